@@ -1,0 +1,49 @@
+// The arrows of docs/adr/0001-the-house.md. A breach fails `npm test`.
+const only = (from, allowed, why) => ({
+  name: `${from}-stays-in-its-room`,
+  severity: 'error',
+  comment: why,
+  from: { path: `^${from}/`, pathNot: '\\.test\\.ts$' },
+  to: { path: '^(contract|core|server|web|demo|e2e|scripts)/', pathNot: `^(${[from, ...allowed].join('|')})/` },
+})
+module.exports = {
+  forbidden: [
+    only('contract', [], 'The contract knows nobody.'),
+    only('core', ['contract'], 'The core computes; it knows only the words of the contract.'),
+    only('server', ['contract', 'core'], 'The server keeps; it never sees the page.'),
+    only('web', ['contract', 'core'], 'The page talks to the server through the contract only.'),
+    only('demo', ['contract', 'core'], 'The demo world is built through the same HTTP paths a user takes.'),
+    {
+      name: 'core-takes-types-only-from-the-contract',
+      severity: 'error',
+      comment: 'A runtime import would pull the schema library into every worker.',
+      from: { path: '^core/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^contract/', dependencyTypesNot: ['type-only'] },
+    },
+    {
+      name: 'core-needs-no-package',
+      severity: 'error',
+      comment: 'The core has no clock, DOM, Node, network or package of its own.',
+      from: { path: '^core/', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['npm', 'npm-dev', 'core'] },
+    },
+    {
+      name: 'contract-needs-zod-only',
+      severity: 'error',
+      from: { path: '^contract/', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: 'node_modules/zod' },
+    },
+    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
+    { name: 'nothing-unresolved', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: '^~icons/' } },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'node', 'default', 'types'],
+      extensions: ['.ts', '.vue', '.js', '.mjs', '.json', '.d.ts'],
+    },
+  },
+}

@@ -1,0 +1,20 @@
+import { z } from 'zod'
+
+/** Client-made identifier: UUID, version 7 so that ids sort by the time they were made. */
+export const Id = z.uuid()
+export type Id = z.infer<typeof Id>
+
+/** UTC instant, ISO 8601 with a trailing Z. */
+export const Instant = z.iso.datetime()
+
+/** Calendar day at the trail, YYYY-MM-DD, no time zone. */
+export const CalendarDay = z.iso.date()
+
+export const Name = z.string().trim().min(1, 'Give it a name.').max(80, 'Keep the name under 80 letters.')
+export const Note = z.string().max(2000, 'Keep the note under 2000 letters.')
+
+/** Version of an editable record: 0 before the first save, then counted up by the server. */
+export const Version = z.number().int().min(0)
+
+export const End = z.enum(['front', 'rear'])
+export type End = z.infer<typeof End>

@@ -1,0 +1,29 @@
+import { z } from 'zod'
+import { CalendarDay, Id, Note, Version } from './common.ts'
+
+export const Surface = z.enum(['dry-hard', 'dry-loose', 'damp', 'wet', 'mud', 'snow'])
+export type Surface = z.infer<typeof Surface>
+
+export const Conditions = z.strictObject({
+  airTempC: z.number().min(-30).max(50).nullable(),
+  altitudeM: z.number().min(-430).max(6000).nullable(),
+  surface: Surface,
+})
+
+/** One day of testing: one rider, one bike, one trail. */
+export const TrailDay = z.strictObject({
+  id: Id,
+  version: Version,
+  date: CalendarDay,
+  riderId: Id,
+  bikeId: Id,
+  trailId: Id,
+  startSetupId: Id,
+  conditions: Conditions,
+  /** Changes per day after which the tool asks whether to call it a day. */
+  changeLimit: z.number().int().min(1).max(30),
+  /** Set when the rider is happy: the day is closed to proposals until reopened. */
+  settledSetupId: Id.nullable(),
+  note: Note,
+})
+export type TrailDay = z.infer<typeof TrailDay>

@@ -1,0 +1,168 @@
+import { z } from 'zod'
+import { Bike } from './bike.ts'
+import { CalendarDay, Id, Name } from './common.ts'
+import { TrailDay } from './day.ts'
+import { ProposalRecord } from './proposal.ts'
+import { Recording, RememberedMapping } from './recording.ts'
+import { Rider } from './rider.ts'
+import { Feel, Run } from './run.ts'
+import { Setup } from './setup.ts'
+import { Trail } from './trail.ts'
+import { SuspensionUnit } from './unit.ts'
+
+/**
+ * The API as data: the server mounts it, the page calls it, the OpenAPI document is printed from it.
+ * A new address is added here and in one server route file, nowhere else.
+ */
+export interface Endpoint<P extends z.ZodType, B extends z.ZodType, R extends z.ZodType> {
+  method: 'get' | 'put' | 'delete'
+  /** Hono style, below /api/v1. */
+  path: string
+  summary: string
+  params: P
+  body: B
+  reply: R
+}
+
+const none = z.undefined()
+const byId = z.strictObject({ id: Id })
+
+function endpoint<P extends z.ZodType, B extends z.ZodType, R extends z.ZodType>(
+  e: Endpoint<P, B, R>,
+): Endpoint<P, B, R> {
+  return e
+}
+
+function put<T extends z.ZodType>(path: string, schema: T, summary: string) {
+  return endpoint({ method: 'put', path, summary, params: byId, body: schema, reply: schema })
+}
+
+function remove(path: string, summary: string) {
+  return endpoint({ method: 'delete', path, summary, params: byId, body: none, reply: z.strictObject({}) })
+}
+
+function restore(path: string, summary: string) {
+  return endpoint({ method: 'put', path, summary, params: byId, body: none, reply: z.strictObject({}) })
+}
+
+/** Everything the garage shows. */
+export const Garage = z.strictObject({
+  riders: z.array(Rider),
+  bikes: z.array(Bike),
+  units: z.array(SuspensionUnit),
+  trails: z.array(Trail),
+  currentSetups: z.array(Setup),
+})
+export type Garage = z.infer<typeof Garage>
+
+/** A day in a line, for lists. */
+export const DaySummary = z.strictObject({
+  id: Id,
+  date: CalendarDay,
+  riderId: Id,
+  riderName: Name,
+  bikeId: Id,
+  bikeName: Name,
+  trailName: Name,
+  runs: z.number().int(),
+  countedRuns: z.number().int(),
+  lastRating: z.number().nullable(),
+  bestRating: z.number().nullable(),
+  settled: z.boolean(),
+})
+export type DaySummary = z.infer<typeof DaySummary>
+
+/** A whole day, enough for every screen below it. */
+export const DayBundle = z.strictObject({
+  day: TrailDay,
+  rider: Rider,
+  bike: Bike,
+  units: z.array(SuspensionUnit),
+  trail: Trail,
+  setups: z.array(Setup),
+  runs: z.array(Run),
+  feels: z.array(Feel),
+  recordings: z.array(Recording),
+  proposals: z.array(ProposalRecord),
+})
+export type DayBundle = z.infer<typeof DayBundle>
+
+export const endpoints = {
+  health: endpoint({
+    method: 'get',
+    path: '/health',
+    summary: 'Whether the server and its data file are well',
+    params: z.strictObject({}),
+    body: none,
+    reply: z.strictObject({ ok: z.boolean(), version: z.string() }),
+  }),
+  getGarage: endpoint({
+    method: 'get',
+    path: '/garage',
+    summary: 'Riders, bikes, units and trails',
+    params: z.strictObject({}),
+    body: none,
+    reply: Garage,
+  }),
+  putRider: put('/riders/:id', Rider, 'Save a rider'),
+  deleteRider: remove('/riders/:id', 'Put a rider away (can be undone)'),
+  restoreRider: restore('/riders/:id/restore', 'Bring a rider back'),
+  putUnit: put('/units/:id', SuspensionUnit, 'Save a suspension unit with its adjusters'),
+  deleteUnit: remove('/units/:id', 'Put a unit away (can be undone)'),
+  restoreUnit: restore('/units/:id/restore', 'Bring a unit back'),
+  putBike: put('/bikes/:id', Bike, 'Save a bike'),
+  deleteBike: remove('/bikes/:id', 'Put a bike away (can be undone)'),
+  restoreBike: restore('/bikes/:id/restore', 'Bring a bike back'),
+  putTrail: put('/trails/:id', Trail, 'Save a trail with its named sections'),
+  deleteTrail: remove('/trails/:id', 'Put a trail away (can be undone)'),
+  restoreTrail: restore('/trails/:id/restore', 'Bring a trail back'),
+  putSetup: put('/setups/:id', Setup, 'Save an immutable setup; it becomes what is on the bike now'),
+  listDays: endpoint({
+    method: 'get',
+    path: '/days',
+    summary: 'All trail days, newest first',
+    params: z.strictObject({}),
+    body: none,
+    reply: z.array(DaySummary),
+  }),
+  getDay: endpoint({
+    method: 'get',
+    path: '/days/:id',
+    summary: 'A whole day with its runs, feel and recordings',
+    params: byId,
+    body: none,
+    reply: DayBundle,
+  }),
+  putDay: put('/days/:id', TrailDay, 'Save a trail day'),
+  deleteDay: remove('/days/:id', 'Put a day away (can be undone)'),
+  restoreDay: restore('/days/:id/restore', 'Bring a day back'),
+  putRun: put('/runs/:id', Run, 'Save a run'),
+  deleteRun: remove('/runs/:id', 'Take a run off the day (can be undone)'),
+  restoreRun: restore('/runs/:id/restore', 'Bring a run back'),
+  putFeel: endpoint({
+    method: 'put',
+    path: '/runs/:id/feel',
+    summary: 'Save how a run felt',
+    params: byId,
+    body: Feel,
+    reply: Feel,
+  }),
+  putProposal: put('/proposals/:id', ProposalRecord, 'Keep a proposal and what was done with it'),
+  getMapping: endpoint({
+    method: 'get',
+    path: '/mappings/:fingerprint',
+    summary: 'The column mapping remembered for a header line',
+    params: z.strictObject({ fingerprint: RememberedMapping.shape.fingerprint }),
+    body: none,
+    reply: RememberedMapping.nullable(),
+  }),
+  deleteRecording: remove('/recordings/:id', 'Take a recording off its run (can be undone)'),
+  restoreRecording: restore('/recordings/:id/restore', 'Bring a recording back'),
+} as const
+
+/**
+ * Addresses outside the table because a body or reply is not JSON:
+ * PUT /recordings/:id?meta=… (bytes in, Recording out) · GET /recordings/:id/original ·
+ * GET /recordings/:id/channels (binary, see channels.ts) · GET /events (server-sent events).
+ */
+export const uploadReply = Recording

@@ -1,0 +1,30 @@
+import { z } from 'zod'
+import { Id, Name, Note, Version } from './common.ts'
+
+export const RiderLevel = z.enum(['novice', 'intermediate', 'advanced', 'race'])
+export type RiderLevel = z.infer<typeof RiderLevel>
+
+/** Planted to lively: shifts targets, never the method. */
+export const RiderTaste = z.enum(['planted', 'neutral', 'lively'])
+export type RiderTaste = z.infer<typeof RiderTaste>
+
+/** A rider. The masses are private: no shared or projected view carries them. */
+export const Rider = z.strictObject({
+  id: Id,
+  version: Version,
+  name: Name,
+  bodyMassKg: z
+    .number()
+    .min(20, 'Body weight must be at least 20 kg.')
+    .max(200, 'Body weight must be at most 200 kg.')
+    .nullable(),
+  kitMassKg: z
+    .number()
+    .min(0, 'Kit weight cannot be negative.')
+    .max(40, 'Kit weight must be at most 40 kg.')
+    .nullable(),
+  level: RiderLevel,
+  taste: RiderTaste,
+  note: Note,
+})
+export type Rider = z.infer<typeof Rider>

@@ -1,0 +1,36 @@
+import { z } from 'zod'
+import { Id, Name, Note, Version } from './common.ts'
+
+export const SectionKind = z.enum([
+  'smooth',
+  'roots',
+  'braking-bumps',
+  'berms',
+  'drop',
+  'jump',
+  'g-out',
+  'flat-turn',
+  'square-edges',
+  'rollers',
+  'climb',
+  'flat-out',
+])
+export type SectionKind = z.infer<typeof SectionKind>
+
+export const TrailSection = z.strictObject({
+  id: Id,
+  name: Name,
+  kind: SectionKind,
+  lengthM: z.number().min(1, 'A section is at least 1 m long.').max(10000),
+})
+export type TrailSection = z.infer<typeof TrailSection>
+
+export const Trail = z.strictObject({
+  id: Id,
+  version: Version,
+  name: Name,
+  place: z.string().trim().max(80),
+  sections: z.array(TrailSection).min(1, 'Name at least one section of the trail.').max(24),
+  note: Note,
+})
+export type Trail = z.infer<typeof Trail>

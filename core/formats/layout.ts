@@ -1,0 +1,176 @@
+import type { ChannelRole, ChannelUnit, ImportMapping } from '#contract/recording'
+import { InputError } from '../errors.ts'
+import { scanNumber } from './numberScan.ts'
+
+/** What a delimited text file looks like, guessed from its first bytes. */
+export interface FileLayout {
+  delimiter: ImportMapping['delimiter']
+  decimal: ImportMapping['decimal']
+  /** Bytes to skip at the start (byte order mark). */
+  skipBytes: number
+  /** 1-based line on which the first row of numbers stands. */
+  firstRowLine: number
+  /** The header line as written, '' when there is none. */
+  headerLine: string
+  columns: ColumnGuess[]
+}
+
+export interface ColumnGuess {
+  name: string
+  role: ChannelRole
+  unit: ChannelUnit
+}
+
+const delimiters: ImportMapping['delimiter'][] = [';', '\t', '|', ',', ' ']
+const headBytes = 65536
+
+/**
+ * Guesses delimiter, decimal mark, header and the meaning of each column.
+ *
+ * @param bytes the file, or at least its first 64 kB
+ * @throws InputError 'file.empty', 'file.binary', 'file.one-column', 'file.header-only', 'file.no-numbers'
+ */
+export function sniffLayout(bytes: Uint8Array): FileLayout {
+  if (bytes.length === 0) throw new InputError('file.empty')
+  const skipBytes = bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf ? 3 : 0
+  const head = bytes.subarray(skipBytes, headBytes)
+  let control = 0
+  for (const b of head) if (b < 9 || (b > 13 && b < 32)) control++
+  if (control > 0) throw new InputError('file.binary')
+  const whole = bytes.length <= headBytes
+  const lines = decodeLatin(head).split(/\r\n|\n|\r/)
+  // The last line of a cut head is a torso.
+  if (!whole && lines.length > 1) lines.pop()
+  const kept = lines.map((text, i) => ({ text, line: i + 1 })).filter((l) => l.text.trim() !== '')
+  if (kept.length === 0) throw new InputError('file.empty')
+
+  const choice = chooseDelimiter(kept.map((l) => l.text))
+  if (!choice) {
+    const numeric = kept.some((l) => /^\s*[-+]?[\d.,]+\s*$/.test(l.text))
+    throw new InputError(numeric || kept.length > 1 ? 'file.one-column' : 'file.no-numbers')
+  }
+  const { delimiter, decimal } = choice
+  const isRow = (text: string) => numericShare(text, delimiter, decimal) >= 0.5
+  const firstRow = kept.findIndex((l, i) => isRow(l.text) && (i + 1 >= kept.length || isRow(kept[i + 1].text)))
+  if (firstRow < 0) throw new InputError(kept.length > 1 ? 'file.no-numbers' : 'file.header-only')
+  const width = splitLine(kept[firstRow].text, delimiter).length
+  // A units line under the names has the same width; the names are the first line of that width.
+  const headers = kept.slice(0, firstRow).filter((l) => splitLine(l.text, delimiter).length === width)
+  const nameLine = headers.length >= 2 && looksLikeUnits(headers[headers.length - 1].text, delimiter) ? headers[headers.length - 2] : headers[headers.length - 1]
+  const unitLine = nameLine && headers[headers.length - 1] !== nameLine ? headers[headers.length - 1] : undefined
+  const names = nameLine ? splitLine(nameLine.text, delimiter) : []
+  const units = unitLine ? splitLine(unitLine.text, delimiter) : []
+  const columns = Array.from({ length: width }, (_, i) => guessColumn(clean(names[i] ?? ''), clean(units[i] ?? ''), i))
+  keepFirstOfEachRole(columns)
+  return { delimiter, decimal, skipBytes, firstRowLine: kept[firstRow].line, headerLine: nameLine?.text ?? '', columns }
+}
+
+/** Text of bytes, one letter a byte: column names in any encoding survive well enough to be shown. */
+function decodeLatin(bytes: Uint8Array): string {
+  let out = ''
+  for (let i = 0; i < bytes.length; i += 8192) out += String.fromCharCode(...bytes.subarray(i, i + 8192))
+  return out
+}
+
+export function splitLine(text: string, delimiter: string): string[] {
+  return delimiter === ' ' ? text.trim().split(/ +/) : text.split(delimiter)
+}
+
+const clean = (s: string) => s.trim().replace(/^"|"$/g, '').trim()
+
+function cellNumber(cell: string, decimal: string): number {
+  const bytes = Uint8Array.from(cell, (c) => c.charCodeAt(0) & 255)
+  return scanNumber(bytes, 0, bytes.length, decimal.charCodeAt(0))
+}
+
+function numericShare(text: string, delimiter: string, decimal: string): number {
+  const cells = splitLine(text, delimiter).map(clean)
+  if (cells.length < 2) return 0
+  const good = cells.filter((c) => c === '' || /^nan$/i.test(c) || !Number.isNaN(cellNumber(c, decimal)) || isClock(c)).length
+  const filled = cells.filter((c) => !Number.isNaN(cellNumber(c, decimal))).length
+  return filled === 0 ? 0 : good / cells.length
+}
+
+export function isClock(cell: string): boolean {
+  return /^\d{4}-\d\d-\d\d[T ]\d\d:\d\d/.test(cell) || /^\d{1,2}:\d\d(:\d\d)?([.,]\d+)?$/.test(cell)
+}
+
+/** The delimiter and decimal mark under which most lines are rows of numbers of one width, wider first. */
+function chooseDelimiter(lines: string[]) {
+  let best: { delimiter: ImportMapping['delimiter']; decimal: '.' | ','; score: number } | null = null
+  const sample = lines.slice(0, 200)
+  for (const delimiter of delimiters) {
+    for (const decimal of ['.', ','] as const) {
+      if (decimal === delimiter) continue
+      const widths = new Map<number, number>()
+      for (const l of sample) {
+        if (numericShare(l, delimiter, decimal) < 0.5) continue
+        const w = splitLine(l, delimiter).length
+        widths.set(w, (widths.get(w) ?? 0) + 1)
+      }
+      for (const [width, count] of widths) {
+        if (width < 2) continue
+        const numeric = sample.reduce((s, l) => s + (splitLine(l, delimiter).length === width ? numericShare(l, delimiter, decimal) : 0), 0)
+        const score = numeric + count * 0.01 * Math.min(width, 20)
+        if (!best || score > best.score + 1e-9) best = { delimiter, decimal, score }
+      }
+    }
+  }
+  return best ?? headerOnlyDelimiter(lines)
+}
+
+function headerOnlyDelimiter(lines: string[]) {
+  const delimiter = delimiters.find((d) => splitLine(lines[0], d).length > 1)
+  return delimiter ? { delimiter, decimal: '.' as const, score: 0 } : null
+}
+
+const unitNames: [RegExp, ChannelUnit][] = [
+  [/^(us|µs|usec|microseconds?)$/i, 'us'],
+  [/^(ms|msec|milliseconds?)$/i, 'ms'],
+  [/^(s|sec|seconds?)$/i, 's'],
+  [/^mm$/i, 'mm'],
+  [/^(%|pct|percent)$/i, 'pct'],
+  [/^(raw|counts?|adc|v|mv|volts?)$/i, 'raw'],
+  [/^km\/h|kmh|kph$/i, 'km/h'],
+  [/^m\/s$/i, 'm/s'],
+  [/^km$/i, 'km'],
+  [/^m$/i, 'm'],
+]
+
+function unitOf(text: string): ChannelUnit | null {
+  const t = text.replace(/Â/g, '').trim()
+  return unitNames.find(([re]) => re.test(t))?.[1] ?? null
+}
+
+function looksLikeUnits(line: string, delimiter: string): boolean {
+  const cells = splitLine(line, delimiter).map((c) => clean(c).replace(/^[[(]|[\])]$/g, ''))
+  return cells.filter((c) => c !== '' && unitOf(c) !== null).length >= Math.max(1, cells.length / 3)
+}
+
+function guessColumn(name: string, unitCell: string, index: number): ColumnGuess {
+  const bracket = /[[(]\s*([^\])]+?)\s*[\])]/.exec(name)?.[1]
+  const tail = /[_ ]([a-zA-Zµ%/]+)$/.exec(name)?.[1]
+  const unit = unitOf(unitCell.replace(/^[[(]|[\])]$/g, '')) ?? (bracket ? unitOf(bracket) : null) ?? (tail ? unitOf(tail) : null)
+  const n = name.toLowerCase()
+  const label = name || `Column ${index + 1}`
+  if (/^(t|time|timestamp|millis|elapsed|clock|zeit|temps|tiempo)\b|^time|^t[_ [(]|timestamp/.test(n)) {
+    return { name: label, role: 'time', unit: unit && ['s', 'ms', 'us'].includes(unit) ? unit : 'none' }
+  }
+  // An acceleration, pressure or temperature beside the travel must not be taken for travel.
+  const other = /acc|gyro|press|temp|volt|batt|hum|head|alt|lat|lon|force|target/.test(n)
+  const travelUnit: ChannelUnit = unit && ['mm', 'pct', 'raw'].includes(unit) ? unit : 'mm'
+  if (!other && /front|fork/.test(n)) return { name: label, role: 'front-travel', unit: travelUnit }
+  if (!other && /rear|shock/.test(n)) return { name: label, role: 'rear-travel', unit: travelUnit }
+  if (!other && /speed|velocity/.test(n)) return { name: label, role: 'speed', unit: unit === 'km/h' ? 'km/h' : 'm/s' }
+  if (!other && /dist/.test(n)) return { name: label, role: 'distance', unit: unit === 'km' ? 'km' : 'm' }
+  return { name: label, role: 'ignore', unit: unit ?? 'none' }
+}
+
+function keepFirstOfEachRole(columns: ColumnGuess[]): void {
+  const seen = new Set<ChannelRole>()
+  for (const c of columns) {
+    if (c.role === 'ignore') continue
+    if (seen.has(c.role)) c.role = 'ignore'
+    else seen.add(c.role)
+  }
+}

@@ -1,0 +1,39 @@
+/**
+ * Linear interpolation of irregular samples on a uniform clock. Stretches without a sample for longer than
+ * `maxGapS` stay NaN: a gap is kept, never bridged silently.
+ *
+ * @param t strictly increasing times, s
+ * @param y values at t; NaN values count as missing
+ * @returns samples at t[0] + i / sampleRateHz
+ */
+export function resampleUniform(
+  t: Float64Array,
+  y: Float64Array,
+  sampleRateHz: number,
+  length: number,
+  maxGapS = 0.05,
+): Float64Array {
+  const out = new Float64Array(length).fill(NaN)
+  const dt = 1 / sampleRateHz
+  const n = t.length
+  let a = -1
+  let b = nextFinite(y, 0)
+  for (let i = 0; i < length; i++) {
+    const at = t[0] + i * dt
+    // A tolerance of a millionth of a step keeps rounding from pushing a sample over its own instant.
+    while (b < n && t[b] <= at + dt * 1e-6) {
+      a = b
+      b = nextFinite(y, b + 1)
+    }
+    if (a < 0) continue
+    if (Math.abs(t[a] - at) <= dt * 1e-6) out[i] = y[a]
+    else if (b < n && t[b] - t[a] <= maxGapS) out[i] = y[a] + ((y[b] - y[a]) * (at - t[a])) / (t[b] - t[a])
+  }
+  return out
+}
+
+function nextFinite(y: Float64Array, from: number): number {
+  let i = from
+  while (i < y.length && !Number.isFinite(y[i])) i++
+  return i
+}

@@ -1,0 +1,79 @@
+import { InputError } from '../errors.ts'
+import { paPerPsi } from '../units/convert.ts'
+
+/** Geometry of an air spring, all ratios; defaults are stated starting points, editable per unit. */
+export interface AirSpringShape {
+  /** Compression ratio without spacers. */
+  cr0: number
+  /** One spacer's volume over swept volume. */
+  spacerShare: number
+  /** Negative chamber volume at full extension over swept volume. */
+  negativeShare: number
+  /** Negative piston area over positive. */
+  areaShare: number
+  /** Stroke share at which the chambers equalise. */
+  equaliseAt: number
+}
+
+export const forkAir: AirSpringShape = { cr0: 2.2, spacerShare: 0.06, negativeShare: 0.25, areaShare: 0.92, equaliseAt: 0.04 }
+export const shockAir: AirSpringShape = { cr0: 2.6, spacerShare: 0.05, negativeShare: 0.45, areaShare: 0.85, equaliseAt: 0.04 }
+
+export const seaLevelPa = 101325
+
+/**
+ * Net gauge pressure on the positive piston at stroke share u; force = area · this.
+ * Polytropic chambers: p·V^m constant; the negative chamber is filled through the transfer port at `equaliseAt`.
+ * Ignores: bushing friction, heat exchange during the stroke, seal stretch.
+ *
+ * @param u           0 … 1 stroke share
+ * @param pressurePsi gauge at full extension, > 0
+ * @param options     spacers [pieces] = 0; exponent m = 1 (static; 1.3 moving); ambientPa = sea level
+ * @returns psi
+ * @throws InputError 'air.pressure', 'air.spacers'
+ */
+export function netPressurePsi(
+  u: number,
+  pressurePsi: number,
+  shape: AirSpringShape,
+  options: { spacers?: number; exponent?: number; ambientPa?: number } = {},
+): number {
+  const { spacers = 0, exponent = 1, ambientPa = seaLevelPa } = options
+  if (!(pressurePsi > 0)) throw new InputError('air.pressure', { got: pressurePsi })
+  const k0 = 1 - 1 / shape.cr0
+  // k = swept ÷ chamber volume; each spacer takes its share off the chamber.
+  const k = 1 / (1 / k0 - spacers * shape.spacerShare)
+  if (!(k > 0 && k < 1)) {
+    throw new InputError('air.spacers', { max: Math.floor((1 / k0 - 1) / shape.spacerShare - 1e-9) })
+  }
+  const ambientPsi = ambientPa / paPerPsi
+  const absolute = pressurePsi + ambientPsi
+  const positive = absolute * Math.pow(1 / (1 - k * u), exponent)
+  const atPort = absolute / (1 - k * shape.equaliseAt)
+  const negative =
+    atPort * Math.pow((shape.negativeShare + shape.equaliseAt) / (shape.negativeShare + u), exponent)
+  return positive - ambientPsi - shape.areaShare * (negative - ambientPsi)
+}
+
+/**
+ * Pressure that gives another sag under the same still load: solves net(u*, P*) = net(u, P) by bisection.
+ *
+ * @throws InputError 'root.not-bracketed' when no pressure between 1 and 500 psi does it
+ */
+export function pressureForSagPsi(
+  measured: { sagPct: number; pressurePsi: number; spacers?: number },
+  target: { sagPct: number; spacers?: number },
+  shape: AirSpringShape,
+  ambientPa = seaLevelPa,
+): number {
+  const load = netPressurePsi(measured.sagPct / 100, measured.pressurePsi, shape, { spacers: measured.spacers, ambientPa })
+  const miss = (p: number) => netPressurePsi(target.sagPct / 100, p, shape, { spacers: target.spacers, ambientPa }) - load
+  let low = 1
+  let high = 500
+  if (miss(low) > 0 || miss(high) < 0) throw new InputError('root.not-bracketed', { low, high })
+  while (high - low > 1e-9 * high) {
+    const mid = (low + high) / 2
+    if (miss(mid) > 0) high = mid
+    else low = mid
+  }
+  return (low + high) / 2
+}

@@ -1,0 +1,102 @@
+import { InputError } from '../errors.ts'
+import { median } from '../signal/quantile.ts'
+
+export interface RepairedClock {
+  /** Strictly increasing, from 0, s; one entry per kept row. */
+  timeS: Float64Array
+  /** Index of the file row behind each kept one. */
+  rows: Uint32Array
+  sampleRateHz: number
+  unit: 's' | 'ms' | 'us'
+  duplicates: number
+  firstDuplicateLine: number | null
+  resets: number
+  firstResetLine: number | null
+  blanks: number
+  /** Steps longer than 50 ms and five sample intervals. */
+  gaps: number
+}
+
+const perSecond = { s: 1, ms: 1e3, us: 1e6 }
+
+/**
+ * Turns a time column into a clean clock: unit guessed where it is not given, repeated instants dropped, a clock
+ * that jumps back continued from where it was.
+ *
+ * @param unit 's' | 'ms' | 'us', or 'none' to guess from the median step (≥ 150 → µs, ≥ 0.5 → ms, else s)
+ * @throws InputError 'time.one-sample', 'time.never-moves'
+ */
+export function repairClock(
+  raw: Float64Array,
+  lines: Uint32Array,
+  unit: 's' | 'ms' | 'us' | 'none',
+): RepairedClock {
+  const finite = raw.filter(Number.isFinite)
+  if (finite.length < 2) throw new InputError('time.one-sample')
+  const steps: number[] = []
+  for (let i = 1; i < finite.length && steps.length < 20000; i++) {
+    if (finite[i] > finite[i - 1]) steps.push(finite[i] - finite[i - 1])
+  }
+  if (steps.length < finite.length / 100 || steps.length === 0) throw new InputError('time.never-moves')
+  const step = median(steps)
+  const found = unit !== 'none' ? unit : step >= 150 ? 'us' : step >= 0.5 ? 'ms' : 's'
+  const scale = perSecond[found]
+
+  const timeS = new Float64Array(raw.length)
+  const rows = new Uint32Array(raw.length)
+  let kept = 0
+  let offset = 0
+  let duplicates = 0
+  let firstDuplicateLine: number | null = null
+  let resets = 0
+  let firstResetLine: number | null = null
+  let blanks = 0
+  let gaps = 0
+  let last = NaN
+  for (let i = 0; i < raw.length; i++) {
+    if (!Number.isFinite(raw[i])) {
+      blanks++
+      continue
+    }
+    let t = raw[i] + offset
+    if (kept > 0 && t <= last) {
+      // A little back or equal is a repeated instant; far back is a clock that started again.
+      if (last - t < 20 * step) {
+        duplicates++
+        firstDuplicateLine ??= lines[i]
+        continue
+      }
+      resets++
+      firstResetLine ??= lines[i]
+      offset += last + step - t
+      t = last + step
+    }
+    if (kept > 0 && t - last > Math.max(5 * step, 0.05 * scale)) gaps++
+    last = t
+    timeS[kept] = t / scale
+    rows[kept] = i
+    kept++
+  }
+  if (kept < 2) throw new InputError('time.one-sample')
+  const t0 = timeS[0]
+  for (let i = 0; i < kept; i++) timeS[i] -= t0
+  return {
+    timeS: timeS.slice(0, kept),
+    rows: rows.slice(0, kept),
+    sampleRateHz: niceRate(scale / step),
+    unit: found,
+    duplicates,
+    firstDuplicateLine,
+    resets,
+    firstResetLine,
+    blanks,
+    gaps,
+  }
+}
+
+/** Rounds to a rate a logger would have; a median step in whole ms or µs is coarse. */
+function niceRate(hz: number): number {
+  const digits = hz >= 100 ? 0 : 1
+  const r = Number(hz.toFixed(digits))
+  return Math.abs(r - hz) / hz < 0.002 ? r : hz
+}

@@ -1,0 +1,40 @@
+import type { ChannelRole, ColumnMapping, ImportMapping } from '#contract/recording'
+import { InputError } from '../errors.ts'
+import type { FileLayout } from '../formats/layout.ts'
+
+/** The mapping a file suggests by itself; the person corrects it. */
+export function suggestMapping(layout: FileLayout): ImportMapping {
+  return {
+    delimiter: layout.delimiter,
+    decimal: layout.decimal,
+    columns: layout.columns.map((c, column) => ({ column, role: c.role, unit: c.unit, calibration: null })),
+    sampleRateHz: null,
+  }
+}
+
+export function columnFor(mapping: ImportMapping, role: ChannelRole): ColumnMapping | undefined {
+  return mapping.columns.find((c) => c.role === role)
+}
+
+const minRateHz = 20
+const maxRateHz = 20_000
+
+/**
+ * Refuses a mapping that cannot give travel over time.
+ * @throws InputError 'mapping.…', 'rate.out-of-range'
+ */
+export function checkMapping(mapping: ImportMapping, columns: number): void {
+  for (const role of ['time', 'front-travel', 'rear-travel', 'speed', 'distance'] as const) {
+    if (mapping.columns.filter((c) => c.role === role).length > 1) throw new InputError('mapping.role-twice', { role: role.replace('-', ' ') })
+  }
+  const used = mapping.columns.filter((c) => c.role !== 'ignore')
+  for (const c of used) {
+    if (c.column >= columns) throw new InputError('mapping.column', { column: c.column + 1, columns })
+    if (c.unit === 'raw' && !c.calibration && c.role.endsWith('travel')) throw new InputError('mapping.raw', { role: c.role.replace('-', ' ') })
+  }
+  if (!used.some((c) => c.role === 'front-travel' || c.role === 'rear-travel')) throw new InputError('mapping.no-travel')
+  if (columnFor(mapping, 'time')) return
+  const rate = mapping.sampleRateHz
+  if (rate === null) throw new InputError('mapping.no-time')
+  if (!(rate >= minRateHz && rate <= maxRateHz)) throw new InputError('rate.out-of-range', { min: minRateHz, max: maxRateHz, got: rate })
+}

@@ -1,0 +1,15 @@
+/** Exact conversions between the units people use and the canonical ones. Sources: SI brochure; NIST SP 811. */
+export const paPerPsi = 6894.757293168
+export const psiPerBar = 1e5 / paPerPsi
+export const kgPerLb = 0.45359237
+export const standardGravity = 9.80665
+export const mmPerInch = 25.4
+/** 1 lbf/in in N/mm. */
+export const nPerMmPerLbIn = (kgPerLb * standardGravity) / mmPerInch
+
+export const barToPsi = (bar: number) => bar * psiPerBar
+export const psiToBar = (psi: number) => psi / psiPerBar
+export const lbToKg = (lb: number) => lb * kgPerLb
+export const kgToLb = (kg: number) => kg / kgPerLb
+export const lbInToNPerMm = (lbPerIn: number) => lbPerIn * nPerMmPerLbIn
+export const nPerMmToLbIn = (nPerMm: number) => nPerMm / nPerMmPerLbIn

@@ -1,0 +1,38 @@
+import tseslint from 'typescript-eslint'
+import vue from 'eslint-plugin-vue'
+
+export default tseslint.config(
+  { ignores: ['dist', 'data', 'node_modules', 'server/db/migrations', 'test-results', '**/*.d.ts', '.dependency-cruiser.cjs'] },
+  ...tseslint.configs.recommended,
+  ...vue.configs['flat/recommended'],
+  {
+    files: ['**/*.vue'],
+    languageOptions: { parserOptions: { parser: tseslint.parser } },
+    rules: {
+      // Layout is Prettier's business.
+      'vue/max-attributes-per-line': 'off',
+      'vue/html-self-closing': 'off',
+      'vue/singleline-html-element-content-newline': 'off',
+      'vue/html-indent': 'off',
+      'vue/html-closing-bracket-newline': 'off',
+      'vue/multiline-html-element-content-newline': 'off',
+      'vue/no-v-html': 'error',
+    },
+  },
+  {
+    rules: {
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      eqeqeq: ['error', 'always'],
+    },
+  },
+  {
+    // The core is pure: no clock, no chance, no outside world.
+    files: ['core/**/*.ts'],
+    ignores: ['core/**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': ['error', 'window', 'document', 'fetch', 'process', 'Date', 'setTimeout', 'performance', 'navigator'],
+      'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'Pass a random source in.' }],
+    },
+  },
+)
