@@ -9,6 +9,7 @@ export const Conditions = z.strictObject({
   altitudeM: z.number().min(-430).max(6000).nullable(),
   surface: Surface,
 })
+export type Conditions = z.infer<typeof Conditions>
 
 /** One day of testing: one rider, one bike, one trail. */
 export const TrailDay = z.strictObject({

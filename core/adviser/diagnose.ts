@@ -1,0 +1,116 @@
+import type { End } from '#contract/common'
+import type { Cause, Evidence } from '#contract/proposal'
+import type { Mark } from '#contract/run'
+import { wordRules } from '../causes/words.ts'
+import { metricFindings } from '../causes/metricRules.ts'
+import { posterior, type Finding } from '../causes/posterior.ts'
+import { mindVariance } from '../stats/session.ts'
+import { countedRuns, setupOf, settingsKey, type DayHistory, type HistoryRun, type SetupSpace } from './history.ts'
+
+const strengthFactor = { 1: 0.7, 2: 1, 3: 1.3 } as const
+/** What was said on the setup before still counts a little: the trail and the rider are the same. */
+const olderFactor = 0.25
+const hotC = 28
+const coldC = 4
+
+/**
+ * All causes that the runs on the present settings speak for, with what speaks for and against each.
+ */
+export function diagnose(h: DayHistory, space: SetupSpace): Cause[] {
+  const findings: Finding[] = []
+  const now = setupOf(h, h.currentSetupId)
+  const nowKey = now ? settingsKey(now) : ''
+  const counted = countedRuns(h)
+  const onNow = counted.filter((r) => runKey(h, r) === nowKey)
+  const lastOther = counted.filter((r) => runKey(h, r) !== nowKey).slice(-1)
+  for (const r of onNow) addRun(findings, h, r, space, 1 / Math.sqrt(onNow.length))
+  if (onNow.length === 0) for (const r of lastOther) addRun(findings, h, r, space, 1)
+  else for (const r of lastOther) addRun(findings, h, r, space, olderFactor)
+  addConditions(findings, h)
+  addTyres(findings, counted)
+  return posterior(findings)
+}
+
+function runKey(h: DayHistory, r: HistoryRun): string | null {
+  const s = setupOf(h, r.run.setupId)
+  return s ? settingsKey(s) : null
+}
+
+function addRun(findings: Finding[], h: DayHistory, r: HistoryRun, space: SetupSpace, factor: number): void {
+  const weight = factor / Math.sqrt(mindVariance[r.run.mind])
+  for (const mark of r.feel?.marks ?? []) addMark(findings, h, r, mark, weight)
+  const link: Evidence['link'] = { kind: 'metric', runId: r.run.id, sectionId: null, word: null }
+  if (r.analysis) {
+    const targets = { front: space.front?.sagTargetPct ?? null, rear: space.rear?.sagTargetPct ?? null }
+    for (const f of metricFindings(r.analysis.whole, targets)) {
+      findings.push({ kind: f.kind, end: f.end, evidence: { weight: f.weight * factor, text: `${capital(f.text)} (run ${r.number})`, link } })
+    }
+  }
+  addRings(findings, r, space, factor, link)
+}
+
+function addMark(findings: Finding[], h: DayHistory, r: HistoryRun, mark: Mark, factor: number): void {
+  const rule = wordRules[mark.word]
+  const section = h.sections.find((s) => s.id === mark.sectionId)
+  const where = section ? ` in ${section.name}` : ''
+  const ends: End[] = mark.end === 'both' ? ['front', 'rear'] : [mark.end]
+  const strong = strengthFactor[mark.strength] * factor
+  const link: Evidence['link'] = { kind: 'mark', runId: r.run.id, sectionId: mark.sectionId, word: mark.word }
+  for (const end of ends) {
+    for (const c of rule.causes) {
+      const extra = rule.inSection?.find((x) => x.section === section?.kind && x.kind === c.kind)?.weight ?? 0
+      const seat = c.at === 'same' ? end : c.at === 'bike' ? null : c.at
+      // A word for both ends is one statement: it must not count twice for a whole-bike cause.
+      if (seat === null && end !== ends[0]) continue
+      findings.push({
+        kind: c.kind,
+        end: seat,
+        evidence: { weight: (c.weight + extra) * strong, text: `“${rule.label}”${where}, ${mark.end === 'both' ? 'both ends' : mark.end} (run ${r.number})`, link },
+      })
+    }
+  }
+}
+
+/** The ring shows the deepest point of the run; it works without any sensor. */
+function addRings(findings: Finding[], r: HistoryRun, space: SetupSpace, factor: number, link: Evidence['link']): void {
+  for (const end of ['front', 'rear'] as const) {
+    const unit = space[end]
+    const mm = end === 'front' ? r.run.ringFrontMm : r.run.ringRearMm
+    if (!unit || mm === null || r.analysis?.whole[end]) continue
+    const pct = (100 * mm) / unit.strokeMm
+    const text = `The ${end} ring shows ${Math.round(pct)} % of travel used (run ${r.number})`
+    if (pct >= 98) {
+      findings.push({ kind: 'ramp-low', end, evidence: { weight: 0.5 * factor, text, link } })
+      findings.push({ kind: 'spring-soft', end, evidence: { weight: 0.5 * factor, text, link } })
+    } else if (pct < 75) {
+      findings.push({ kind: 'spring-firm', end, evidence: { weight: 0.5 * factor, text, link } })
+      findings.push({ kind: 'ramp-high', end, evidence: { weight: 0.4 * factor, text, link } })
+    }
+  }
+}
+
+function addConditions(findings: Finding[], h: DayHistory): void {
+  const t = h.conditions.airTempC
+  if (t === null) return
+  const link: Evidence['link'] = { kind: 'conditions', runId: null, sectionId: null, word: null }
+  if (t >= hotC) findings.push({ kind: 'heat', end: null, evidence: { weight: 0.6, text: `${t} °C: the oil is thin`, link } })
+  if (t <= coldC) findings.push({ kind: 'cold', end: null, evidence: { weight: 0.6, text: `${t} °C: the oil is thick`, link } })
+}
+
+/** Wrong or wandering tyre pressure makes all the rest meaningless. */
+function addTyres(findings: Finding[], counted: readonly HistoryRun[]): void {
+  for (const key of ['tyreFrontPsi', 'tyreRearPsi'] as const) {
+    const seen = counted.map((r) => r.run[key]).filter((x) => x !== null)
+    const spread = Math.max(...seen) - Math.min(...seen)
+    if (seen.length >= 2 && spread > 2) {
+      const end = key === 'tyreFrontPsi' ? 'front' : 'rear'
+      findings.push({
+        kind: 'tyres',
+        end: null,
+        evidence: { weight: 0.8, text: `The ${end} tyre differed by ${spread.toFixed(1)} psi between runs`, link: { kind: 'runs', runId: null, sectionId: null, word: null } },
+      })
+    }
+  }
+}
+
+const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)

@@ -1,0 +1,115 @@
+import type { End } from '#contract/common'
+import type { Conditions } from '#contract/day'
+import type { DayBundle } from '#contract/endpoints'
+import type { Analysis } from '#contract/recording'
+import type { Feel, Run } from '#contract/run'
+import type { Setup } from '#contract/setup'
+import type { TrailSection } from '#contract/trail'
+import type { SuspensionUnit } from '#contract/unit'
+import { canStandAt } from '../adjusters/range.ts'
+import { fitSession, type RatedRun, type SaidDifference, type Session } from '../stats/session.ts'
+
+/** A run with all that is known of it, in the order of the day. */
+export interface HistoryRun {
+  run: Run
+  /** 1-based number on the day line. */
+  number: number
+  feel: Feel | null
+  analysis: Analysis | null
+}
+
+/** Everything the adviser may look at. A plain value: the same history always gives the same advice. */
+export interface DayHistory {
+  sections: TrailSection[]
+  conditions: Conditions
+  runs: HistoryRun[]
+  setups: Setup[]
+  currentSetupId: string
+  startSetupId: string
+  changeLimit: number
+  settledSetupId: string | null
+}
+
+/** What can be turned: the units that are fitted. */
+export interface SetupSpace {
+  front: SuspensionUnit | null
+  rear: SuspensionUnit | null
+}
+
+/** The setup that is on the bike at the end of the day as logged. */
+export function currentSetupId(bundle: Pick<DayBundle, 'day' | 'setups'>): string {
+  const ofDay = bundle.setups.filter((s) => s.dayId === bundle.day.id)
+  return ofDay.length > 0 ? ofDay[ofDay.length - 1].id : bundle.day.startSetupId
+}
+
+export function historyOf(b: DayBundle): DayHistory {
+  return {
+    sections: b.trail.sections,
+    conditions: b.day.conditions,
+    runs: b.runs.map((run, i) => ({
+      run,
+      number: i + 1,
+      feel: b.feels.find((f) => f.runId === run.id) ?? null,
+      analysis: b.recordings.find((r) => r.runId === run.id)?.analysis ?? null,
+    })),
+    setups: b.setups,
+    currentSetupId: currentSetupId(b),
+    startSetupId: b.day.startSetupId,
+    changeLimit: b.day.changeLimit,
+    settledSetupId: b.day.settledSetupId,
+  }
+}
+
+export function spaceOf(units: readonly SuspensionUnit[]): SetupSpace {
+  const at = (end: End) => units.find((u) => u.end === end) ?? null
+  return { front: at('front'), rear: at('rear') }
+}
+
+export function fittedUnits(space: SetupSpace): SuspensionUnit[] {
+  return [space.front, space.rear].filter((u) => u !== null)
+}
+
+/** Runs with equal settings share this key, whichever setup record they were ridden on. */
+export function settingsKey(s: Setup): string {
+  return s.positions.map((p) => `${p.adjusterId}=${p.value.toFixed(3)}`).sort().join('|')
+}
+
+export function countedRuns(h: DayHistory): HistoryRun[] {
+  return h.runs.filter((r) => r.run.kind === 'counted')
+}
+
+export function setupOf(h: DayHistory, id: string): Setup | undefined {
+  return h.setups.find((s) => s.id === id)
+}
+
+function keyOfRun(h: DayHistory, r: HistoryRun): string | null {
+  const s = setupOf(h, r.run.setupId)
+  return s ? settingsKey(s) : null
+}
+
+/** The day's ratings and verdicts as one statistical model. Warm-up and void runs never count. */
+export function sessionOf(h: DayHistory): Session {
+  const rated: RatedRun[] = []
+  const said: SaidDifference[] = []
+  const counted = countedRuns(h)
+  for (const r of counted) {
+    const setupKey = keyOfRun(h, r)
+    if (!setupKey || !r.feel) continue
+    if (r.feel.rating !== null) rated.push({ runId: r.run.id, setupKey, index: r.number, rating: r.feel.rating, mind: r.run.mind })
+    for (const v of r.feel.verdicts) {
+      const other = counted.find((x) => x.run.id === v.againstRunId)
+      const otherKey = other && keyOfRun(h, other)
+      if (other && otherKey) said.push({ setupA: otherKey, setupB: setupKey, indexA: other.number, indexB: r.number, value: v.value })
+    }
+  }
+  return fitSession(rated, said)
+}
+
+/** Whether every position of a setup can still be set; a recount or a swapped unit can end that. */
+export function stillPossible(s: Setup, space: SetupSpace): boolean {
+  const adjusters = new Map(fittedUnits(space).flatMap((u) => u.adjusters.map((a) => [a.id, a] as const)))
+  return s.positions.every((p) => {
+    const a = adjusters.get(p.adjusterId)
+    return a !== undefined && canStandAt(a, p.value)
+  })
+}

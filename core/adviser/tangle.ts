@@ -1,0 +1,29 @@
+import { familyOf } from '../adjusters/words.ts'
+import { diffSetups, type Move } from '../setup/diff.ts'
+import { fittedUnits, setupOf, type DayHistory, type HistoryRun, type SetupSpace } from './history.ts'
+
+/** Several adjusters moved between two ridden setups, so that nobody can say which did it. */
+export interface Tangle {
+  before: HistoryRun
+  moves: Move[]
+}
+
+/** Pairs that belong together count as one change: the same end's spring with its spacer or its rebound. */
+function belongTogether(moves: readonly Move[]): boolean {
+  if (moves.length !== 2 || moves[0].end !== moves[1].end) return false
+  const families = moves.map((m) => familyOf(m.adjuster)).sort().join('+')
+  return families === 'spring+spring' || families === 'rebound+spring' || families === 'compression+compression'
+}
+
+/** The last step between two ridden setups, if it moved adjusters that do not belong together. */
+export function findTangle(h: DayHistory, space: SetupSpace): Tangle | null {
+  const now = setupOf(h, h.currentSetupId)
+  const ridden = h.runs.filter((r) => r.run.kind !== 'void')
+  // A run that was only a warm-up was not judged, so a change after it starts from an unknown place too.
+  const before = [...ridden].reverse().find((r) => r.run.setupId !== h.currentSetupId)
+  const from = before && setupOf(h, before.run.setupId)
+  if (!now || !before || !from || now.reason.source === 'revert') return null
+  const moves = diffSetups(from, now, fittedUnits(space))
+  if (moves.length < 2 || (now.reason.linked && belongTogether(moves))) return null
+  return { before, moves }
+}

@@ -1,0 +1,251 @@
+import type { CauseKind } from '#contract/proposal'
+import type { FeelWord } from '#contract/run'
+import type { SectionKind } from '#contract/trail'
+
+/** Where a word's cause sits: at the end that was named, at a fixed end, or in the whole bike. */
+export type CauseSeat = 'same' | 'front' | 'rear' | 'bike'
+
+export interface WordRule {
+  label: string
+  /** What the word is about; groups the words on the feel strip. */
+  about: 'return' | 'bumps' | 'depth' | 'support' | 'grip' | 'pedalling' | 'good'
+  /** The end it usually comes from; null: either. */
+  usualEnd: 'front' | 'rear' | null
+  /** Log-likelihood weight for a mark of middle strength, likely cause first. */
+  causes: { kind: CauseKind; at: CauseSeat; weight: number }[]
+  /** Extra weight when the mark sits in a section of this kind. */
+  inSection?: { section: SectionKind; kind: CauseKind; weight: number }[]
+  toldApartBy: string
+}
+
+/**
+ * What riders say and what it may come from. Evidence, never proof: weights are documented starting points, about
+ * 1.4 for the likely cause and down from there; the handbook prints this very table.
+ */
+export const wordRules: Record<FeelWord, WordRule> = {
+  kicks: {
+    label: 'kicks',
+    about: 'return',
+    usualEnd: 'rear',
+    causes: [
+      { kind: 'rebound-fast', at: 'same', weight: 1.3 },
+      { kind: 'spring-soft', at: 'same', weight: 0.9 },
+      { kind: 'rebound-slow', at: 'same', weight: 0.7 },
+      { kind: 'lsc-closed', at: 'same', weight: 0.4 },
+    ],
+    inSection: [
+      { section: 'roots', kind: 'rebound-slow', weight: 0.7 },
+      { section: 'braking-bumps', kind: 'rebound-slow', weight: 0.6 },
+      { section: 'jump', kind: 'rebound-fast', weight: 0.5 },
+    ],
+    toldApartBy: 'depth before the lip, return speed, and whether the valleys sink through hit trains',
+  },
+  pogo: {
+    label: 'bounces on',
+    about: 'return',
+    usualEnd: null,
+    causes: [{ kind: 'rebound-fast', at: 'same', weight: 1.6 }],
+    toldApartBy: 'overshoot and cycles after single hits',
+  },
+  'harsh-gets-worse': {
+    label: 'harsh, gets worse',
+    about: 'bumps',
+    usualEnd: null,
+    causes: [
+      { kind: 'rebound-slow', at: 'same', weight: 1.6 },
+      { kind: 'spring-soft', at: 'same', weight: 0.5 },
+    ],
+    toldApartBy: 'valley depth that climbs hit by hit',
+  },
+  'harsh-square-edge': {
+    label: 'harsh on edges',
+    about: 'bumps',
+    usualEnd: null,
+    causes: [
+      { kind: 'hsc-closed', at: 'same', weight: 1.3 },
+      { kind: 'spring-firm', at: 'same', weight: 0.8 },
+      { kind: 'lsc-closed', at: 'same', weight: 0.6 },
+    ],
+    toldApartBy: 'a low peak speed and little travel used',
+  },
+  'harsh-everywhere': {
+    label: 'harsh everywhere',
+    about: 'bumps',
+    usualEnd: 'front',
+    causes: [
+      { kind: 'spring-firm', at: 'same', weight: 1.1 },
+      { kind: 'lsc-closed', at: 'same', weight: 0.9 },
+      { kind: 'stiction', at: 'same', weight: 0.7 },
+      { kind: 'rebound-slow', at: 'same', weight: 0.6 },
+      { kind: 'tyres', at: 'bike', weight: 0.5 },
+    ],
+    toldApartBy: 'small-bump activity and sag',
+  },
+  'harsh-and-bottoms': {
+    label: 'harsh and bottoms',
+    about: 'depth',
+    usualEnd: null,
+    causes: [
+      { kind: 'ramp-low', at: 'same', weight: 1.6 },
+      { kind: 'spring-soft', at: 'same', weight: 0.4 },
+    ],
+    toldApartBy: 'time at depth that is thick at both ends',
+  },
+  bottoms: {
+    label: 'bottoms',
+    about: 'depth',
+    usualEnd: null,
+    causes: [
+      { kind: 'spring-soft', at: 'same', weight: 1 },
+      { kind: 'ramp-low', at: 'same', weight: 1 },
+      { kind: 'hsc-open', at: 'same', weight: 0.5 },
+    ],
+    inSection: [{ section: 'drop', kind: 'ramp-low', weight: 0.4 }],
+    toldApartBy: 'sag: if it is right, ramp; if it is deep, spring',
+  },
+  'unused-travel': {
+    label: 'never uses it all',
+    about: 'depth',
+    usualEnd: null,
+    causes: [
+      { kind: 'spring-firm', at: 'same', weight: 1 },
+      { kind: 'ramp-high', at: 'same', weight: 1 },
+      { kind: 'hsc-closed', at: 'same', weight: 0.5 },
+    ],
+    toldApartBy: 'sag: if it is right, ramp; if it is shallow, spring',
+  },
+  dives: {
+    label: 'dives',
+    about: 'support',
+    usualEnd: 'front',
+    causes: [
+      { kind: 'lsc-open', at: 'front', weight: 1.3 },
+      { kind: 'spring-soft', at: 'front', weight: 0.9 },
+      { kind: 'nose-low', at: 'bike', weight: 0.4 },
+    ],
+    inSection: [{ section: 'braking-bumps', kind: 'lsc-open', weight: 0.2 }],
+    toldApartBy: 'slow front depth in braking sections',
+  },
+  wallows: {
+    label: 'wallows',
+    about: 'support',
+    usualEnd: null,
+    causes: [
+      { kind: 'lsc-open', at: 'same', weight: 1.3 },
+      { kind: 'spring-soft', at: 'same', weight: 0.9 },
+    ],
+    inSection: [{ section: 'berms', kind: 'lsc-open', weight: 0.3 }],
+    toldApartBy: 'slow depth in berm sections',
+  },
+  'blows-through': {
+    label: 'falls through',
+    about: 'support',
+    usualEnd: null,
+    causes: [
+      { kind: 'lsc-open', at: 'same', weight: 1 },
+      { kind: 'spring-soft', at: 'same', weight: 0.9 },
+      { kind: 'ramp-low', at: 'same', weight: 0.7 },
+    ],
+    toldApartBy: 'mean depth against sag',
+  },
+  'washes-out': {
+    label: 'front washes',
+    about: 'grip',
+    usualEnd: 'front',
+    causes: [
+      { kind: 'spring-firm', at: 'front', weight: 0.9 },
+      { kind: 'nose-high', at: 'bike', weight: 0.8 },
+      { kind: 'rebound-slow', at: 'front', weight: 0.5 },
+      { kind: 'tyres', at: 'bike', weight: 0.6 },
+      { kind: 'line-or-rider', at: 'bike', weight: 0.4 },
+    ],
+    toldApartBy: 'ride heights of both ends; some ground is just slippery',
+  },
+  stretched: {
+    label: 'long, nose-up',
+    about: 'support',
+    usualEnd: 'rear',
+    causes: [
+      { kind: 'nose-high', at: 'bike', weight: 1.3 },
+      { kind: 'spring-soft', at: 'rear', weight: 0.8 },
+      { kind: 'spring-firm', at: 'front', weight: 0.5 },
+    ],
+    toldApartBy: 'ride heights of both ends',
+  },
+  'nose-heavy': {
+    label: 'nose-heavy',
+    about: 'support',
+    usualEnd: 'front',
+    causes: [
+      { kind: 'nose-low', at: 'bike', weight: 1.3 },
+      { kind: 'spring-soft', at: 'front', weight: 0.8 },
+      { kind: 'spring-firm', at: 'rear', weight: 0.4 },
+      { kind: 'rebound-fast', at: 'rear', weight: 0.4 },
+    ],
+    toldApartBy: 'ride heights of both ends',
+  },
+  nervous: {
+    label: 'nervous, skips',
+    about: 'grip',
+    usualEnd: null,
+    causes: [
+      { kind: 'spring-firm', at: 'same', weight: 0.9 },
+      { kind: 'rebound-fast', at: 'same', weight: 0.8 },
+      { kind: 'lsc-closed', at: 'same', weight: 0.7 },
+      { kind: 'tyres', at: 'bike', weight: 0.4 },
+    ],
+    toldApartBy: 'share of time on the ground and small-bump activity',
+  },
+  dead: {
+    label: 'dead, no pop',
+    about: 'return',
+    usualEnd: null,
+    causes: [
+      { kind: 'rebound-slow', at: 'same', weight: 1.3 },
+      { kind: 'lsc-closed', at: 'same', weight: 0.6 },
+    ],
+    toldApartBy: 'return speed and recovery time',
+  },
+  'stays-down': {
+    label: 'stays down',
+    about: 'return',
+    usualEnd: null,
+    causes: [
+      { kind: 'rebound-slow', at: 'same', weight: 1.3 },
+      { kind: 'spring-soft', at: 'same', weight: 0.4 },
+    ],
+    toldApartBy: 'recovery time',
+  },
+  'pedal-bob': {
+    label: 'bobs',
+    about: 'pedalling',
+    usualEnd: 'rear',
+    causes: [{ kind: 'lsc-open', at: 'rear', weight: 1.2 }],
+    toldApartBy: 'lever position, and activity while pedalling',
+  },
+  'pedals-strike': {
+    label: 'pedals strike',
+    about: 'pedalling',
+    usualEnd: 'rear',
+    causes: [
+      { kind: 'spring-soft', at: 'rear', weight: 1.2 },
+      { kind: 'rebound-slow', at: 'rear', weight: 0.6 },
+    ],
+    toldApartBy: 'ride height, and valleys that sink through hit trains',
+  },
+  'soft-when-hot': {
+    label: 'soft when hot',
+    about: 'support',
+    usualEnd: null,
+    causes: [
+      { kind: 'heat', at: 'bike', weight: 1.4 },
+      { kind: 'lsc-open', at: 'same', weight: 0.4 },
+    ],
+    toldApartBy: 'the oil got thin; the air spring itself gains pressure with heat',
+  },
+  good: { label: 'good here', about: 'good', usualEnd: null, causes: [{ kind: 'none', at: 'bike', weight: 0.7 }], toldApartBy: '' },
+  'holds-up': { label: 'holds up', about: 'good', usualEnd: null, causes: [{ kind: 'none', at: 'bike', weight: 0.5 }], toldApartBy: '' },
+  grips: { label: 'grips', about: 'good', usualEnd: null, causes: [{ kind: 'none', at: 'bike', weight: 0.5 }], toldApartBy: '' },
+}
+
+export const isComplaint = (word: FeelWord) => wordRules[word].about !== 'good'

@@ -1,0 +1,55 @@
+import type { EndMotion } from './motion.ts'
+
+const airDepthPct = 3
+const airLeastS = 0.15
+const stillRangePct = 1
+const stillWindowS = 2
+const stillStepS = 0.5
+
+export interface Contact {
+  /** 1 where the bike is moving with a wheel on the ground. */
+  riding: Uint8Array
+  airtimeS: number
+}
+
+/**
+ * Splits time into riding, air (every end at ≤ 3 % for ≥ 0.15 s) and standing still (2 s windows in which no end
+ * moves by 1 % of travel; or, where known, bike speed below 1 m/s).
+ */
+export function contact(motions: readonly EndMotion[], speedMS: Float64Array | null): Contact {
+  const n = motions[0].depthPct.length
+  const rate = motions[0].sampleRateHz
+  const riding = new Uint8Array(n).fill(1)
+  let airtimeS = 0
+  let start = -1
+  for (let i = 0; i <= n; i++) {
+    const light = i < n && motions.every((m) => m.depthPct[i] <= airDepthPct)
+    if (light && start < 0) start = i
+    if (light || start < 0) continue
+    if (i - start >= airLeastS * rate) {
+      riding.fill(0, start, i)
+      airtimeS += (i - start) / rate
+    }
+    start = -1
+  }
+  if (speedMS) {
+    for (let i = 0; i < n; i++) if (speedMS[i] < 1) riding[i] = 0
+  } else {
+    const block = Math.round(stillWindowS * rate)
+    const step = Math.max(1, Math.round(stillStepS * rate))
+    for (let a = 0; a + block <= n; a += step) {
+      if (motions.every((m) => range(m.depthPct, a, a + block) < stillRangePct)) riding.fill(0, a, a + block)
+    }
+  }
+  return { riding, airtimeS }
+}
+
+function range(x: Float64Array, from: number, to: number): number {
+  let lo = Infinity
+  let hi = -Infinity
+  for (let i = from; i < to; i++) {
+    if (x[i] < lo) lo = x[i]
+    if (x[i] > hi) hi = x[i]
+  }
+  return hi - lo
+}
