@@ -1,0 +1,26 @@
+// Builds page and server into dist/. `npm run build`
+import { cpSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { ensurePackages, root } from './ensure.mjs'
+
+ensurePackages()
+await buildAll()
+
+export async function buildAll() {
+  const [{ build: vite }, esbuild] = await Promise.all([import('vite'), import('esbuild')])
+  rmSync(join(root, 'dist'), { recursive: true, force: true })
+  await vite({ root, logLevel: 'warn' })
+  await esbuild.build({
+    absWorkingDir: root,
+    entryPoints: { index: 'server/listen.ts', ingestWorker: 'server/ingest/worker.ts' },
+    outdir: 'dist/server',
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    packages: 'external',
+    sourcemap: true,
+    logLevel: 'warning',
+  })
+  cpSync(join(root, 'server/db/migrations'), join(root, 'dist/server/migrations'), { recursive: true })
+}

@@ -1,0 +1,48 @@
+import { serveStatic } from '@hono/node-server/serve-static'
+import { Hono } from 'hono'
+import { bodyLimit } from 'hono/body-limit'
+import { compress } from 'hono/compress'
+import { endpoints } from '#contract/endpoints'
+import { limits } from '#contract/limits'
+import type { Deps } from './deps.ts'
+import { mount } from './mount.ts'
+import { openApiDocument } from './openapi.ts'
+import { reply, toProblem } from './problem.ts'
+import { dayRoutes } from './routes/days.ts'
+import { eventRoutes } from './routes/events.ts'
+import { garageRoutes } from './routes/garage.ts'
+import { recordingRoutes } from './routes/recordings.ts'
+import { headers, ownOriginOnly } from './security.ts'
+
+/** Builds the whole application; nothing listens yet. */
+export function buildApp(deps: Deps): Hono {
+  const api = new Hono()
+  const jsonLimit = bodyLimit({ maxSize: limits.bodyBytes, onError: (c) => reply(c, 'request.too-large', `A request may be at most ${limits.bodyBytes / 1000} kB.`) })
+  api.use((c, next) => (/\/recordings\/[^/]+$/.test(c.req.path) && c.req.method === 'PUT' ? next() : jsonLimit(c, next)))
+  mount(api, endpoints.health, async () => ({ ok: true, version: deps.version }))
+  api.get('/openapi.json', (c) => c.json(openApiDocument(deps.version)))
+  api.route('/', garageRoutes(deps))
+  api.route('/', dayRoutes(deps))
+  api.route('/', recordingRoutes(deps))
+  api.route('/', eventRoutes(deps))
+  api.all('*', (c) => reply(c, 'route.unknown', `There is nothing at ${c.req.path}.`))
+
+  const app = new Hono()
+  app.use(headers())
+  app.use(ownOriginOnly())
+  app.onError(toProblem(deps.log))
+  app.route('/api/v1', api)
+  if (deps.webDir) {
+    const root = deps.webDir
+    app.use(compress())
+    app.use('/assets/*', async (c, next) => {
+      await next()
+      // File names carry a hash of their content.
+      c.header('Cache-Control', 'public, max-age=31536000, immutable')
+    })
+    app.use('*', serveStatic({ root }))
+    // Every other address is a screen of the page.
+    app.get('*', serveStatic({ root, path: 'index.html' }))
+  }
+  return app
+}

@@ -1,0 +1,120 @@
+import { blob, index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core'
+import type { Bike } from '#contract/bike'
+import type { TrailDay } from '#contract/day'
+import type { ProposalRecord } from '#contract/proposal'
+import type { ImportMapping, Recording } from '#contract/recording'
+import type { Rider } from '#contract/rider'
+import type { Feel, Run } from '#contract/run'
+import type { Setup } from '#contract/setup'
+import type { Trail } from '#contract/trail'
+import type { SuspensionUnit } from '#contract/unit'
+
+/**
+ * Keys, versions and what is looked up are columns; the rest of a record is its contract form as JSON in `body`.
+ * Why: docs/adr/0003-records-as-documents.md.
+ */
+const editable = {
+  version: integer('version').notNull(),
+  deletedAt: text('deleted_at'),
+}
+
+export const riders = sqliteTable('riders', { id: text('id').primaryKey(), ...editable, body: text('body', { mode: 'json' }).$type<Rider>().notNull() })
+
+export const units = sqliteTable('units', { id: text('id').primaryKey(), ...editable, body: text('body', { mode: 'json' }).$type<SuspensionUnit>().notNull() })
+
+export const bikes = sqliteTable('bikes', {
+  id: text('id').primaryKey(),
+  ...editable,
+  riderId: text('rider_id').notNull().references(() => riders.id),
+  frontUnitId: text('front_unit_id').references(() => units.id),
+  rearUnitId: text('rear_unit_id').references(() => units.id),
+  /** The one pointer to what is on the bike now. No foreign key: setups refer to bikes. */
+  currentSetupId: text('current_setup_id'),
+  body: text('body', { mode: 'json' }).$type<Bike>().notNull(),
+})
+
+export const trails = sqliteTable('trails', { id: text('id').primaryKey(), ...editable, body: text('body', { mode: 'json' }).$type<Trail>().notNull() })
+
+export const setups = sqliteTable(
+  'setups',
+  {
+    /** Order of saving; clocks of two devices may disagree. */
+    seq: integer('seq').primaryKey({ autoIncrement: true }),
+    id: text('id').notNull().unique(),
+    bikeId: text('bike_id').notNull().references(() => bikes.id),
+    parentId: text('parent_id'),
+    dayId: text('day_id'),
+    body: text('body', { mode: 'json' }).$type<Setup>().notNull(),
+  },
+  (t) => [index('setups_by_bike').on(t.bikeId), index('setups_by_day').on(t.dayId)],
+)
+
+export const days = sqliteTable(
+  'days',
+  {
+    id: text('id').primaryKey(),
+    ...editable,
+    date: text('date').notNull(),
+    riderId: text('rider_id').notNull().references(() => riders.id),
+    bikeId: text('bike_id').notNull().references(() => bikes.id),
+    trailId: text('trail_id').notNull().references(() => trails.id),
+    startSetupId: text('start_setup_id').notNull().references(() => setups.id),
+    body: text('body', { mode: 'json' }).$type<TrailDay>().notNull(),
+  },
+  (t) => [index('days_by_date').on(t.date)],
+)
+
+export const runs = sqliteTable(
+  'runs',
+  {
+    id: text('id').primaryKey(),
+    ...editable,
+    dayId: text('day_id').notNull().references(() => days.id),
+    setupId: text('setup_id').notNull().references(() => setups.id),
+    startedAt: text('started_at').notNull(),
+    body: text('body', { mode: 'json' }).$type<Run>().notNull(),
+  },
+  (t) => [index('runs_by_day').on(t.dayId, t.startedAt)],
+)
+
+export const feels = sqliteTable('feels', {
+  runId: text('run_id').primaryKey().references(() => runs.id),
+  version: integer('version').notNull(),
+  body: text('body', { mode: 'json' }).$type<Feel>().notNull(),
+})
+
+export const proposals = sqliteTable(
+  'proposals',
+  {
+    id: text('id').primaryKey(),
+    ...editable,
+    dayId: text('day_id').notNull().references(() => days.id),
+    body: text('body', { mode: 'json' }).$type<ProposalRecord>().notNull(),
+  },
+  (t) => [index('proposals_by_day').on(t.dayId)],
+)
+
+export const recordings = sqliteTable(
+  'recordings',
+  {
+    id: text('id').primaryKey(),
+    deletedAt: text('deleted_at'),
+    runId: text('run_id').notNull().references(() => runs.id),
+    body: text('body', { mode: 'json' }).$type<Recording>().notNull(),
+  },
+  (t) => [index('recordings_by_run').on(t.runId)],
+)
+
+/** Compressed pieces of about a megabyte: part 'original' (the file's bytes) or an end's cleaned channel. */
+export const recordingChunks = sqliteTable(
+  'recording_chunks',
+  {
+    recordingId: text('recording_id').notNull().references(() => recordings.id),
+    part: text('part').notNull(),
+    seq: integer('seq').notNull(),
+    bytes: blob('bytes', { mode: 'buffer' }).notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.recordingId, t.part, t.seq] })],
+)
+
+export const mappings = sqliteTable('mappings', { fingerprint: text('fingerprint').primaryKey(), body: text('body', { mode: 'json' }).$type<ImportMapping>().notNull() })

@@ -1,0 +1,20 @@
+import type { EventBus } from './events.ts'
+import type { Store } from './db/open.ts'
+import type { Ingest } from './ingest/job.ts'
+import type { Log } from './problem.ts'
+
+/** Everything the server is built from; tests hand in their own. */
+export interface Deps {
+  store: Store
+  events: EventBus
+  /** Turns a spooled sensor file into channels and an analysis. */
+  ingest: Ingest
+  /** Folder for half-arrived uploads; emptied at start. */
+  incomingDir: string
+  /** Folder of the built page; null serves the API only. */
+  webDir: string | null
+  /** UTC now, ISO 8601. */
+  now: () => string
+  log: Log
+  version: string
+}

@@ -1,0 +1,39 @@
+import { createWriteStream, mkdirSync, readdirSync, rmSync } from 'node:fs'
+import { rm } from 'node:fs/promises'
+import { join } from 'node:path'
+import { Readable, Transform } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
+import type { ReadableStream as NodeStream } from 'node:stream/web'
+import { limits } from '#contract/limits'
+import { Refusal } from '../refusal.ts'
+
+/** Empties what a killed process left behind; nothing in there was ever confirmed. */
+export function clearIncoming(dir: string): void {
+  mkdirSync(dir, { recursive: true })
+  for (const name of readdirSync(dir)) rmSync(join(dir, name), { force: true })
+}
+
+/**
+ * Streams an upload to a file, never holding it in memory.
+ * @throws Refusal 'request.too-large', 'upload.cancelled'; the half file is removed
+ */
+export async function spool(body: ReadableStream<Uint8Array>, dir: string, name: string, signal: AbortSignal): Promise<string> {
+  const file = join(dir, name)
+  let seen = 0
+  const limit = new Transform({
+    transform(chunk: Buffer, _encoding, done) {
+      seen += chunk.length
+      const most = limits.uploadBytes
+      done(seen > most ? new Refusal('request.too-large', `A sensor file may be at most ${Math.round(most / 1024 / 1024)} MB; split the recording.`) : null, chunk)
+    },
+  })
+  try {
+    await pipeline(Readable.fromWeb(body as unknown as NodeStream), limit, createWriteStream(file), { signal })
+    return file
+  } catch (e) {
+    await rm(file, { force: true })
+    if (e instanceof Refusal) throw e
+    if (signal.aborted || (e instanceof Error && 'code' in e && e.code === 'ECONNRESET')) throw new Refusal('upload.cancelled', 'The upload was cancelled; nothing was kept.')
+    throw e
+  }
+}

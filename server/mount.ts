@@ -1,0 +1,36 @@
+import type { Hono } from 'hono'
+import type { z } from 'zod'
+import type { Endpoint } from '#contract/endpoints'
+import { Refusal } from './refusal.ts'
+
+/** Hangs a contract endpoint into the app: input and reply both pass through their schemas. */
+export function mount<P extends z.ZodType, B extends z.ZodType, R extends z.ZodType>(
+  app: Hono,
+  endpoint: Endpoint<P, B, R>,
+  handle: (input: { params: z.output<P>; body: z.output<B> }) => Promise<z.input<R>>,
+): void {
+  const hasBody = endpoint.body.def.type !== 'undefined'
+  app.on(endpoint.method.toUpperCase(), endpoint.path, async (c) => {
+    const params = checked(endpoint.params, c.req.param())
+    const body = hasBody ? checked(endpoint.body, await json(c.req)) : (undefined as z.output<B>)
+    // A reply that does not fit its schema is our fault and must not leave the house.
+    return c.json(endpoint.reply.parse(await handle({ params, body })))
+  })
+}
+
+async function json(req: { json: () => Promise<unknown> }): Promise<unknown> {
+  try {
+    return await req.json()
+  } catch {
+    throw new Refusal('request.not-json', 'The body must be JSON.')
+  }
+}
+
+/** @throws Refusal 'request.invalid' naming the field and what is accepted */
+export function checked<S extends z.ZodType>(schema: S, value: unknown): z.output<S> {
+  const result = schema.safeParse(value)
+  if (result.success) return result.data
+  const issue = result.error.issues[0]
+  const path = issue.path.join('.')
+  throw new Refusal('request.invalid', path ? `${path}: ${issue.message}` : issue.message, path ? { path } : {})
+}

@@ -1,0 +1,54 @@
+import { eq, inArray, isNull } from 'drizzle-orm'
+import type { Bike } from '#contract/bike'
+import type { Garage } from '#contract/endpoints'
+import type { Rider } from '#contract/rider'
+import type { Trail } from '#contract/trail'
+import type { SuspensionUnit } from '#contract/unit'
+import { bikes, riders, setups, trails, units } from '../db/schema.ts'
+import type { Store } from '../db/open.ts'
+import { Refusal } from '../refusal.ts'
+import { mustExist, saveRecord } from './records.ts'
+
+/** Bikes with the live pointer instead of whatever their body was saved with. */
+export const withPointer = (row: { body: Bike; currentSetupId: string | null }): Bike => ({ ...row.body, currentSetupId: row.currentSetupId })
+
+export async function readGarage({ db }: Store): Promise<Garage> {
+  const [r, b, u, t] = await Promise.all([
+    db.select().from(riders).where(isNull(riders.deletedAt)),
+    db.select().from(bikes).where(isNull(bikes.deletedAt)),
+    db.select().from(units).where(isNull(units.deletedAt)),
+    db.select().from(trails).where(isNull(trails.deletedAt)),
+  ])
+  const pointers = b.map((x) => x.currentSetupId).filter((x) => x !== null)
+  const current = pointers.length ? await db.select().from(setups).where(inArray(setups.id, pointers)) : []
+  return {
+    riders: r.map((x) => x.body),
+    bikes: b.map(withPointer),
+    units: u.map((x) => x.body),
+    trails: t.map((x) => x.body),
+    currentSetups: current.map((x) => x.body),
+  }
+}
+
+export const saveRider = (store: Store, rider: Rider) => store.writes.run(() => saveRecord(store, riders, riders.id, rider.id, rider, { id: rider.id }))
+
+export const saveUnit = (store: Store, unit: SuspensionUnit) => store.writes.run(() => saveRecord(store, units, units.id, unit.id, unit, { id: unit.id }))
+
+export const saveTrail = (store: Store, trail: Trail) => store.writes.run(() => saveRecord(store, trails, trails.id, trail.id, trail, { id: trail.id }))
+
+/** The pointer to the present setup is the server's: a bike form that was open meanwhile must not turn it back. */
+export function saveBike(store: Store, bike: Bike): Promise<Bike> {
+  return store.writes.run(async () => {
+    await mustExist(store, riders, bike.riderId, 'riderId', 'rider')
+    for (const [path, id, end] of [['frontUnitId', bike.frontUnitId, 'front'], ['rearUnitId', bike.rearUnitId, 'rear']] as const) {
+      if (id === null) continue
+      const [unit] = await store.db.select().from(units).where(eq(units.id, id))
+      if (!unit) throw new Refusal('reference.missing', 'The unit it refers to is not saved yet.', { path })
+      if (unit.body.end !== end) throw new Refusal('request.invalid', `${unit.body.name} belongs at the ${unit.body.end}.`, { path })
+    }
+    const { id, riderId, frontUnitId, rearUnitId } = bike
+    const saved = await saveRecord(store, bikes, bikes.id, id, { ...bike, currentSetupId: null }, { id, riderId, frontUnitId, rearUnitId })
+    const [row] = await store.db.select({ currentSetupId: bikes.currentSetupId }).from(bikes).where(eq(bikes.id, id))
+    return { ...saved, currentSetupId: row.currentSetupId }
+  })
+}

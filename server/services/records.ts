@@ -1,0 +1,69 @@
+import { eq } from 'drizzle-orm'
+import type { SQLiteColumn, SQLiteTable } from 'drizzle-orm/sqlite-core'
+import type { Store } from '../db/open.ts'
+import { Refusal } from '../refusal.ts'
+
+interface Editable {
+  version: number
+}
+
+interface EditableTable extends SQLiteTable {
+  version: SQLiteColumn
+  body: SQLiteColumn
+}
+
+/** Same content, whatever the version says. Both sides come out of one schema, so key order is stable. */
+export function sameBody(a: Editable, b: Editable): boolean {
+  return JSON.stringify({ ...a, version: 0 }) === JSON.stringify({ ...b, version: 0 })
+}
+
+/**
+ * Saves an editable record under optimistic versions. Version 0 creates; the version that was read updates; a
+ * replayed save that already arrived is answered as if it were new; anything else is stale.
+ *
+ * @param columns key columns kept beside the body
+ * @returns the record as stored, version counted up
+ * @throws Refusal 'record.stale' with both versions, 'record.not-found' when it was put away
+ */
+export async function saveRecord<T extends Editable>(
+  store: Store,
+  table: EditableTable,
+  idColumn: SQLiteColumn,
+  id: string,
+  sent: T,
+  columns: Record<string, unknown>,
+): Promise<T> {
+  const rows = (await store.db.select().from(table).where(eq(idColumn, id))) as { version: number; body: T; deletedAt?: string | null }[]
+  const held = rows[0]
+  if (!held) {
+    if (sent.version !== 0) throw new Refusal('record.not-found', 'It is not here any more; save it as new.')
+    const body = { ...sent, version: 1 }
+    await store.db.insert(table).values({ ...columns, version: 1, body } as never)
+    return body
+  }
+  if (held.deletedAt) throw new Refusal('record.not-found', 'It was put away; bring it back before changing it.')
+  if (sameBody(held.body, sent) && (sent.version === held.version || sent.version === held.version - 1)) return held.body
+  if (sent.version !== held.version) {
+    throw new Refusal('record.stale', 'It was changed elsewhere in the meantime; look at both and choose.', { current: held.body, sent })
+  }
+  const body = { ...sent, version: held.version + 1 }
+  await store.db.update(table).set({ ...columns, version: body.version, body } as never).where(eq(idColumn, id))
+  return body
+}
+
+interface SoftTable extends SQLiteTable {
+  id: SQLiteColumn
+  deletedAt: SQLiteColumn
+}
+
+/** Puts a record away, or brings it back. @throws Refusal 'record.not-found' */
+export async function setDeleted(store: Store, table: SoftTable, id: string, at: string | null): Promise<void> {
+  const result = await store.db.update(table).set({ deletedAt: at } as never).where(eq(table.id, id))
+  if (result.rowsAffected === 0) throw new Refusal('record.not-found', 'There is nothing with that id.')
+}
+
+/** @throws Refusal 'reference.missing' */
+export async function mustExist(store: Store, table: SQLiteTable & { id: SQLiteColumn }, id: string, path: string, what: string): Promise<void> {
+  const rows = await store.db.select({ id: table.id }).from(table).where(eq(table.id, id))
+  if (rows.length === 0) throw new Refusal('reference.missing', `The ${what} it refers to is not saved yet.`, { path })
+}

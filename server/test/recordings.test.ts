@@ -1,0 +1,73 @@
+import { readdirSync } from 'node:fs'
+import { v7 as uuid } from 'uuid'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { DayBundle } from '#contract/endpoints'
+import { Recording } from '#contract/recording'
+import type { LiveEvent } from '../events.ts'
+import { makeFile, makeUpload, startApp, startStory, uploadPath, type TestApp } from './harness.ts'
+
+let t: TestApp
+beforeEach(async () => void (t = await startApp()))
+afterEach(() => t.store.close())
+
+describe('importing a sensor file', () => {
+  it('keeps the bytes, the channels and the analysis, and gives the bytes back unchanged', async () => {
+    const s = await startStory(t)
+    const file = makeFile()
+    const id = uuid()
+    const seen: LiveEvent[] = []
+    t.events.on((e) => seen.push(e))
+    const r = Recording.parse((await t.put(uploadPath(id, makeUpload(s.run.id)), file)).body)
+    expect(r).toMatchObject({ sampleRateHz: 500, samples: 2000, ends: ['front', 'rear'] })
+    expect(r.analysis.whole.front!.depthP50Pct).toBeCloseTo((30 / 150) * 100, 0)
+    expect(new TextDecoder().decode((await t.get(`/recordings/${id}/original`)).body as ArrayBuffer)).toBe(file)
+    const channels = new Float32Array((await t.get(`/recordings/${id}/channels`)).body as ArrayBuffer)
+    expect(channels).toHaveLength(4000)
+    expect(channels[100]).toBeCloseTo(((30 + 20 * Math.sin(2.5)) / 150) * 100, 1)
+    expect(seen.some((e) => e.type === 'ingest')).toBe(true)
+    expect(seen.at(-1)).toEqual({ type: 'day', dayId: s.day.id })
+    expect(readdirSync(t.incomingDir)).toEqual([])
+  })
+  it('an upload that is sent again changes nothing', async () => {
+    const s = await startStory(t)
+    const path = uploadPath(uuid(), makeUpload(s.run.id))
+    const first = await t.put(path, makeFile())
+    expect((await t.put(path, makeFile())).body).toEqual(first.body)
+    expect(DayBundle.parse((await t.get(`/days/${s.day.id}`)).body).recordings).toHaveLength(1)
+  })
+  it('remembers the mapping for files with the same header', async () => {
+    const s = await startStory(t)
+    const upload = makeUpload(s.run.id)
+    await t.put(uploadPath(uuid(), upload), makeFile())
+    const fingerprint = Buffer.from(await crypto.subtle.digest('SHA-256', new TextEncoder().encode('time [ms];front [mm];rear [mm]'))).toString('hex')
+    expect((await t.get(`/mappings/${fingerprint}`)).body).toEqual({ fingerprint, mapping: upload.mapping })
+    expect((await t.get(`/mappings/${'0'.repeat(64)}`)).body).toBeNull()
+  })
+  it.each([
+    ['a binary file', () => String.fromCharCode(1, 2, 0, 3), /not text/],
+    ['an empty file', () => '', /empty/],
+    ['a header without rows', () => 'time [ms];front [mm];rear [mm]\n', /no rows of numbers/],
+    ['a dead channel', () => 'time;front;rear\n' + Array.from({ length: 50 }, (_, i) => `${i * 2};12;3`).join('\n'), /never moves/],
+  ])('%s is refused with one sentence and nothing is left behind', async (_, make, sentence) => {
+    const s = await startStory(t)
+    const r = await t.put(uploadPath(uuid(), makeUpload(s.run.id)), make())
+    expect(r.status).toBe(422)
+    expect(r.body).toMatchObject({ code: 'recording.unreadable', detail: expect.stringMatching(sentence) })
+    expect(DayBundle.parse((await t.get(`/days/${s.day.id}`)).body).recordings).toEqual([])
+    expect(readdirSync(t.incomingDir)).toEqual([])
+  })
+  it('a run that is not there, and a description that is not JSON', async () => {
+    expect((await t.put(uploadPath(uuid(), makeUpload(uuid())), makeFile())).body).toMatchObject({ code: 'reference.missing' })
+    expect((await t.put(`/recordings/${uuid()}?meta=%7B`, 'x')).body).toMatchObject({ path: 'meta' })
+  })
+  it('can be taken off the run and brought back', async () => {
+    const s = await startStory(t)
+    const id = uuid()
+    await t.put(uploadPath(id, makeUpload(s.run.id)), makeFile())
+    const count = async () => DayBundle.parse((await t.get(`/days/${s.day.id}`)).body).recordings.length
+    await t.send('DELETE', `/recordings/${id}`)
+    expect(await count()).toBe(0)
+    await t.put(`/recordings/${id}/restore`, undefined)
+    expect(await count()).toBe(1)
+  })
+})

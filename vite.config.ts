@@ -1,0 +1,19 @@
+import vue from '@vitejs/plugin-vue'
+import { BootstrapVueNextResolver } from 'bootstrap-vue-next/resolvers'
+import Icons from 'unplugin-icons/vite'
+import Components from 'unplugin-vue-components/vite'
+import { defineConfig } from 'vite'
+
+export default defineConfig({
+  plugins: [
+    vue(),
+    // Only BootstrapVueNext is resolved by name; our own components are imported where they are used.
+    Components({ dirs: [], resolvers: [BootstrapVueNextResolver()], dts: false }),
+    Icons({ compiler: 'vue3' }),
+  ],
+  publicDir: 'web/public',
+  worker: { format: 'es' },
+  build: { outDir: 'dist/web', emptyOutDir: true, chunkSizeWarningLimit: 700 },
+  css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] } } },
+  server: { proxy: { '/api': { target: 'http://127.0.0.1:4870', changeOrigin: true } } },
+})
