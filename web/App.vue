@@ -1,0 +1,33 @@
+<script setup lang="ts">
+import NoticeStack from './components/shell/NoticeStack.vue'
+import TopBar from './components/shell/TopBar.vue'
+</script>
+
+<template>
+  <div class="frame">
+    <a class="visually-hidden-focusable skip" href="#main">Skip to the content</a>
+    <TopBar />
+    <main id="main" tabindex="-1"><RouterView /></main>
+    <NoticeStack />
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  min-height: 100%;
+  display: flex;
+  flex-direction: column;
+}
+main {
+  flex: 1;
+  min-height: 0;
+  outline: none;
+}
+.skip {
+  position: absolute;
+  z-index: 20;
+  background: var(--sun);
+  color: #1b2723;
+  padding: 0.5rem 1rem;
+}
+</style>

@@ -1,0 +1,54 @@
+import type { z } from 'zod'
+import type { Endpoint } from '#contract/endpoints'
+import { Problem } from '#contract/errors'
+
+export const apiBase = '/api/v1'
+
+/** A request that did not go through; `problem` is null when the server could not be reached. */
+export class ApiError extends Error {
+  constructor(
+    message: string,
+    readonly problem: Problem | null,
+  ) {
+    super(message)
+    this.name = 'ApiError'
+  }
+}
+
+/**
+ * Calls an endpoint of the contract. The reply has passed its schema.
+ * @throws ApiError with one sentence for people
+ */
+export async function call<P extends z.ZodType, B extends z.ZodType, R extends z.ZodType>(
+  endpoint: Endpoint<P, B, R>,
+  params: z.input<P>,
+  body?: z.input<B>,
+): Promise<z.output<R>> {
+  const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(String((params as Record<string, unknown>)[name])))
+  const response = await reach(apiBase + path, {
+    method: endpoint.method.toUpperCase(),
+    ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+  })
+  return endpoint.reply.parse(await response.json())
+}
+
+/** fetch, with every failure as an ApiError. */
+export async function reach(address: string, init: RequestInit = {}): Promise<Response> {
+  let response: Response
+  try {
+    response = await fetch(address, init)
+  } catch {
+    throw new ApiError('The server cannot be reached. What you typed is kept here; try again in a moment.', null)
+  }
+  if (response.ok) return response
+  throw await problemOf(response.status, await response.text())
+}
+
+export async function problemOf(status: number, text: string): Promise<ApiError> {
+  try {
+    const problem = Problem.parse(JSON.parse(text))
+    return new ApiError(problem.detail, problem)
+  } catch {
+    return new ApiError(`The server answered with ${status}.`, null)
+  }
+}

@@ -1,0 +1,262 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Adjuster } from '#contract/adjuster'
+import type { End } from '#contract/common'
+import type { Bracket } from '#core/adviser/bracket'
+import { countBaseWords, fromCount } from '#core/adjusters/count'
+import { canStandAt } from '#core/adjusters/range'
+import { adjusterName, effectWord, familyOf, positionNumber, positionWords, turnSign, unitWord } from '#core/adjusters/words'
+import { railScale, railStep } from '../../support/rail.ts'
+
+const props = defineProps<{ end: End; adjuster: Adjuster; value: number; target?: number; ghost?: number | null; bracket?: Bracket | null; detail?: string }>()
+const emit = defineEmits<{ dial: [value: number] }>()
+
+const shown = computed(() => props.target ?? props.value)
+const scale = computed(() => railScale(props.adjuster, [props.value, shown.value, props.ghost ?? props.value, ...(props.bracket?.tried.map((t) => t.value) ?? [])]))
+const percent = (v: number) => `${(100 * Math.min(1, Math.max(0, scale.value.at(v)))).toFixed(2)}%`
+const name = computed(() => adjusterName(props.adjuster))
+const family = computed(() => familyOf(props.adjuster))
+const dot = computed(() => (family.value === 'rebound' ? 'rebound' : family.value === 'compression' || family.value === 'lever' ? 'compression' : null))
+const levers = computed(() => (props.adjuster.kind === 'lever' ? props.adjuster.positions : null))
+const base = computed(() => countBaseWords(props.adjuster))
+const moved = computed(() => props.target !== undefined && props.target !== props.value)
+const signs = { better: '▲', worse: '▼', unclear: '◆', start: '○' } as const
+const best = computed(() => (props.bracket ? { left: percent(Math.max(scale.value.min, props.bracket.low)), right: percent(Math.min(scale.value.max, props.bracket.high)) } : null))
+const ghostTurn = computed(() => (props.ghost == null ? '' : (turnSign(props.adjuster, props.value, props.ghost) ?? '→')))
+const label = computed(() => `${props.end} ${name.value}, ${positionWords(props.adjuster, shown.value)} ${base.value}`)
+
+const track = ref<HTMLElement>()
+function pick(e: PointerEvent) {
+  const box = track.value!.getBoundingClientRect()
+  emit('dial', scale.value.valueAt(Math.min(1, Math.max(0, (e.clientX - box.left) / box.width))))
+}
+const typed = ref('')
+let typedAt = 0
+function key(e: KeyboardEvent) {
+  if (e.ctrlKey || e.metaKey || e.altKey) return
+  const direction = e.key === 'ArrowRight' || e.key === 'ArrowUp' ? 1 : e.key === 'ArrowLeft' || e.key === 'ArrowDown' ? -1 : null
+  if (direction) {
+    const to = railStep(props.adjuster, shown.value, direction)
+    if (to !== null) emit('dial', to)
+  } else if (/^\d$/.test(e.key)) {
+    // Digits within a second belong to one number, in the part's own count.
+    typed.value = e.timeStamp - typedAt < 1000 ? typed.value + e.key : e.key
+    typedAt = e.timeStamp
+    tryCount(Number(typed.value))
+  } else return
+  e.preventDefault()
+  e.stopPropagation()
+}
+function tryCount(count: number) {
+  try {
+    const to = fromCount(props.adjuster, count)
+    if (canStandAt(props.adjuster, to)) emit('dial', to)
+  } catch {
+    // Not a place on this dial; the next digit may make it one.
+  }
+}
+</script>
+
+<template>
+  <div class="rail" :class="end">
+    <div class="name">
+      <span v-if="dot" class="dot" :class="dot" aria-hidden="true"></span>
+      <span>{{ name }}</span>
+      <small v-if="detail" class="soft">{{ detail }}</small>
+    </div>
+    <div v-if="levers" class="levers" role="group" :aria-label="`${end} ${name}`">
+      <button v-for="(p, i) in levers" :key="p" type="button" :aria-pressed="shown === i" :class="{ ghosted: ghost === i }" @click="emit('dial', i)">{{ p }}</button>
+    </div>
+    <div
+      v-else
+      ref="track"
+      class="track"
+      role="slider"
+      tabindex="0"
+      :aria-label="label"
+      :aria-valuemin="scale.min"
+      :aria-valuemax="scale.max"
+      :aria-valuenow="shown"
+      :aria-valuetext="positionWords(adjuster, shown)"
+      @pointerdown="pick"
+      @keydown="key"
+    >
+      <span v-if="best" class="best" :style="{ left: best.left, right: `calc(100% - ${best.right})` }" title="the best place lies in here"></span>
+      <span class="line"></span>
+      <span v-for="n in scale.notches" :key="n.value" class="notch" :class="{ major: n.major }" :style="{ left: percent(n.value) }"></span>
+      <span v-for="t in bracket?.tried ?? []" :key="t.value" class="tried" :class="t.outcome" :style="{ left: percent(t.value) }">{{ signs[t.outcome] }}</span>
+      <span v-if="ghost != null && !moved" class="ghost" :style="{ left: percent(ghost) }" :title="`proposed: ${positionWords(adjuster, ghost)}, ${effectWord(adjuster, value, ghost)}`"><i>{{ ghostTurn }}</i></span>
+      <span v-if="moved" class="was" :style="{ left: percent(value) }"></span>
+      <span class="peg" :class="{ moved }" :style="{ left: percent(shown) }"></span>
+    </div>
+    <div v-if="!levers" class="value num">
+      <b :class="{ moved }">{{ positionNumber(adjuster, shown) }}</b>
+      <small>{{ unitWord(adjuster) }}</small>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.rail {
+  --end: var(--front);
+  display: grid;
+  grid-template-columns: 92px 1fr 44px;
+  align-items: center;
+  gap: 0 0.7rem;
+  min-height: 46px;
+}
+.rail.rear {
+  --end: var(--rear);
+}
+.name {
+  font-weight: 600;
+  font-size: 0.9rem;
+  line-height: 1.15;
+}
+.name small {
+  display: block;
+  font-weight: 400;
+}
+.dot {
+  display: inline-block;
+  width: 9px;
+  height: 9px;
+  border-radius: 50%;
+  margin-right: 5px;
+  background: var(--anodised-compression);
+  box-shadow: inset -1px -1px 2px rgb(0 0 0 / 30%);
+}
+.dot.rebound {
+  background: var(--anodised-rebound);
+}
+.track {
+  position: relative;
+  height: var(--touch);
+  cursor: pointer;
+  touch-action: pan-y;
+  border-radius: 8px;
+}
+.line {
+  position: absolute;
+  inset: 50% 0 auto;
+  height: 2px;
+  margin-top: -1px;
+  background: var(--ink-soft);
+}
+.notch {
+  position: absolute;
+  top: calc(50% - 4px);
+  width: 1px;
+  height: 8px;
+  background: var(--ink-soft);
+}
+.notch.major {
+  top: calc(50% - 8px);
+  height: 16px;
+}
+.best {
+  position: absolute;
+  top: calc(50% - 11px);
+  height: 22px;
+  background: var(--sun-soft);
+  border-radius: 6px;
+  min-width: 8px;
+}
+.tried {
+  position: absolute;
+  top: calc(50% - 22px);
+  translate: -50% 0;
+  font-size: 11px;
+  line-height: 11px;
+  color: var(--ink-soft);
+}
+.tried.better {
+  color: var(--moss);
+}
+.tried.worse {
+  color: var(--rust);
+}
+.peg {
+  position: absolute;
+  top: 50%;
+  translate: -50% -50%;
+  width: 16px;
+  height: 16px;
+  border-radius: 50%;
+  background: var(--end);
+  border: 2px solid var(--card);
+  box-shadow: 0 0 0 1px var(--end);
+  transition: left 0.15s;
+}
+.rear .peg {
+  border-radius: 4px;
+}
+.peg.moved {
+  background: var(--sun);
+  box-shadow: 0 0 0 2px var(--end);
+}
+.was,
+.ghost {
+  position: absolute;
+  top: 50%;
+  translate: -50% -50%;
+  width: 14px;
+  height: 14px;
+  border-radius: 50%;
+  border: 2px dashed var(--end);
+}
+.rear .was,
+.rear .ghost {
+  border-radius: 4px;
+}
+.ghost i {
+  position: absolute;
+  top: -19px;
+  left: 50%;
+  translate: -50% 0;
+  font-style: normal;
+  font-weight: 700;
+  font-size: 15px;
+  color: var(--end);
+}
+.value {
+  text-align: right;
+  line-height: 1.05;
+}
+.value b {
+  font-size: 1.12rem;
+  display: block;
+}
+.value b.moved {
+  text-decoration: underline;
+  text-decoration-color: var(--sun);
+  text-decoration-thickness: 3px;
+}
+.value small {
+  color: var(--ink-soft);
+  font-size: 0.75rem;
+}
+.levers {
+  grid-column: 2 / -1;
+  display: flex;
+  gap: 4px;
+}
+.levers button {
+  flex: 1;
+  min-height: 40px;
+  border: 1px solid var(--line);
+  border-radius: 8px;
+  background: var(--paper-deep);
+  color: var(--ink);
+  font-size: 0.88rem;
+}
+.levers button[aria-pressed='true'] {
+  background: var(--end);
+  border-color: var(--end);
+  color: var(--card);
+  font-weight: 650;
+}
+.levers .ghosted {
+  border: 2px dashed var(--end);
+}
+</style>

@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, watch } from 'vue'
+import { completions, parseCommand } from '#core/command/parse'
+import { moveWords } from '#core/setup/diff'
+import { turnSign } from '#core/adjusters/words'
+import { useDay } from '../../stores/day.ts'
+import { useNotices } from '../../stores/notices.ts'
+
+const open = defineModel<boolean>('open', { required: true })
+const day = useDay()
+const notices = useNotices()
+const line = ref('')
+const box = ref<HTMLInputElement>()
+watch(open, async (is) => {
+  if (!is) return
+  line.value = ''
+  await nextTick()
+  setTimeout(() => box.value?.focus(), 60)
+})
+const parsed = computed(() => {
+  try {
+    return { command: parseCommand(line.value, day.space, day.positions), fault: null }
+  } catch (e) {
+    return { command: null, fault: e instanceof Error ? e.message : String(e) }
+  }
+})
+const preview = computed(() => {
+  const c = parsed.value.command
+  if (!c) return []
+  return c.kind === 'undo' ? ['Take the last change back'] : c.moves.map((m) => `${moveWords(m)} ${turnSign(m.adjuster, m.from, m.to) ?? ''}`)
+})
+const hints = computed(() => completions(line.value, day.space).slice(0, 6))
+function complete(word: string) {
+  line.value = line.value.replace(/\S*$/, word) + ' '
+  box.value?.focus()
+}
+const tab = (e: KeyboardEvent) => {
+  if (!hints.value[0]) return
+  e.preventDefault()
+  complete(hints.value[0])
+}
+async function submit() {
+  const c = parsed.value.command
+  if (!c) return
+  const ok = await notices.attempt(async () => {
+    if (c.kind === 'undo') {
+      const parent = day.currentSetup?.dayId ? day.currentSetup.parentId : null
+      if (!parent) return notices.show('There is no change of today to take back.', 'error')
+      await day.backTo(parent, 'Undone')
+    } else {
+      for (const m of c.moves) day.dial(m.adjuster.id, m.to)
+      await day.applyPending(`typed: ${line.value}`, c.moves.length > 1)
+      notices.show(`On the bike: ${preview.value.join('; ') || line.value}`)
+    }
+  })
+  if (ok) open.value = false
+}
+</script>
+
+<template>
+  <BModal v-model="open" title="Change in one line" no-footer>
+    <form class="line" @submit.prevent="submit">
+      <input ref="box" v-model="line" class="form-control num" placeholder="rear reb slower 1" autocomplete="off" autocapitalize="off" spellcheck="false" aria-label="Change" @keydown.tab="tab" />
+      <div class="hints"><button v-for="h in hints" :key="h" type="button" @click="complete(h)">{{ h }}</button></div>
+      <p v-for="p in preview" :key="p" class="will">{{ p }}</p>
+      <p v-if="parsed.fault" class="soft" role="status">{{ parsed.fault }}</p>
+      <BButton type="submit" variant="primary" :disabled="!parsed.command">Done, it is on</BButton>
+      <p class="soft small">Also: <code>f psi +2</code> · <code>shock lsc 9</code> · <code>fork spacer +1 psi -4</code> (one linked change) · <code>undo</code></p>
+    </form>
+  </BModal>
+</template>
+
+<style scoped>
+.line {
+  display: grid;
+  gap: 0.6rem;
+}
+.line input {
+  font-size: 1.2rem;
+}
+.hints {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem;
+}
+.hints button {
+  border: 1px solid var(--line);
+  border-radius: 8px;
+  background: var(--paper);
+  color: var(--ink);
+  min-height: 36px;
+}
+.will {
+  font-weight: 650;
+  font-size: 1.1rem;
+  margin: 0;
+}
+p {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,172 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Proposal } from '#contract/proposal'
+import type { SetupSpace } from '#core/adviser/history'
+import { adjusterName, familyOf, positionWords, toolWord, turnSign } from '#core/adjusters/words'
+import { countBaseWords } from '#core/adjusters/count'
+import { causeLabel } from '#core/causes/kinds'
+import IconCaution from '~icons/lucide/triangle-alert'
+import DialHint from './DialHint.vue'
+import EvidenceList from './EvidenceList.vue'
+
+const props = defineProps<{ proposal: Proposal; space: SetupSpace; dayId: string; judging: boolean; canSettle: boolean; settled: boolean; busy: boolean; elsewhere: string | null }>()
+const emit = defineEmits<{ done: []; other: []; repeat: []; happy: []; reopen: []; log: [] }>()
+
+const move = computed(() => {
+  const m = props.proposal.moves[0]
+  const adjuster = m && props.space[m.end]?.adjusters.find((a) => a.id === m.adjusterId)
+  return adjuster ? { ...m, adjuster } : null
+})
+const effect = computed(() => {
+  const [, head, last] = /^(.*\s)(\S+)$/.exec(props.proposal.headline) ?? []
+  return move.value && props.proposal.kind === 'change' ? { head, last } : { head: props.proposal.headline, last: '' }
+})
+const where = computed(() => {
+  const m = move.value
+  if (!m) return ''
+  const a = m.adjuster
+  const family = familyOf(a)
+  const colour = a.kind !== 'click' && a.kind !== 'turn' ? '' : family === 'rebound' ? 'Red dial' : family === 'compression' ? 'Blue dial' : 'Dial'
+  const part = colour ? `${colour}${a.alias ? ` “${a.alias}”` : ''} on the ${m.end === 'front' ? 'fork' : 'shock'}` : `${adjusterName(a)} of the ${m.end === 'front' ? 'fork' : 'shock'}`
+  return `${part}, ${toolWord(a)}`
+})
+const fromTo = computed(() => {
+  const m = move.value
+  if (!m) return null
+  const base = countBaseWords(m.adjuster)
+  return { from: positionWords(m.adjuster, m.from).replace(/ clicks?$| turns?$/, ''), to: positionWords(m.adjuster, m.to), base, turn: turnSign(m.adjuster, m.from, m.to) }
+})
+const doneWords = computed(() => {
+  const p = props.proposal
+  if (p.kind === 'change' && fromTo.value) return `Done, it’s on ${fromTo.value.to.replace(/ clicks?$| turns?$/, '')}`
+  if (p.kind === 'separating-test' && fromTo.value) return `Probe: set ${fromTo.value.to}`
+  if (p.setupId) return 'Done, it’s back'
+  return ''
+})
+const rivals = computed(() => props.proposal.causes.filter((c) => c.kind !== 'none').slice(0, 4))
+const percent = (p: number) => `${Math.round(100 * p)} %`
+const isTest = computed(() => props.proposal.kind === 'separating-test')
+const showsEvidence = computed(() => props.proposal.speaksFor.length + props.proposal.speaksAgainst.length > 0)
+const titles = computed(() => {
+  const [a, b] = rivals.value
+  return isTest.value && a && b ? [`For: ${causeLabel(a.kind, a.end)}`, `For: ${causeLabel(b.kind, b.end)}`] : ['Speaks for it', 'Speaks against']
+})
+const asksForRun = computed(() => ['log-first-run', 'repeat'].includes(props.proposal.kind))
+</script>
+
+<template>
+  <section class="card-paper next" aria-labelledby="next-title" :aria-busy="judging">
+    <p class="soft small lead">{{ isTest ? 'Find out first' : 'Next' }}</p>
+    <div class="top">
+      <div>
+        <h1 id="next-title">
+          {{ effect.head }}<span v-if="effect.last" :class="`end-${move?.end}`">{{ effect.last }}</span>
+        </h1>
+        <p v-if="move && fromTo && !isTest" class="how">
+          {{ where }}: from <b class="num">{{ fromTo.from }}</b> to <b class="num">{{ fromTo.to }}</b> <span v-if="fromTo.base" class="soft">({{ fromTo.base }})</span>
+        </p>
+      </div>
+      <DialHint v-if="move && !isTest" :adjuster="move.adjuster" :from="move.from" :to="move.to" />
+    </div>
+    <div v-if="showsEvidence" class="why">
+      <EvidenceList :title="titles[0]" kind="for" :lines="proposal.speaksFor" :day-id="dayId" />
+      <EvidenceList :title="titles[1]" :kind="isTest ? 'for' : 'against'" :lines="proposal.speaksAgainst" :day-id="dayId" />
+    </div>
+    <p class="watch"><b>{{ isTest ? 'The test.' : 'Watch for.' }}</b> {{ proposal.watchFor }}</p>
+    <p v-if="proposal.changeOurMind" class="soft mind">{{ isTest ? '' : 'What would change our mind: ' }}{{ proposal.changeOurMind }}</p>
+    <p v-if="proposal.caution && proposal.moves.length" class="caution"><IconCaution aria-hidden="true" /><span>{{ proposal.caution }}</span></p>
+    <details v-if="rivals.length > 1" class="causes">
+      <summary>All causes still alive</summary>
+      <ul>
+        <li v-for="c in rivals" :key="c.kind + c.end"><span>{{ causeLabel(c.kind, c.end) }}</span><span class="num">{{ percent(c.probability) }}</span></li>
+      </ul>
+    </details>
+    <p v-if="elsewhere" class="caution"><IconCaution aria-hidden="true" /><span>{{ elsewhere }}</span></p>
+    <div class="acts">
+      <BButton v-if="settled" variant="plain" @click="emit('reopen')">Open the day again</BButton>
+      <template v-else>
+        <BButton v-if="doneWords" variant="primary" :disabled="busy" @click="emit('done')">{{ doneWords }}</BButton>
+        <BButton v-if="asksForRun" variant="primary" @click="emit('log')">Log the run</BButton>
+        <BButton v-if="proposal.moves.length || proposal.setupId" variant="plain" :disabled="busy" @click="emit('other')">Something else</BButton>
+        <BButton v-if="canSettle && proposal.kind !== 'repeat'" variant="plain" :disabled="busy" @click="emit('repeat')">Repeat this setup</BButton>
+        <BButton v-if="canSettle" variant="plain" :disabled="busy" @click="emit('happy')">We’re happy</BButton>
+      </template>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.next {
+  padding: 0.9rem 1.1rem 1rem;
+  border-color: var(--sun);
+  border-width: 1px 1px 1px 6px;
+}
+.lead {
+  margin: 0;
+}
+.top {
+  display: flex;
+  justify-content: space-between;
+  gap: 0.8rem;
+}
+h1 {
+  font-size: 1.75rem;
+  line-height: 1.12;
+}
+.how {
+  margin: 0.35rem 0 0.4rem;
+}
+.how b {
+  font-size: 1.2em;
+}
+.why {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 1rem;
+  margin: 0.4rem 0 0.7rem;
+}
+.watch {
+  border-top: 1px dashed var(--line);
+  padding-top: 0.6rem;
+  margin: 0 0 0.4rem;
+}
+.mind {
+  font-size: 0.92rem;
+  margin: 0 0 0.5rem;
+}
+.causes {
+  font-size: 0.92rem;
+  margin-bottom: 0.3rem;
+}
+.causes summary {
+  cursor: pointer;
+  min-height: 30px;
+}
+.causes ul {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+  max-width: 420px;
+}
+.causes li {
+  display: flex;
+  justify-content: space-between;
+  border-bottom: 1px solid var(--line);
+  padding: 0.15rem 0;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+  margin-top: 0.8rem;
+}
+@media (max-width: 720px) {
+  .why {
+    grid-template-columns: 1fr;
+    gap: 0.6rem;
+  }
+  h1 {
+    font-size: 1.45rem;
+  }
+}
+</style>

@@ -1,0 +1,151 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { Adjuster } from '#contract/adjuster'
+import { moveWords } from '#core/setup/diff'
+import { turnSign } from '#core/adjusters/words'
+import IconUndo from '~icons/lucide/undo-2'
+import { useDay } from '../../stores/day.ts'
+import { useNotices } from '../../stores/notices.ts'
+import EndMark from '../shell/EndMark.vue'
+import ClickRail from './ClickRail.vue'
+
+const day = useDay()
+const notices = useNotices()
+const linked = ref(false)
+const why = ref('')
+const units = computed(() => [day.space.front, day.space.rear].filter((u) => u !== null))
+const bracketFor = (a: Adjuster) => day.knowledge?.brackets.find((b) => b.adjuster.id === a.id)?.bracket ?? null
+const ghostFor = (a: Adjuster) => day.proposal?.moves.find((m) => m.adjusterId === a.id)?.to ?? null
+const pendingWords = computed(() => day.pendingMoves.map((m) => `${moveWords(m)} ${turnSign(m.adjuster, m.from, m.to) ?? ''}`))
+const needsLink = computed(() => day.pendingMoves.length > 1)
+const applicable = computed(() => !needsLink.value || linked.value)
+watch(needsLink, () => (linked.value = false))
+
+const anyTried = computed(() => (day.knowledge?.brackets.length ?? 0) > 0)
+const changesToday = computed(() => day.bundle?.setups.filter((s) => s.dayId === day.bundle?.day.id && s.parentId).length ?? 0)
+/** The setup before the present one, if the last change was today. */
+const before = computed(() => {
+  const now = day.currentSetup
+  return now?.dayId === day.bundle?.day.id ? day.bundle?.setups.find((s) => s.id === now?.parentId) : undefined
+})
+
+async function apply() {
+  const ok = await notices.attempt(() => day.applyPending(why.value, linked.value))
+  if (!ok) return
+  why.value = ''
+  const id = before.value?.id
+  notices.show('It is on the bike.', 'done', id ? () => day.backTo(id, 'Undone').then(() => undefined) : null)
+}
+async function undoLast() {
+  const id = before.value?.id
+  if (id) await notices.attempt(() => day.backTo(id, 'Undone'))
+}
+</script>
+
+<template>
+  <section class="bike" aria-labelledby="bike-title">
+    <header>
+      <h2 id="bike-title">On the bike now</h2>
+      <span class="soft small">closed ◂ ▸ open</span>
+    </header>
+    <div v-if="day.pendingMoves.length" class="pending" role="status">
+      <p class="small soft">Dialled here, not yet said to be on the bike</p>
+      <p v-for="w in pendingWords" :key="w" class="words">{{ w }}</p>
+      <label v-if="needsLink" class="linked">
+        <input v-model="linked" type="checkbox" class="form-check-input" />
+        These belong together and count as one change. Otherwise change one and ride it first.
+      </label>
+      <BFormInput v-model="why" size="sm" placeholder="Why? (optional)" aria-label="Why this change" />
+      <div class="acts">
+        <BButton variant="primary" :disabled="!applicable" @click="apply">Done, it is on</BButton>
+        <BButton variant="plain" @click="day.clearPending">Leave it</BButton>
+      </div>
+    </div>
+    <template v-for="u in units" :key="u.id">
+      <h3 class="unit"><EndMark :end="u.end" /> {{ u.end === 'front' ? 'Front' : 'Rear' }}, {{ u.name }}</h3>
+      <ClickRail
+        v-for="a in u.adjusters"
+        :key="a.id"
+        :end="u.end"
+        :adjuster="a"
+        :value="day.positions.get(a.id) ?? 0"
+        :target="day.pending[a.id]"
+        :ghost="ghostFor(a)"
+        :bracket="bracketFor(a)"
+        @dial="(v) => day.dial(a.id, v)"
+      />
+      <p v-if="u.adjusters.length === 0" class="soft small">Nothing to turn on this unit.</p>
+    </template>
+    <p v-if="anyTried" class="legend small soft"><span>○ start</span><span class="b">▲ better</span><span class="w">▼ worse</span><span>◆ unclear</span><span class="s">best lies here</span></p>
+    <div class="known">
+      <p>{{ day.knowledge?.words ?? ' ' }}</p>
+      <p class="soft small">{{ changesToday }} of {{ day.bundle?.day.changeLimit }} changes today</p>
+    </div>
+    <button v-if="before" type="button" class="btn btn-plain btn-sm" @click="undoLast"><IconUndo aria-hidden="true" /> Take the last change back</button>
+  </section>
+</template>
+
+<style scoped>
+.bike > header {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+.unit {
+  margin: 0.7rem 0 0.1rem;
+}
+.pending {
+  background: var(--card);
+  border: 2px solid var(--sun);
+  border-radius: 10px;
+  padding: 0.6rem 0.7rem;
+  margin-top: 0.6rem;
+  display: grid;
+  gap: 0.45rem;
+}
+.pending p {
+  margin: 0;
+}
+.words {
+  font-weight: 650;
+}
+.linked {
+  display: flex;
+  gap: 0.5rem;
+  font-size: 0.9rem;
+}
+.acts {
+  display: flex;
+  gap: 0.5rem;
+}
+.legend {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.1rem 0.7rem;
+  margin: 0.5rem 0;
+}
+.b::first-letter {
+  color: var(--moss);
+}
+.w::first-letter {
+  color: var(--rust);
+}
+.s::before {
+  content: '';
+  display: inline-block;
+  width: 18px;
+  height: 11px;
+  margin-right: 4px;
+  background: var(--sun-soft);
+  border-radius: 4px;
+}
+.known {
+  background: var(--paper-deep);
+  border-radius: 10px;
+  padding: 0.6rem 0.8rem;
+  margin: 0.6rem 0;
+}
+.known p {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,79 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { v7 as uuid } from 'uuid'
+import type { Adjuster } from '#contract/adjuster'
+import type { Bike } from '#contract/bike'
+import type { Setup } from '#contract/setup'
+import { adjusterRange } from '#core/adjusters/range'
+import IconCaution from '~icons/lucide/triangle-alert'
+import { useGarage } from '../../stores/garage.ts'
+import { useNotices } from '../../stores/notices.ts'
+import { keepDraft, readDraft } from '../../support/drafts.ts'
+import ClickRail from '../day/ClickRail.vue'
+import EndMark from '../shell/EndMark.vue'
+import NumberField from '../shell/NumberField.vue'
+
+const props = defineProps<{ bike: Bike }>()
+const open = defineModel<boolean>('open', { required: true })
+const garage = useGarage()
+const notices = useNotices()
+const values = ref<Record<string, number>>({})
+const units = computed(() => garage.unitsOf(props.bike))
+const held = computed(() => garage.currentSetup(props.bike.id))
+const draftKey = computed(() => `baseline:${props.bike.id}`)
+
+function startAt(a: Adjuster): number {
+  const known = held.value?.positions.find((p) => p.adjusterId === a.id)?.value
+  if (known !== undefined) return known
+  const r = adjusterRange(a)
+  if (r.allowed) return r.allowed[Math.floor(r.allowed.length / 2)]
+  if (a.kind === 'lever' || a.kind === 'spacer') return r.min
+  return r.min + Math.round((r.max - r.min) / 2 / r.step) * r.step
+}
+watch(open, (is) => {
+  if (!is) return
+  values.value = { ...Object.fromEntries(units.value.flatMap((u) => u.adjusters.map((a) => [a.id, startAt(a)]))), ...readDraft<Record<string, number>>(draftKey.value) }
+})
+function dial(id: string, v: number) {
+  values.value = { ...values.value, [id]: v }
+  keepDraft(draftKey.value, values.value)
+}
+async function save() {
+  const { bike } = props
+  const positions = units.value.flatMap((u) => u.adjusters.map((a) => ({ end: u.end, adjusterId: a.id, value: values.value[a.id] })))
+  const setup: Setup = {
+    id: uuid(), bikeId: bike.id, parentId: held.value?.id ?? null, dayId: null, madeAt: new Date().toISOString(), name: null, frontUnitId: bike.frontUnitId, rearUnitId: bike.rearUnitId, positions,
+    reason: { text: 'Read off the bike', source: 'baseline', linked: true, proposalId: null },
+  }
+  if (!(await notices.attempt(() => garage.saveSetup(setup)))) return
+  keepDraft(draftKey.value, null)
+  open.value = false
+}
+</script>
+
+<template>
+  <BModal v-model="open" :title="`${bike.name}: where everything stands`" size="lg" no-footer>
+    <p class="caution"><IconCaution aria-hidden="true" /><span>To read a dial safely: close it gently to the stop counting the clicks, that is where it was; then open it again by the same count. Never force the stop.</span></p>
+    <template v-for="u in units" :key="u.id">
+      <h3 class="unit"><EndMark :end="u.end" /> {{ u.end === 'front' ? 'Front' : 'Rear' }}, {{ u.name }}</h3>
+      <template v-for="a in u.adjusters" :key="a.id">
+        <NumberField v-if="a.kind === 'pressure'" :model-value="values[a.id] ?? null" label="Pressure" unit="psi" :hint="`${a.minPsi} to ${a.maxPsi} psi`" class="psi" @update:model-value="(v) => v !== null && dial(a.id, v)" />
+        <ClickRail v-else :end="u.end" :adjuster="a" :value="values[a.id] ?? 0" @dial="(v) => dial(a.id, v)" />
+      </template>
+    </template>
+    <div class="acts"><BButton variant="primary" @click="save">That is how it stands</BButton></div>
+  </BModal>
+</template>
+
+<style scoped>
+.unit {
+  margin: 0.9rem 0 0.3rem;
+}
+.psi {
+  max-width: 220px;
+  margin-bottom: 0.3rem;
+}
+.acts {
+  margin-top: 1rem;
+}
+</style>

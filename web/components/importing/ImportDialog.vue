@@ -1,0 +1,203 @@
+<script setup lang="ts">
+import { wrap, type Remote } from 'comlink'
+import { computed, onUnmounted, ref, shallowRef, watch } from 'vue'
+import { v7 as uuid } from 'uuid'
+import { endpoints, type DayBundle } from '#contract/endpoints'
+import type { ImportMapping, RecordingUpload } from '#contract/recording'
+import type { Run } from '#contract/run'
+import type { TravelGeometry } from '#core/telemetry/ingest'
+import { suggestMapping } from '#core/telemetry/mapping'
+import IconFile from '~icons/lucide/file-up'
+import { call } from '../../api/client.ts'
+import { useLive } from '../../api/live.ts'
+import { uploadRecording } from '../../api/upload.ts'
+import { useNotices } from '../../stores/notices.ts'
+import { durationWords } from '../../support/dates.ts'
+import type { FileLook, FileWorker, Trial } from '../../workers/file.worker.ts'
+import MappingTable from './MappingTable.vue'
+
+const props = defineProps<{ bundle: DayBundle; run: Run; number: number; file: File | null }>()
+const open = defineModel<boolean>('open', { required: true })
+const emit = defineEmits<{ imported: [] }>()
+const notices = useNotices()
+
+const file = shallowRef<File | null>(null)
+const bytes = shallowRef<Uint8Array | null>(null)
+const look = shallowRef<FileLook | null>(null)
+const mapping = ref<ImportMapping | null>(null)
+const trial = shallowRef<Trial | null>(null)
+const fault = ref('')
+const remembered = ref(false)
+const remember = ref(true)
+const progress = ref<{ share: number; doing: string } | null>(null)
+let cancel: AbortController | null = null
+let uploadId = ''
+let worker: Worker | null = null
+let remote: Remote<FileWorker> | null = null
+
+function reader(): Remote<FileWorker> {
+  worker ??= new Worker(new URL('../../workers/file.worker.ts', import.meta.url), { type: 'module' })
+  remote ??= wrap<FileWorker>(worker)
+  return remote
+}
+onUnmounted(() => worker?.terminate())
+useLive({ ingest: (id, share, doing) => id === uploadId && progress.value && (progress.value = { share: 0.3 + 0.7 * share, doing }) })
+
+const geometry = computed<TravelGeometry>(() => {
+  const at = (end: 'front' | 'rear') => props.bundle.units.find((u) => u.end === end)?.strokeMm ?? null
+  const { rearWheelTravelMm, leverageStart, leverageEnd } = props.bundle.bike
+  return { frontTravelMm: at('front'), rearStrokeMm: at('rear'), rearWheelTravelMm, leverageStart, leverageEnd }
+})
+watch(open, (is) => {
+  if (!is) return
+  file.value = look.value = trial.value = mapping.value = bytes.value = null
+  fault.value = ''
+  if (props.file) void take(props.file)
+})
+async function take(f: File) {
+  file.value = f
+  fault.value = ''
+  look.value = mapping.value = trial.value = null
+  try {
+    bytes.value = new Uint8Array(await f.arrayBuffer())
+    look.value = await reader().look(bytes.value)
+    const known = await knownMapping(look.value)
+    remembered.value = known !== null
+    mapping.value = known ?? suggestMapping(look.value.layout)
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  }
+}
+async function knownMapping(l: FileLook): Promise<ImportMapping | null> {
+  if (!l.fingerprintBytes) return null
+  const hash = new Uint8Array(await crypto.subtle.digest('SHA-256', l.fingerprintBytes))
+  const fingerprint = Array.from(hash, (b) => b.toString(16).padStart(2, '0')).join('')
+  return (await call(endpoints.getMapping, { fingerprint }).catch(() => null))?.mapping ?? null
+}
+let trialNo = 0
+watch(
+  mapping,
+  async (m) => {
+    if (!m || !bytes.value) return
+    const mine = ++trialNo
+    const result = await reader().attempt(bytes.value, JSON.parse(JSON.stringify(m)), geometry.value)
+    if (mine === trialNo) trial.value = result
+  },
+  { deep: true },
+)
+async function start() {
+  if (!file.value || !mapping.value) return
+  uploadId = uuid()
+  cancel = new AbortController()
+  progress.value = { share: 0, doing: 'Sending' }
+  const meta: RecordingUpload = { runId: props.run.id, fileName: file.value.name, mapping: mapping.value, spans: [], remember: remember.value }
+  try {
+    const r = await uploadRecording(uploadId, meta, file.value, (p) => (progress.value = p), cancel.signal)
+    notices.show(`${file.value.name}: ${durationWords(r.durationS)} min at ${Math.round(r.sampleRateHz)} Hz, on run ${props.number}.`)
+    emit('imported')
+    open.value = false
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  } finally {
+    progress.value = null
+    cancel = null
+  }
+}
+const pick = (e: Event) => {
+  const f = (e.target as HTMLInputElement).files?.[0]
+  if (f) void take(f)
+}
+const drop = (e: DragEvent) => {
+  const f = e.dataTransfer?.files[0]
+  if (f) void take(f)
+}
+const good = computed(() => (trial.value?.ok ? trial.value : null))
+const rangeWords = computed(() => good.value?.ranges.map((r) => `${r.end} ${r.lowPct.toFixed(0)} to ${r.highPct.toFixed(0)} % of travel`).join(', '))
+const percent = computed(() => Math.round(100 * (progress.value?.share ?? 0)))
+const sizeWords = computed(() => (file.value ? `${(file.value.size / 1024).toFixed(0)} kB` : ''))
+</script>
+
+<template>
+  <BModal v-model="open" :title="`Sensor file for run ${number}`" size="xl" no-footer no-close-on-backdrop>
+    <div class="import">
+      <label class="drop" @dragover.prevent @drop.prevent.stop="drop">
+        <IconFile aria-hidden="true" />
+        <span><b>{{ file ? file.name : 'Drop a sensor file here, or pick one' }}</b> <span class="soft num">{{ sizeWords }}</span></span>
+        <span class="soft small">Any delimited text: comma, semicolon, tab; decimal point or comma; time in s, ms, µs, a clock, or none</span>
+        <input type="file" class="visually-hidden" accept=".csv,.tsv,.txt,.log,text/*" @change="pick" />
+      </label>
+      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+      <template v-if="look && mapping">
+        <p v-if="remembered" class="soft small">Columns as you set them for the last file with this header.</p>
+        <MappingTable v-model="mapping" :look="look" />
+        <p v-if="trial && !trial.ok" class="fault" role="alert">{{ trial.message }}</p>
+        <div v-if="good" class="found">
+          <p><b class="num">{{ durationWords(good.durationS) }} min at {{ Math.round(good.sampleRateHz) }} Hz</b>; {{ rangeWords }}</p>
+          <p v-for="i in good.issues" :key="i.code" class="small issue">{{ i.message }}</p>
+        </div>
+        <label class="check"><input v-model="remember" type="checkbox" class="form-check-input" /> Remember these columns for files with the same header</label>
+        <div v-if="progress" class="progress-row" role="status">
+          <BProgress :value="percent" :max="100" variant="success" class="bar" />
+          <span class="num">{{ progress.doing }}, {{ percent }} %</span>
+          <BButton variant="plain" @click="cancel?.abort()">Cancel</BButton>
+        </div>
+        <div v-else class="acts">
+          <BButton variant="primary" :disabled="!good" @click="start">Put it on run {{ number }}</BButton>
+          <BButton variant="plain" @click="open = false">Not now</BButton>
+        </div>
+      </template>
+    </div>
+  </BModal>
+</template>
+
+<style scoped>
+.import {
+  display: grid;
+  gap: 0.8rem;
+}
+.import p {
+  margin: 0;
+}
+.drop {
+  display: grid;
+  justify-items: center;
+  gap: 0.2rem;
+  border: 2px dashed var(--ink-soft);
+  border-radius: 12px;
+  padding: 1.2rem;
+  text-align: center;
+  cursor: pointer;
+  background: var(--paper);
+}
+.drop:focus-within {
+  outline: 3px solid var(--sun);
+}
+.drop svg {
+  width: 28px;
+  height: 28px;
+}
+.fault {
+  color: var(--rust);
+  font-weight: 600;
+}
+.found {
+  background: var(--front-soft);
+  color: var(--ink);
+  border-radius: 10px;
+  padding: 0.6rem 0.9rem;
+}
+.issue::before {
+  content: '! ';
+  font-weight: 700;
+}
+.check,
+.acts,
+.progress-row {
+  display: flex;
+  gap: 0.6rem;
+  align-items: center;
+}
+.bar {
+  flex: 1;
+}
+</style>

@@ -1,0 +1,41 @@
+import { shallowRef, watch, type Ref } from 'vue'
+import type { End } from '#contract/common'
+import type { Recording } from '#contract/recording'
+import { buildPyramid, type Pyramid } from '#core/signal/pyramid'
+import { apiBase, reach } from '../api/client.ts'
+
+export interface DrawableChannel {
+  depthPct: Float32Array
+  pyramid: Pyramid
+}
+export type DrawableRecording = { recording: Recording } & Partial<Record<End, DrawableChannel>>
+
+/** Loads the cleaned channels of a recording and the min/max blocks they are drawn from. */
+export function useRecording(source: Ref<Recording | null>) {
+  const drawable = shallowRef<DrawableRecording | null>(null)
+  const fault = shallowRef('')
+  watch(
+    source,
+    async (r, _old, onCleanup) => {
+      drawable.value = null
+      fault.value = ''
+      if (!r) return
+      const cancel = new AbortController()
+      onCleanup(() => cancel.abort())
+      try {
+        const response = await reach(`${apiBase}/recordings/${r.id}/channels`, { signal: cancel.signal })
+        const all = new Float32Array(await response.arrayBuffer())
+        const result: DrawableRecording = { recording: r }
+        r.ends.forEach((end, i) => {
+          const depthPct = all.subarray(i * r.samples, (i + 1) * r.samples)
+          result[end] = { depthPct, pyramid: buildPyramid(depthPct) }
+        })
+        drawable.value = result
+      } catch (e) {
+        if (!cancel.signal.aborted) fault.value = e instanceof Error ? e.message : String(e)
+      }
+    },
+    { immediate: true },
+  )
+  return { drawable, fault }
+}

@@ -1,0 +1,185 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import EffectBar from '../components/compare/EffectBar.vue'
+import BarSlots from '../components/shell/BarSlots.vue'
+import EndMark from '../components/shell/EndMark.vue'
+import DepthBySection from '../components/trace/DepthBySection.vue'
+import MirrorTrace from '../components/trace/MirrorTrace.vue'
+import { useRecording } from '../composables/useRecording.ts'
+import { useDay } from '../stores/day.ts'
+import { useNotices } from '../stores/notices.ts'
+import { compareRuns } from '../support/compareRuns.ts'
+import { sectionDifferences } from '../support/compareMetrics.ts'
+import { dayWords } from '../support/dates.ts'
+
+const props = defineProps<{ id: string }>()
+const day = useDay()
+const notices = useNotices()
+const route = useRoute()
+const router = useRouter()
+watch(() => props.id, () => day.bundle?.day.id === props.id || notices.attempt(() => day.load(props.id)), { immediate: true })
+
+const b = computed(() => (day.bundle?.day.id === props.id ? day.bundle : null))
+const options = computed(() => (b.value?.runs ?? []).map((r, i) => ({ value: r.id, text: `run ${i + 1}${r.kind === 'counted' ? '' : `, ${r.kind}`}` })))
+const pick = (key: 'a' | 'b', fallback: number) => computed({ get: () => String(route.query[key] ?? b.value?.runs.at(fallback)?.id ?? ''), set: (v: string) => void router.replace({ query: { ...route.query, [key]: v } }) })
+const runA = pick('a', -2)
+const runB = pick('b', -1)
+const result = computed(() => (b.value ? compareRuns(b.value, runA.value, runB.value) : null))
+const all = ref(false)
+const differences = computed(() => (b.value ? sectionDifferences(b.value, runA.value, runB.value) : []))
+const clear = computed(() => differences.value.filter((d) => d.size === 'clear'))
+const shown = computed(() => (all.value || clear.value.length === 0 ? differences.value.filter((d) => all.value || d.section === 'Whole run') : clear.value))
+const recordingOf = (id: string) => b.value?.recordings.find((r) => r.runId === id) ?? null
+const a = useRecording(computed(() => recordingOf(runA.value)))
+const c = useRecording(computed(() => recordingOf(runB.value)))
+const verdict = computed(() => result.value?.verdict ?? null)
+const feelWords = (id: string) => b.value?.feels.find((f) => f.runId === id)?.rating
+const headline = computed(() => {
+  const r = result.value
+  if (!r) return 'Choose two runs'
+  if (verdict.value) return verdict.value.words
+  return r.changes.length === 0 ? 'Same settings: their difference is the noise' : 'Not yet: both runs need a rating'
+})
+const chance = computed(() => (verdict.value ? `${Math.round(100 * verdict.value.probability)} % chance that B is better` : ''))
+const noise = computed(() => (result.value ? (result.value.repeats ? `scatter of one rating ${result.value.noiseSd.toFixed(1)}, from ${result.value.repeats} repeated ${result.value.repeats === 1 ? 'run' : 'runs'}` : `scatter of one rating taken as ${result.value.noiseSd.toFixed(1)}: nothing was repeated yet`) : ''))
+const swap = () => void router.replace({ query: { a: runB.value, b: runA.value } })
+</script>
+
+<template>
+  <BarSlots v-if="b">
+    <template #about><b>{{ dayWords(b.day.date) }}</b><span>{{ b.trail.name }}</span><b>{{ b.rider.name }}</b><span>{{ b.bike.name }}</span></template>
+    <template #acts><RouterLink class="btn bar-btn" :to="{ name: 'day', params: { id } }">Back to the day</RouterLink></template>
+  </BarSlots>
+  <div v-if="b" class="page">
+    <div class="page-head">
+      <h1>Is B better than A, really</h1>
+      <div class="pick">
+        <label>A <BFormSelect v-model="runA" :options="options" size="sm" /></label>
+        <label>B <BFormSelect v-model="runB" :options="options" size="sm" /></label>
+        <BButton variant="plain" @click="swap">Swap</BButton>
+      </div>
+    </div>
+    <section v-if="result" class="card-paper verdict" aria-labelledby="verdict">
+      <h2 id="verdict">{{ headline }}</h2>
+      <EffectBar v-if="verdict" :effect="verdict" />
+      <p v-if="verdict" class="num">{{ chance }}; effect {{ verdict.effect.toFixed(1) }} rating points, 80 % between {{ verdict.low80.toFixed(1) }} and {{ verdict.high80.toFixed(1) }}. Runs used: A {{ verdict.runsA }}, B {{ verdict.runsB }}; {{ noise }}.</p>
+      <p v-else class="soft num">{{ noise }}</p>
+      <p class="num">Ratings of these two: A {{ feelWords(runA) ?? 'none' }}, B {{ feelWords(runB) ?? 'none' }}.</p>
+      <p v-for="u in result.unlike" :key="u" class="unlike">{{ u }}</p>
+      <h3>What was turned between them</h3>
+      <ul>
+        <li v-for="w in result.changes" :key="w" class="num">{{ w }}</li>
+        <li v-if="!result.changes.length" class="soft">Nothing.</li>
+      </ul>
+    </section>
+    <template v-if="differences.length">
+      <section class="card-paper table" aria-labelledby="sections">
+        <div class="page-head">
+          <h2 id="sections">What the sensors say, B against A</h2>
+          <label class="check"><input v-model="all" type="checkbox" class="form-check-input" /> show all, the small ones too</label>
+        </div>
+        <p v-if="!clear.length" class="soft small">{{ differences[0].size === 'unknown' ? 'No setting was ridden twice with sensors, so it cannot be said which of these are larger than noise.' : 'Nothing is larger than the scatter of repeated runs.' }}</p>
+        <div class="scroll">
+          <table>
+            <thead>
+              <tr>
+                <th scope="col">Where</th>
+                <th scope="col">What</th>
+                <th scope="col">A</th>
+                <th scope="col">B</th>
+                <th scope="col">B − A</th>
+                <th scope="col"></th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="d in shown" :key="d.key" :class="d.size">
+                <td>{{ d.section }}</td>
+                <td><EndMark :end="d.end" small /> {{ d.end }} {{ d.name }}</td>
+                <td class="num">{{ d.a }}</td>
+                <td class="num">{{ d.b }}</td>
+                <td class="num">
+                  <b>{{ d.difference }}</b> <span class="soft small">{{ d.unit }}</span>
+                </td>
+                <td class="small">{{ d.size === 'clear' ? 'beats the noise' : d.size === 'within' ? 'within the noise' : '' }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+      </section>
+      <section class="card-paper stage">
+        <p class="soft small">A filled, B as lines</p>
+        <MirrorTrace v-if="a.drawable.value" :main="a.drawable.value" :other="c.drawable.value" :sections="b.trail.sections" label="Depth of runs A and B over time" />
+      </section>
+      <DepthBySection :analysis="recordingOf(runA)!.analysis" :other="recordingOf(runB)!.analysis" :sections="b.trail.sections" />
+    </template>
+    <p v-else class="soft">With a sensor file on both runs, they are compared section by section here.</p>
+  </div>
+</template>
+
+<style scoped>
+.pick {
+  display: flex;
+  gap: 0.8rem;
+  align-items: center;
+}
+.pick label {
+  display: flex;
+  gap: 0.4rem;
+  align-items: center;
+  font-weight: 700;
+}
+.verdict,
+.table,
+.stage {
+  padding: 1rem 1.2rem;
+  margin-bottom: 0.9rem;
+}
+.verdict p {
+  margin: 0.2rem 0;
+}
+.verdict h3 {
+  margin-top: 0.7rem;
+}
+.unlike {
+  color: var(--rust);
+  font-weight: 600;
+}
+.check {
+  display: flex;
+  gap: 0.4rem;
+}
+.scroll {
+  overflow-x: auto;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+th,
+td {
+  text-align: left;
+  padding: 0.3rem 0.8rem 0.3rem 0;
+  border-bottom: 1px solid var(--line);
+}
+td.num,
+th:nth-child(n + 3):nth-child(-n + 5) {
+  text-align: right;
+}
+.within {
+  color: var(--ink-soft);
+}
+.within b {
+  font-weight: 400;
+}
+.clear b {
+  background: var(--sun-soft);
+  color: var(--sun-ink);
+  border-radius: 5px;
+  padding: 0 0.3em;
+}
+.bar-btn {
+  color: inherit;
+  border: 1px solid rgb(255 255 255 / 45%);
+}
+</style>

@@ -1,0 +1,340 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import type { Feel, Run } from '#contract/run'
+import IconUpload from '~icons/lucide/upload'
+import { useLive } from '../api/live.ts'
+import CommandLine from '../components/day/CommandLine.vue'
+import DayLine from '../components/day/DayLine.vue'
+import FeelStrip from '../components/day/FeelStrip.vue'
+import NextChange from '../components/day/NextChange.vue'
+import OnTheBike from '../components/day/OnTheBike.vue'
+import RunForm from '../components/day/RunForm.vue'
+import ShortcutHelp from '../components/day/ShortcutHelp.vue'
+import ImportDialog from '../components/importing/ImportDialog.vue'
+import BarSlots from '../components/shell/BarSlots.vue'
+import { useShortcuts } from '../composables/useShortcuts.ts'
+import { useDay } from '../stores/day.ts'
+import { useNotices } from '../stores/notices.ts'
+import { dayWords } from '../support/dates.ts'
+import { surfaceWords } from '../support/words.ts'
+
+const props = defineProps<{ id: string }>()
+const day = useDay()
+const notices = useNotices()
+const router = useRouter()
+const failed = ref(false)
+const commandOpen = ref(false)
+const runOpen = ref(false)
+const helpOpen = ref(false)
+const importOpen = ref(false)
+const dropped = ref<File | null>(null)
+const editing = ref<Run | null>(null)
+const busy = ref(false)
+/** Which part a phone shows. */
+const panel = ref<'next' | 'feel' | 'bike' | 'line'>('next')
+
+const load = async () => void (failed.value = !(await notices.attempt(() => day.load(props.id))))
+watch(() => props.id, load, { immediate: true })
+useLive({ day: (id) => id === props.id && day.saving === 'saved' && void load() })
+
+const b = computed(() => (day.bundle?.day.id === props.id ? day.bundle : null))
+const run = computed(() => day.selectedRun)
+const runNo = computed(() => (run.value ? day.runNumber(run.value.id) : 0))
+const nextNo = computed(() => (b.value?.runs.length ?? 0) + 1)
+const others = computed(() => (b.value?.runs ?? []).map((r, i) => ({ id: r.id, number: i + 1, kind: r.kind })).filter((r) => r.id !== run.value?.id && r.kind === 'counted'))
+const counted = computed(() => b.value?.runs.filter((r) => r.kind === 'counted') ?? [])
+const conditions = computed(() => {
+  const c = b.value?.day.conditions
+  if (!c) return ''
+  return [c.airTempC === null ? null : `${c.airTempC} °C`, surfaceWords[c.surface], c.altitudeM === null ? null : `${c.altitudeM} m`].filter(Boolean).join(' · ')
+})
+const recordingOf = (id: string) => b.value?.recordings.find((r) => r.runId === id)
+const feel = computed<Feel | null>(() => (run.value ? day.feelOf(run.value.id) : null))
+const settled = computed(() => b.value?.day.settledSetupId != null)
+/** A past day shows what was on the bike then; say so where the bike stands elsewhere by now. */
+const elsewhere = computed(() => {
+  const now = b.value?.bike.currentSetupId
+  return now && day.currentSetup && now !== day.currentSetup.id && !b.value!.setups.some((s) => s.id === now) ? 'The bike has been set differently on another day since. Check where it stands before you turn anything.' : null
+})
+const draftKeyRun = computed(() => (editing.value ? day.runNumber(editing.value.id) : nextNo.value))
+
+function logRun() {
+  editing.value = null
+  runOpen.value = true
+}
+function editRun() {
+  editing.value = run.value
+  runOpen.value = true
+}
+async function saveRun(r: Run): Promise<boolean> {
+  const ok = await notices.attempt(() => day.saveRun(r))
+  if (ok && !editing.value) panel.value = 'feel'
+  return ok
+}
+async function removeRun() {
+  const gone = run.value
+  if (!gone) return
+  const n = runNo.value
+  if (await notices.attempt(() => day.removeRun(gone.id))) notices.show(`Run ${n} was taken off the day.`, 'done', () => day.restoreRun(gone.id))
+}
+async function act(action: () => Promise<unknown>) {
+  busy.value = true
+  await notices.attempt(action)
+  busy.value = false
+}
+async function doIt() {
+  const p = day.proposal
+  const before = day.currentSetup?.id
+  if (!p) return
+  await act(async () => {
+    await day.doProposal(p)
+    notices.show('It is on the bike. Ride the same section, same line, same speed.', 'done', before ? () => day.backTo(before, 'Undone').then(() => undefined) : null)
+  })
+}
+async function other() {
+  const p = day.proposal
+  if (p) await act(() => day.decide(p, 'something-else'))
+  panel.value = 'bike'
+  commandOpen.value = true
+}
+const repeat = () => act(async () => {
+  if (day.proposal) await day.decide(day.proposal, 'repeat')
+  logRun()
+})
+const happy = () => act(async () => {
+  if (day.proposal) await day.decide(day.proposal, 'happy')
+  await day.settle(day.currentSetup!.id)
+  notices.show('Settled. Nothing more will be proposed unless you open the day again.', 'done', () => day.settle(null))
+})
+const reopen = () => act(() => day.settle(null))
+const select = (id: string) => {
+  day.selectedRunId = id
+  panel.value = 'feel'
+}
+function compareWith(id: string) {
+  const a = run.value?.id
+  if (a && a !== id) void router.push({ name: 'compare', params: { id: props.id }, query: { a: id, b: a } })
+}
+function compareLast() {
+  const list = counted.value
+  const at = list.findIndex((r) => r.id === run.value?.id)
+  const last = at > 0 ? at : list.length - 1
+  if (last > 0) void router.push({ name: 'compare', params: { id: props.id }, query: { a: list[last - 1].id, b: list[last].id } })
+}
+function step(by: number) {
+  const list = b.value?.runs ?? []
+  const i = list.findIndex((r) => r.id === run.value?.id)
+  const to = list[Math.min(list.length - 1, Math.max(0, i + by))]
+  if (to) day.selectedRunId = to.id
+}
+function drop(e: DragEvent) {
+  const file = e.dataTransfer?.files[0]
+  if (!file || !run.value) return
+  dropped.value = file
+  importOpen.value = true
+}
+function pickFile() {
+  dropped.value = null
+  importOpen.value = true
+}
+useShortcuts({ c: () => (commandOpen.value = true), r: logRun, f: () => document.getElementById('feel-title')?.scrollIntoView({ block: 'center' }), j: () => step(1), k: () => step(-1), x: compareLast, '?': () => (helpOpen.value = true) })
+const panels = [
+  { key: 'next', text: 'Next' },
+  { key: 'feel', text: 'Feel' },
+  { key: 'bike', text: 'Bike' },
+  { key: 'line', text: 'Day' },
+] as const
+</script>
+
+<template>
+  <BarSlots v-if="b">
+    <template #about>
+      <b>{{ dayWords(b.day.date) }}</b><span>{{ b.trail.name }}</span><b>{{ b.rider.name }}</b><span>{{ b.bike.name }}</span><span>{{ conditions }}</span>
+    </template>
+    <template #acts>
+      <button type="button" class="btn bar-btn" @click="commandOpen = true">Change <kbd>c</kbd></button>
+      <button type="button" class="btn btn-sun" @click="logRun">Log run {{ nextNo }}</button>
+    </template>
+  </BarSlots>
+  <div v-if="failed && !b" class="page">
+    <h1>This day could not be opened</h1>
+    <p><RouterLink to="/">Back to today</RouterLink></p>
+  </div>
+  <div v-else-if="b" class="day" :data-panel="panel" @dragover.prevent @drop.prevent="drop">
+    <aside class="col line">
+      <DayLine :bundle="b" :knowledge="day.knowledge" :selected="run?.id ?? null" @select="select" @compare="compareWith" />
+      <button v-if="counted.length > 1" type="button" class="btn btn-plain" @click="compareLast">Compare with the run before <kbd>x</kbd></button>
+    </aside>
+    <div class="col middle">
+      <NextChange
+        v-if="day.proposal"
+        class="p-next"
+        :proposal="day.proposal"
+        :space="day.space"
+        :day-id="id"
+        :judging="day.judging"
+        :can-settle="counted.length > 0"
+        :settled="settled"
+        :busy="busy"
+        :elsewhere="elsewhere"
+        @done="doIt"
+        @other="other"
+        @repeat="repeat"
+        @happy="happy"
+        @reopen="reopen"
+        @log="logRun"
+      />
+      <div v-if="run && feel" class="p-feel">
+        <FeelStrip :key="run.id" :run="run" :number="runNo" :feel="feel" :sections="b.trail.sections" :others="others" :saving="day.saving" @edit="day.editFeel" @retry="day.flushFeel" />
+        <div class="runacts">
+          <RouterLink v-if="recordingOf(run.id)" class="btn btn-plain" :to="{ name: 'trace', params: { id, runId: run.id } }">What the suspension did</RouterLink>
+          <button v-else type="button" class="btn btn-plain" @click="pickFile"><IconUpload aria-hidden="true" /> Add a sensor file</button>
+          <button type="button" class="btn btn-plain" @click="editRun">Run details</button>
+          <button type="button" class="btn btn-plain" @click="removeRun">Take it off</button>
+        </div>
+      </div>
+      <p v-else class="p-feel soft empty">No run yet. Warm up first, then log the baseline.</p>
+    </div>
+    <aside class="col bike"><OnTheBike /></aside>
+    <nav class="tabs" aria-label="Parts of the day">
+      <button v-for="p in panels" :key="p.key" type="button" :aria-pressed="panel === p.key" @click="panel = p.key">{{ p.text }}</button>
+    </nav>
+    <RunForm
+      v-model:open="runOpen"
+      :day-id="id"
+      :setup-id="day.currentSetup?.id ?? b.day.startSetupId"
+      :number="draftKeyRun"
+      :previous="b.runs.at(-1) ?? null"
+      :editing="editing"
+      :has-rear="day.space.rear !== null"
+      :front-stroke-mm="day.space.front?.strokeMm ?? null"
+      :rear-stroke-mm="day.space.rear?.strokeMm ?? null"
+      :save="saveRun"
+    />
+    <CommandLine v-model:open="commandOpen" />
+    <ShortcutHelp v-model:open="helpOpen" />
+    <ImportDialog v-if="run" v-model:open="importOpen" :bundle="b" :run="run" :number="runNo" :file="dropped" @imported="load" />
+  </div>
+</template>
+
+<style scoped>
+.day {
+  display: grid;
+  grid-template-columns: 292px minmax(0, 1fr) 336px;
+  height: calc(100vh - 56px);
+}
+.col {
+  overflow-y: auto;
+  padding: 0.9rem 1rem 2rem;
+}
+.line {
+  border-right: 1px solid var(--line);
+}
+.bike {
+  border-left: 1px solid var(--line);
+  background: color-mix(in srgb, var(--card) 60%, var(--paper));
+}
+.middle {
+  display: grid;
+  gap: 0.9rem;
+  align-content: start;
+}
+.runacts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+  margin-top: 0.6rem;
+}
+.empty {
+  text-align: center;
+  padding: 2rem;
+}
+.tabs {
+  display: none;
+}
+kbd {
+  font: inherit;
+  font-size: 0.78em;
+  border: 1px solid currentcolor;
+  border-radius: 4px;
+  padding: 0 0.3em;
+  background: none;
+  color: inherit;
+  opacity: 0.85;
+}
+.bar-btn {
+  color: inherit;
+  border: 1px solid rgb(255 255 255 / 45%);
+}
+.bar-btn:hover {
+  background: rgb(255 255 255 / 12%);
+  color: inherit;
+}
+@media (max-width: 1100px) {
+  .day {
+    grid-template-columns: 270px minmax(0, 1fr);
+    height: auto;
+  }
+  .bike {
+    grid-column: 1 / -1;
+    border: 0;
+    border-top: 1px solid var(--line);
+  }
+}
+@media (max-width: 720px) {
+  .day {
+    display: block;
+    padding-bottom: 64px;
+  }
+  .col {
+    padding: 0.7rem 0.7rem 1rem;
+    border: 0;
+    overflow: visible;
+  }
+  .line,
+  .bike,
+  .p-next,
+  .p-feel {
+    display: none;
+  }
+  [data-panel='next'] .p-next,
+  [data-panel='feel'] .p-feel,
+  [data-panel='bike'] .bike,
+  [data-panel='line'] .line {
+    display: block;
+  }
+  .middle {
+    display: block;
+  }
+  [data-panel='bike'] .middle,
+  [data-panel='line'] .middle {
+    display: none;
+  }
+  .tabs {
+    display: grid;
+    grid-template-columns: repeat(4, 1fr);
+    position: fixed;
+    inset: auto 0 0;
+    background: var(--card);
+    border-top: 1px solid var(--line);
+    z-index: 9;
+    padding-bottom: env(safe-area-inset-bottom);
+  }
+  .tabs button {
+    min-height: 56px;
+    border: 0;
+    background: none;
+    color: var(--ink);
+    border-top: 4px solid transparent;
+  }
+  .tabs button[aria-pressed='true'] {
+    font-weight: 700;
+    border-top-color: var(--sun);
+    background: var(--paper-deep);
+  }
+  .bar-btn {
+    display: none;
+  }
+}
+</style>

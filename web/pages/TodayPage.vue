@@ -1,0 +1,136 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, shallowRef } from 'vue'
+import { endpoints, type DaySummary } from '#contract/endpoints'
+import { call } from '../api/client.ts'
+import NewDayForm from '../components/today/NewDayForm.vue'
+import { useGarage } from '../stores/garage.ts'
+import { useNotices } from '../stores/notices.ts'
+import { dayWords } from '../support/dates.ts'
+
+const garage = useGarage()
+const notices = useNotices()
+const days = shallowRef<DaySummary[]>([])
+const loaded = ref(false)
+const newOpen = ref(false)
+
+async function load() {
+  await notices.attempt(async () => {
+    const [list] = await Promise.all([call(endpoints.listDays, {}), garage.load()])
+    days.value = list
+    loaded.value = true
+  })
+}
+onMounted(load)
+
+const open = computed(() => days.value.find((d) => !d.settled))
+const rest = computed(() => days.value.filter((d) => d !== open.value))
+const ready = computed(() => garage.bikes.some((b) => garage.currentSetup(b.id)))
+const runsWords = (d: DaySummary) => (d.runs === 0 ? 'no run yet' : `${d.countedRuns} counted of ${d.runs} ${d.runs === 1 ? 'run' : 'runs'}`)
+const ratingWords = (d: DaySummary) => (d.bestRating === null ? 'not rated yet' : d.lastRating === d.bestRating ? `rated ${d.bestRating}, the best so far` : `last ${d.lastRating}, best ${d.bestRating}`)
+async function putAway(d: DaySummary) {
+  const ok = await notices.attempt(() => call(endpoints.deleteDay, { id: d.id }))
+  if (!ok) return
+  await load()
+  notices.show('The day was put away.', 'done', async () => {
+    await call(endpoints.restoreDay, { id: d.id })
+    await load()
+  })
+}
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head">
+      <h1>Where was I, and what next</h1>
+      <BButton v-if="ready" variant="primary" @click="newOpen = true">New trail day</BButton>
+    </div>
+    <section v-if="loaded && !ready" class="card-paper start">
+      <h2>First: what is on the bike</h2>
+      <p>Make a rider, then the bike with its fork and shock, and say where every dial stands now. After that a trail day can begin.</p>
+      <RouterLink class="btn btn-primary" to="/garage">To the garage</RouterLink>
+    </section>
+    <section v-else-if="open" class="card-paper open" aria-labelledby="open-title">
+      <p class="soft small">Open day</p>
+      <h2 id="open-title">{{ open.trailName }}, {{ dayWords(open.date) }}</h2>
+      <p>{{ open.riderName }} on {{ open.bikeName }} · {{ runsWords(open) }} · {{ ratingWords(open) }}</p>
+      <RouterLink class="btn btn-sun" :to="{ name: 'day', params: { id: open.id } }">Go on with it</RouterLink>
+    </section>
+    <section v-if="rest.length" aria-labelledby="days-title">
+      <h2 id="days-title" class="list-title">Days before</h2>
+      <ul class="days">
+        <li v-for="d in rest" :key="d.id" class="card-paper">
+          <RouterLink :to="{ name: 'day', params: { id: d.id } }" class="into">
+            <b>{{ d.trailName }}</b>
+            <span class="soft num">{{ dayWords(d.date) }}</span>
+            <span>{{ d.riderName }} on {{ d.bikeName }}</span>
+            <span class="num">{{ runsWords(d) }}, {{ ratingWords(d) }}</span>
+          </RouterLink>
+          <span class="state" :class="{ settled: d.settled }">{{ d.settled ? 'settled' : 'open' }}</span>
+          <button type="button" class="btn btn-sm away" :aria-label="`Put away ${d.trailName}, ${dayWords(d.date)}`" @click="putAway(d)">Put away</button>
+        </li>
+      </ul>
+    </section>
+    <NewDayForm v-model:open="newOpen" />
+  </div>
+</template>
+
+<style scoped>
+.open,
+.start {
+  padding: 1.1rem 1.3rem 1.3rem;
+  border-left: 6px solid var(--sun);
+}
+.open p,
+.start p {
+  margin: 0.2rem 0 0.8rem;
+}
+.open .small {
+  margin: 0;
+}
+.list-title {
+  margin: 1.6rem 0 0.6rem;
+}
+.days {
+  list-style: none;
+  padding: 0;
+  display: grid;
+  gap: 0.6rem;
+}
+.days li {
+  display: flex;
+  align-items: center;
+  gap: 0.8rem;
+  padding: 0.2rem 0.6rem 0.2rem 0;
+}
+.into {
+  flex: 1;
+  display: grid;
+  grid-template-columns: 1.4fr 1fr 1.3fr 1.8fr;
+  gap: 0.1rem 1rem;
+  padding: 0.7rem 1rem;
+  color: inherit;
+  text-decoration: none;
+}
+.into:hover b {
+  text-decoration: underline;
+}
+.state {
+  border-radius: 8px;
+  padding: 0.1rem 0.6rem;
+  background: var(--sun-soft);
+  color: var(--sun-ink);
+  font-size: 0.88rem;
+}
+.state.settled {
+  background: var(--front-soft);
+  color: var(--ink);
+}
+.away {
+  color: var(--ink-soft);
+}
+@media (max-width: 720px) {
+  .into {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

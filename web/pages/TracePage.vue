@@ -1,0 +1,154 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { apiBase } from '../api/client.ts'
+import DepthBySection from '../components/trace/DepthBySection.vue'
+import EvidencePanel from '../components/trace/EvidencePanel.vue'
+import MirrorTrace from '../components/trace/MirrorTrace.vue'
+import BarSlots from '../components/shell/BarSlots.vue'
+import { useRecording } from '../composables/useRecording.ts'
+import { useDay } from '../stores/day.ts'
+import { useNotices } from '../stores/notices.ts'
+import { dayWords, durationWords } from '../support/dates.ts'
+import { standsOut } from '../support/standsOut.ts'
+
+const props = defineProps<{ id: string; runId: string }>()
+const day = useDay()
+const notices = useNotices()
+watch(() => props.id, () => day.bundle?.day.id === props.id || notices.attempt(() => day.load(props.id)), { immediate: true })
+
+const b = computed(() => (day.bundle?.day.id === props.id ? day.bundle : null))
+const recording = computed(() => b.value?.recordings.find((r) => r.runId === props.runId) ?? null)
+const { drawable, fault } = useRecording(recording)
+const number = computed(() => day.runNumber(props.runId))
+const targets = computed(() => ({ front: day.space.front?.sagTargetPct ?? null, rear: day.space.rear?.sagTargetPct ?? null }))
+const lines = computed(() => (recording.value && b.value ? standsOut(recording.value.analysis, b.value.trail.sections, targets.value) : []))
+const read = ref<{ timeS: number; front: number | null; rear: number | null } | null>(null)
+const depthWords = (v: number | null) => (v === null ? '·' : `${v.toFixed(0)} %`)
+const readWords = computed(() => (read.value ? `${durationWords(read.value.timeS)}  front ${depthWords(read.value.front)}  rear ${depthWords(read.value.rear)}` : 'front grows up, rear grows down, 0 to 100 % of travel; drag to move, wheel to zoom'))
+const facts = computed(() => (recording.value ? `${durationWords(recording.value.durationS)} min · ${Math.round(recording.value.sampleRateHz)} Hz · rear at the ${recording.value.analysis.rearAt}` : ''))
+const guessed = computed(() => recording.value?.analysis.sectionsBy === 'share-of-length')
+const trace = ref<InstanceType<typeof MirrorTrace>>()
+const jumps = computed(() => {
+  const events = recording.value?.analysis.events ?? []
+  const worst = (kind: string) => events.filter((e) => e.kind.endsWith(kind)).sort((x, y) => y.value - x.value)[0]
+  return [
+    { text: 'hardest bottom-out', event: worst('bottom-out') },
+    { text: 'worst hit train', event: worst('train') },
+  ].filter((j) => j.event)
+})
+const before = computed(() => {
+  const counted = b.value?.runs.filter((r) => r.kind === 'counted') ?? []
+  const i = counted.findIndex((r) => r.id === props.runId)
+  return i > 0 ? counted[i - 1] : null
+})
+const compareTo = computed(() => (before.value ? { name: 'compare', params: { id: props.id }, query: { a: before.value.id, b: props.runId } } : null))
+const dayTo = computed(() => ({ name: 'day', params: { id: props.id } }))
+</script>
+
+<template>
+  <BarSlots v-if="b">
+    <template #about>
+      <b>{{ dayWords(b.day.date) }}</b><span>{{ b.trail.name }}</span><b>{{ b.rider.name }}</b><span>{{ b.bike.name }}</span>
+    </template>
+    <template #acts>
+      <RouterLink class="btn bar-btn" :to="dayTo">Back to the day</RouterLink>
+      <RouterLink v-if="compareTo" class="btn btn-sun" :to="compareTo">Compare with run {{ day.runNumber(before!.id) }}</RouterLink>
+    </template>
+  </BarSlots>
+  <div v-if="b" class="trace-page">
+    <div class="page-head">
+      <h1>Run {{ number }}, what the suspension did</h1>
+      <span class="soft small num">{{ facts }}</span>
+    </div>
+    <p v-if="!recording">There is no sensor file on this run. <RouterLink :to="dayTo">Back to the day</RouterLink></p>
+    <template v-else>
+      <section class="card-paper stage">
+        <div class="over">
+          <span class="num" role="status">{{ readWords }}</span>
+          <span class="jumps"><button v-for="j in jumps" :key="j.text" type="button" @click="trace?.showAt(j.event!.startS, j.event!.endS)">to the {{ j.text }}</button></span>
+        </div>
+        <MirrorTrace v-if="drawable" ref="trace" :main="drawable" :sections="b.trail.sections" :label="`Depth of front and rear over time, run ${number}`" @read="(r) => (read = r)" />
+        <p v-else class="soft wait" role="status">{{ fault || 'Fetching the channels …' }}</p>
+        <p v-if="guessed" class="soft small note">Sections are placed by their share of the trail’s length, a guess: the file has no speed or distance.</p>
+      </section>
+      <div class="three">
+        <DepthBySection :analysis="recording.analysis" :sections="b.trail.sections" />
+        <section class="card-paper panel" aria-labelledby="out-title">
+          <h2 id="out-title">What stands out</h2>
+          <ul>
+            <li v-for="l in lines" :key="l.title">
+              <b :class="l.end ? `end-${l.end}` : ''">{{ l.title }}</b>
+              <span class="soft">{{ l.detail }}</span>
+            </li>
+          </ul>
+          <p v-for="i in recording.issues" :key="i.code" class="small soft">{{ i.message }}</p>
+          <p class="small"><a :href="`${apiBase}/recordings/${recording.id}/original`" :download="recording.fileName">The file as it came ({{ recording.fileName }})</a></p>
+        </section>
+        <EvidencePanel :analysis="recording.analysis" />
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.trace-page {
+  padding: 0.9rem 1.1rem 2rem;
+}
+.stage {
+  padding: 0.5rem 0.7rem 0.2rem;
+  margin-bottom: 0.9rem;
+}
+.over {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 0.4rem;
+  font-size: 0.9rem;
+  min-height: 32px;
+}
+.jumps button {
+  border: 1px solid var(--line);
+  background: var(--paper);
+  color: var(--ink);
+  border-radius: 8px;
+  min-height: 34px;
+  margin-left: 0.4rem;
+  font-size: 0.88rem;
+}
+.wait {
+  height: 340px;
+  display: grid;
+  place-items: center;
+}
+.note {
+  margin: 0 0 0.3rem;
+}
+.three {
+  display: grid;
+  grid-template-columns: minmax(0, 1.45fr) minmax(0, 1fr) minmax(0, 1fr);
+  gap: 0.9rem;
+  align-items: start;
+}
+.panel {
+  padding: 0.9rem 1.1rem;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 0.5rem 0;
+}
+li {
+  display: grid;
+  border-bottom: 1px solid var(--line);
+  padding: 0.35rem 0;
+}
+.bar-btn {
+  color: inherit;
+  border: 1px solid rgb(255 255 255 / 45%);
+}
+@media (max-width: 1000px) {
+  .three {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

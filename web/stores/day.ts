@@ -1,0 +1,199 @@
+import { wrap } from 'comlink'
+import { defineStore } from 'pinia'
+import { v7 as uuid } from 'uuid'
+import { computed, ref, shallowRef, watch } from 'vue'
+import type { End } from '#contract/common'
+import { endpoints, type DayBundle } from '#contract/endpoints'
+import type { Proposal, ProposalRecord } from '#contract/proposal'
+import type { Feel, Run } from '#contract/run'
+import type { ChangeReason, Setup } from '#contract/setup'
+import { currentSetupId, spaceOf } from '#core/adviser/history'
+import type { DayKnowledge } from '#core/adviser/summary'
+import { diffSetups, type Move } from '#core/setup/diff'
+import { call } from '../api/client.ts'
+import { forgetDraft, keepDraft, readDraft } from '../support/drafts.ts'
+import type { JudgeDay } from '../workers/judge.worker.ts'
+
+let judge: ReturnType<typeof wrap<JudgeDay>> | null = null
+const judgeDay = (bundle: DayBundle) => {
+  judge ??= wrap<JudgeDay>(new Worker(new URL('../workers/judge.worker.ts', import.meta.url), { type: 'module' }))
+  return judge(bundle)
+}
+
+export const emptyFeel = (runId: string): Feel => ({ runId, version: 0, rating: null, marks: [], verdicts: [], note: '' })
+
+/** The trail day on the screen: what is held, what is pending, and every act on it. */
+export const useDay = defineStore('day', () => {
+  const bundle = shallowRef<DayBundle | null>(null)
+  const proposal = shallowRef<Proposal | null>(null)
+  const knowledge = shallowRef<DayKnowledge | null>(null)
+  const selectedRunId = ref<string | null>(null)
+  /** Positions that were dialled on screen but not yet said to be on the bike. */
+  const pending = ref<Record<string, number>>({})
+  const saving = ref<'saved' | 'saving' | 'kept-here'>('saved')
+  const judging = ref(false)
+
+  const space = computed(() => spaceOf(bundle.value?.units ?? []))
+  const currentSetup = computed<Setup | null>(() => {
+    const b = bundle.value
+    return b ? (b.setups.find((s) => s.id === currentSetupId(b)) ?? null) : null
+  })
+  const positions = computed(() => new Map(currentSetup.value?.positions.map((p) => [p.adjusterId, p.value] as const)))
+  const pendingMoves = computed<Move[]>(() => {
+    const now = currentSetup.value
+    if (!now || !bundle.value) return []
+    return diffSetups(now, { ...now, positions: withPending(now) }, bundle.value.units)
+  })
+  const selectedRun = computed<Run | null>(() => bundle.value?.runs.find((r) => r.id === selectedRunId.value) ?? bundle.value?.runs.at(-1) ?? null)
+  const runNumber = (id: string) => (bundle.value?.runs.findIndex((r) => r.id === id) ?? -1) + 1
+
+  function withPending(now: Setup): Setup['positions'] {
+    return now.positions.map((p) => ({ ...p, value: pending.value[p.adjusterId] ?? p.value }))
+  }
+
+  async function load(id: string): Promise<void> {
+    const fresh = await call(endpoints.getDay, { id })
+    if (bundle.value?.day.id !== id) {
+      pending.value = readDraft<Record<string, number>>(`pending:${id}`) ?? {}
+      selectedRunId.value = null
+      proposal.value = null
+      knowledge.value = null
+    }
+    bundle.value = withFeelDrafts(fresh)
+  }
+
+  /** Feel that was typed but never confirmed comes back, unless the server has moved on. */
+  function withFeelDrafts(b: DayBundle): DayBundle {
+    const drafts = b.runs.flatMap((r) => readDraft<Feel>(`feel:${r.id}`) ?? [])
+    const usable = drafts.filter((d) => d.version === (b.feels.find((f) => f.runId === d.runId)?.version ?? 0))
+    for (const d of usable) void sendFeel(d)
+    return { ...b, feels: [...b.feels.filter((f) => !usable.some((d) => d.runId === f.runId)), ...usable] }
+  }
+
+  watch(bundle, async (b) => {
+    if (!b) return
+    judging.value = true
+    const result = await judgeDay(b)
+    if (bundle.value === b) {
+      proposal.value = result.proposal
+      knowledge.value = result.knowledge
+      judging.value = false
+    }
+  })
+  watch(pending, (p) => {
+    const id = bundle.value?.day.id
+    if (id) keepDraft(`pending:${id}`, Object.keys(p).length ? p : null)
+  })
+
+  function patch(change: (b: DayBundle) => Partial<DayBundle>): void {
+    if (bundle.value) bundle.value = { ...bundle.value, ...change(bundle.value) }
+  }
+  const put = <T>(list: readonly T[], item: T, same: (x: T) => boolean) => (list.some(same) ? list.map((x) => (same(x) ? item : x)) : [...list, item])
+
+  async function saveRun(run: Run): Promise<Run> {
+    const saved = await call(endpoints.putRun, { id: run.id }, run)
+    patch((b) => ({ runs: put(b.runs, saved, (r) => r.id === saved.id) }))
+    selectedRunId.value = saved.id
+    return saved
+  }
+  async function removeRun(id: string): Promise<void> {
+    await call(endpoints.deleteRun, { id })
+    patch((b) => ({ runs: b.runs.filter((r) => r.id !== id) }))
+    selectedRunId.value = null
+  }
+  async function restoreRun(id: string): Promise<void> {
+    await call(endpoints.restoreRun, { id })
+    if (bundle.value) await load(bundle.value.day.id)
+  }
+
+  const feelOf = (runId: string): Feel => bundle.value?.feels.find((f) => f.runId === runId) ?? emptyFeel(runId)
+  let feelTimer: ReturnType<typeof setTimeout> | undefined
+  const waiting = new Map<string, Feel>()
+
+  /** Shown at once, kept on this device at once, sent a moment later. */
+  function editFeel(feel: Feel): void {
+    keepDraft(`feel:${feel.runId}`, feel)
+    waiting.set(feel.runId, feel)
+    patch((b) => ({ feels: put(b.feels, feel, (f) => f.runId === feel.runId) }))
+    saving.value = 'saving'
+    clearTimeout(feelTimer)
+    feelTimer = setTimeout(() => void flushFeel(), 350)
+  }
+  let flushing: Promise<void> = Promise.resolve()
+  function flushFeel(): Promise<void> {
+    flushing = flushing.then(async () => {
+      for (const runId of [...waiting.keys()]) await sendFeel(waiting.get(runId)!)
+    })
+    return flushing
+  }
+  async function sendFeel(feel: Feel): Promise<void> {
+    try {
+      const saved = await call(endpoints.putFeel, { id: feel.runId }, feel)
+      const newer = waiting.get(feel.runId)
+      if (newer && newer !== feel) {
+        // Typed on while it was under way: the newer text goes on from the saved version.
+        editFeel({ ...newer, version: saved.version })
+        return
+      }
+      waiting.delete(feel.runId)
+      forgetDraft(`feel:${feel.runId}`)
+      patch((b) => ({ feels: put(b.feels, saved, (f) => f.runId === saved.runId) }))
+      saving.value = 'saved'
+    } catch {
+      saving.value = 'kept-here'
+    }
+  }
+
+  function dial(adjusterId: string, value: number): void {
+    const { [adjusterId]: _gone, ...rest } = pending.value
+    pending.value = positions.value.get(adjusterId) === value ? rest : { ...rest, [adjusterId]: value }
+  }
+  const clearPending = () => (pending.value = {})
+
+  /** Writes a new setup: what the hands did. */
+  async function putSetup(newPositions: Setup['positions'], reason: ChangeReason): Promise<Setup> {
+    const b = bundle.value!
+    const now = currentSetup.value!
+    const setup: Setup = { ...now, id: uuid(), parentId: now.id, dayId: b.day.id, madeAt: new Date().toISOString(), name: null, positions: newPositions, reason }
+    const saved = await call(endpoints.putSetup, { id: setup.id }, setup)
+    patch((x) => ({ setups: [...x.setups, saved] }))
+    clearPending()
+    return saved
+  }
+  const applyPending = (text: string, linked: boolean) => putSetup(withPending(currentSetup.value!), { text, linked, source: 'own-idea', proposalId: null })
+
+  function positionsOf(setupId: string): Setup['positions'] {
+    return bundle.value!.setups.find((s) => s.id === setupId)!.positions
+  }
+  const backTo = (setupId: string, text: string, proposalId: string | null = null) => putSetup(positionsOf(setupId), { text, linked: true, source: 'revert', proposalId })
+
+  /** Keeps what was proposed and what was done with it. */
+  async function decide(p: Proposal, decision: ProposalRecord['decision']): Promise<string> {
+    const b = bundle.value!
+    const record: ProposalRecord = { id: uuid(), version: 0, dayId: b.day.id, afterRunId: b.runs.at(-1)?.id ?? null, shownAt: new Date().toISOString(), proposal: p, decision, note: '' }
+    const saved = await call(endpoints.putProposal, { id: record.id }, record)
+    patch((x) => ({ proposals: [...x.proposals, saved] }))
+    return saved.id
+  }
+  async function doProposal(p: Proposal): Promise<void> {
+    const id = await decide(p, 'done')
+    if (p.setupId) {
+      await backTo(p.setupId, p.headline, id)
+      return
+    }
+    const now = currentSetup.value!
+    const to = new Map(p.moves.map((m) => [m.adjusterId, m.to]))
+    await putSetup(now.positions.map((x) => ({ ...x, value: to.get(x.adjusterId) ?? x.value })), { text: p.headline, linked: p.moves.length > 1, source: 'proposal', proposalId: id })
+  }
+  async function settle(setupId: string | null): Promise<void> {
+    const b = bundle.value!
+    const saved = await call(endpoints.putDay, { id: b.day.id }, { ...b.day, settledSetupId: setupId })
+    patch(() => ({ day: saved }))
+  }
+
+  return {
+    bundle, proposal, knowledge, selectedRunId, selectedRun, pending, pendingMoves, positions, currentSetup, space, saving, judging,
+    load, runNumber, saveRun, removeRun, restoreRun, feelOf, editFeel, flushFeel, dial, clearPending, applyPending, backTo, doProposal, decide, settle,
+    unitAt: (end: End) => space.value[end],
+  }
+})

@@ -1,0 +1,145 @@
+import type { DayBundle } from '#contract/endpoints'
+import type { Run } from '#contract/run'
+import { settingsKey } from '#core/adviser/history'
+import { diffSetups, moveWords, type Move } from '#core/setup/diff'
+import type { DayKnowledge } from '#core/adviser/summary'
+
+export interface Waypoint {
+  kind: 'run'
+  id: string
+  number: number
+  run: Run
+  rating: number | null
+  words: string
+  best: boolean
+  /** Runs on equal settings share a ring colour, 0-based. */
+  ring: number
+  y: number
+  x: number
+}
+
+export interface ChangeTag {
+  kind: 'change'
+  id: string
+  title: string
+  detail: string
+  end: 'front' | 'rear' | null
+  moves: Move[]
+  y: number
+}
+
+export interface DayLineView {
+  items: (Waypoint | ChangeTag)[]
+  height: number
+  nextNumber: number
+  nextY: number
+  nextX: number
+  /** Path of the trail through the waypoints, for an SVG. */
+  path: string
+  ratingPoints: { x: number; y: number; run: string }[]
+  band: { x: number; width: number } | null
+}
+
+const runHeight = 62
+const tagHeight = 66
+const topY = 34
+export const trailMiddle = 40
+const trailSwing = 15
+export const ratingWidth = 46
+
+/** The day as a trail running down the page. Pure: a bundle in, coordinates and words out. */
+export function dayLine(b: DayBundle, knowledge: DayKnowledge | null): DayLineView {
+  const keys: string[] = []
+  const ringOf = (setupId: string) => {
+    const setup = b.setups.find((s) => s.id === setupId)
+    const key = setup ? settingsKey(setup) : setupId
+    if (!keys.includes(key)) keys.push(key)
+    return keys.indexOf(key)
+  }
+  const counted = b.runs.filter((r) => r.kind === 'counted')
+  const ratingOf = (id: string) => b.feels.find((f) => f.runId === id)?.rating ?? null
+  const ratings = counted.map((r) => ratingOf(r.id)).filter((x) => x !== null)
+  const top = Math.max(...ratings)
+  const bestId = ratings.length > 1 ? counted.findLast((r) => ratingOf(r.id) === top)?.id : undefined
+
+  const items: DayLineView['items'] = []
+  let y = topY
+  let last: Run | null = null
+  const bend = (n: number) => trailMiddle + trailSwing * Math.sin(n * 1.9 + 0.4)
+  b.runs.forEach((run, i) => {
+    const tag = changeBetween(b, last?.setupId ?? b.day.startSetupId, run.setupId, run.id)
+    if (tag) {
+      items.push({ ...tag, y: y - 4 })
+      y += tagHeight
+    }
+    items.push({ kind: 'run', id: run.id, number: i + 1, run, rating: run.kind === 'counted' ? ratingOf(run.id) : null, words: runWords(b, run), best: run.id === bestId, ring: ringOf(run.setupId), x: bend(i), y })
+    y += runHeight
+    last = run
+  })
+  const now = b.setups.filter((s) => s.dayId === b.day.id).at(-1)?.id ?? b.day.startSetupId
+  const open = changeBetween(b, (last as Run | null)?.setupId ?? b.day.startSetupId, now, 'next')
+  if (open) {
+    items.push({ ...open, y: y - 4 })
+    y += tagHeight
+  }
+  const waypoints = items.filter((i): i is Waypoint => i.kind === 'run')
+  const nextX = bend(b.runs.length)
+  const points = [...waypoints.map((w) => ({ x: w.x, y: w.y })), { x: nextX, y }]
+  const ratingX = (r: number) => ((r - 1) / 9) * ratingWidth
+  const rated = waypoints.filter((w) => w.rating !== null)
+  const level = rated.length ? rated[0].rating! : null
+  const noise = knowledge?.noiseSd ?? 0.7
+  return {
+    items,
+    height: y + 40,
+    nextNumber: b.runs.length + 1,
+    nextY: y,
+    nextX,
+    path: smoothPath(points),
+    ratingPoints: rated.map((w) => ({ x: ratingX(w.rating!), y: w.y, run: w.id })),
+    band: level === null ? null : { x: ratingX(Math.max(1, level - noise)), width: ratingX(Math.min(10, level + noise)) - ratingX(Math.max(1, level - noise)) },
+  }
+}
+
+function runWords(b: DayBundle, run: Run): string {
+  if (run.kind === 'warm-up') return 'warm-up'
+  if (run.kind === 'void') return run.voidReason ?? 'void'
+  const counted = b.runs.filter((r) => r.kind === 'counted')
+  if (counted[0]?.id === run.id) return 'baseline'
+  const before = counted[counted.findIndex((r) => r.id === run.id) - 1]
+  const a = b.setups.find((s) => s.id === before.setupId)
+  const c = b.setups.find((s) => s.id === run.setupId)
+  if (a && c && settingsKey(a) === settingsKey(c)) return before.id === counted[0].id ? 'baseline again' : 'same again'
+  const first = b.setups.find((s) => s.id === counted[0].setupId)
+  return first && c && settingsKey(first) === settingsKey(c) ? 'back to baseline' : ''
+}
+
+/** What moved between two ridden setups, or null when nothing did. */
+function changeBetween(b: DayBundle, fromId: string, toId: string, key: string): Omit<ChangeTag, 'y'> | null {
+  const from = b.setups.find((s) => s.id === fromId)
+  const to = b.setups.find((s) => s.id === toId)
+  if (!from || !to || from.id === to.id) return null
+  const moves = diffSetups(from, to, b.units)
+  if (moves.length === 0) return null
+  const ends = new Set(moves.map((m) => m.end))
+  const [title, effect] = moveWords(moves[0]).split(/, (?=[^,]*$)/)
+  return {
+    kind: 'change',
+    id: `change-${key}`,
+    title,
+    detail: moves.length === 1 ? effect : `${effect}; and ${moves.slice(1).map(moveWords).join('; ')}`,
+    end: ends.size === 1 ? moves[0].end : null,
+    moves,
+  }
+}
+
+function smoothPath(points: readonly { x: number; y: number }[]): string {
+  return points
+    .map((p, i) => {
+      if (i === 0) return `M${p.x.toFixed(1)} ${(p.y - 20).toFixed(1)} L${p.x.toFixed(1)} ${p.y.toFixed(1)}`
+      const q = points[i - 1]
+      const mid = (q.y + p.y) / 2
+      return `C${q.x.toFixed(1)} ${mid.toFixed(1)} ${p.x.toFixed(1)} ${mid.toFixed(1)} ${p.x.toFixed(1)} ${p.y.toFixed(1)}`
+    })
+    .join(' ')
+}

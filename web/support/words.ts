@@ -1,0 +1,27 @@
+import type { Surface } from '#contract/day'
+import type { RiderLevel, RiderTaste } from '#contract/rider'
+import type { MindTag, RunKind } from '#contract/run'
+import type { SectionKind } from '#contract/trail'
+
+export const surfaceWords: Record<Surface, string> = { 'dry-hard': 'dry, hard', 'dry-loose': 'dry, loose', damp: 'damp', wet: 'wet', mud: 'mud', snow: 'snow' }
+export const runKindWords: Record<RunKind, string> = { 'warm-up': 'warm-up', counted: 'counted', void: 'void' }
+export const mindWords: Record<MindTag, string> = { normal: 'normal', 'track-new': 'track new to me', nervous: 'nervous', tired: 'tired', 'saving-tyres': 'saving tyres' }
+export const levelWords: Record<RiderLevel, string> = { novice: 'novice', intermediate: 'intermediate', advanced: 'advanced', race: 'race' }
+export const tasteWords: Record<RiderTaste, string> = { planted: 'planted', neutral: 'in between', lively: 'lively' }
+export const sectionWords: Record<SectionKind, string> = {
+  smooth: 'smooth',
+  roots: 'roots',
+  'braking-bumps': 'braking bumps',
+  berms: 'berms',
+  drop: 'drop',
+  jump: 'jump',
+  'g-out': 'G-out',
+  'flat-turn': 'flat turn',
+  'square-edges': 'square edges',
+  rollers: 'rollers',
+  climb: 'climb',
+  'flat-out': 'flat out',
+}
+
+/** Options for a select from a table of words. */
+export const optionsOf = <K extends string>(words: Record<K, string>) => (Object.keys(words) as K[]).map((value) => ({ value, text: words[value] }))

@@ -1,0 +1,47 @@
+import { expose } from 'comlink'
+import type { ImportMapping } from '#contract/recording'
+import { headerBytes } from '#core/formats/header'
+import { sniffLayout, type FileLayout } from '#core/formats/layout'
+import { readDelimited } from '#core/formats/delimited'
+import { ingestDelimited, type TravelGeometry } from '#core/telemetry/ingest'
+
+export interface FileLook {
+  layout: FileLayout
+  fingerprintBytes: Uint8Array<ArrayBuffer> | null
+  /** First rows of every column. */
+  rows: number[][]
+}
+
+export type Trial = { ok: true; sampleRateHz: number; durationS: number; issues: { code: string; message: string }[]; ranges: { end: string; lowPct: number; highPct: number }[] } | { ok: false; message: string }
+
+const previewRows = 6
+
+/** Looks into a sensor file and tries a mapping on it, off the page's thread. */
+const api = {
+  look(bytes: Uint8Array): FileLook {
+    const layout = sniffLayout(bytes)
+    const table = readDelimited(bytes.subarray(0, 65536), { ...layout, columns: layout.columns.map((_, i) => i), clockColumn: -1 })
+    const count = Math.min(previewRows, table.lines.length)
+    return { layout, fingerprintBytes: headerBytes(layout), rows: Array.from({ length: count }, (_, r) => table.columns.map((c) => c[r])) }
+  },
+  attempt(bytes: Uint8Array, mapping: ImportMapping, geometry: TravelGeometry): Trial {
+    try {
+      const r = ingestDelimited(bytes, mapping, geometry)
+      const ranges = r.ends.map((end) => {
+        let lowPct = Infinity
+        let highPct = -Infinity
+        for (const v of r.depthPct[end]!) {
+          if (v < lowPct) lowPct = v
+          if (v > highPct) highPct = v
+        }
+        return { end, lowPct, highPct }
+      })
+      return { ok: true, sampleRateHz: r.sampleRateHz, durationS: r.samples / r.sampleRateHz, issues: r.issues, ranges }
+    } catch (e) {
+      return { ok: false, message: e instanceof Error ? e.message : String(e) }
+    }
+  },
+}
+export type FileWorker = typeof api
+
+expose(api)
