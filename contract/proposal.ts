@@ -29,6 +29,10 @@ export const Evidence = z.strictObject({
   /** Log-likelihood weight; + speaks for, − against. */
   weight: z.number(),
   text: z.string(),
+  /** Lines on one topic are one line: the same word at one place, the same figure of one end. */
+  topic: z.string(),
+  /** Runs it was seen in, as numbered on the day line. */
+  runNumbers: z.array(z.number().int()),
   /** Where it can be looked up. */
   link: z.strictObject({
     kind: z.enum(['mark', 'metric', 'runs', 'bench', 'conditions']),

@@ -7,6 +7,7 @@ export function headers(): MiddlewareHandler {
   return secureHeaders({
     contentSecurityPolicy: {
       defaultSrc: ["'self'"],
+      scriptSrc: ["'self'"],
       styleSrc: ["'self'", "'unsafe-inline'"],
       imgSrc: ["'self'", 'data:', 'blob:'],
       fontSrc: ["'self'", 'data:'],

@@ -31,6 +31,18 @@ export function familyOf(a: Adjuster): AdjusterFamily {
   return a.kind === 'lever' ? 'lever' : 'spring'
 }
 
+const shortRoles: Partial<Record<AdjusterRole, string>> = {
+  'low-speed-compression': 'LSC',
+  'high-speed-compression': 'HSC',
+  'low-speed-rebound': 'LSR',
+  'high-speed-rebound': 'HSR',
+}
+
+/** The trade's abbreviation where there is one, for narrow places. */
+export function shortName(a: Adjuster): string {
+  return shortRoles[a.role] ?? adjusterName(a)
+}
+
 export function adjusterName(a: Adjuster): string {
   return a.kind === 'custom' ? a.name : roleWords[a.role]
 }

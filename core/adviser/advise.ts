@@ -155,7 +155,7 @@ function noAnswer(causes: Cause[]): Proposal {
 }
 
 function untangle(moved: string[], before: HistoryRun, causes: Cause[]): Proposal {
-  const evidence = (text: string): Evidence => ({ weight: 1, text, link: { kind: 'runs', runId: before.run.id, sectionId: null, word: null } })
+  const evidence = (text: string): Evidence => ({ weight: 1, text, topic: text, runNumbers: [], link: { kind: 'runs', runId: before.run.id, sectionId: null, word: null } })
   return {
     kind: 'untangle',
     headline: `Back to run ${before.number}, then one thing at a time`,
@@ -177,7 +177,7 @@ function goBack(target: HistoryRun, words: string, probability: number, causes: 
   return {
     ...plain('go-back', `Go back to run ${target.number}`, 'Ride it once more to be sure that it is still the better one.', 'If it no longer feels better, the track or the day has changed.'),
     setupId: target.run.setupId,
-    speaksFor: [{ weight: 1, text: `${words} Chance that the present one is better: ${Math.round(100 * probability)} %.`, link: { kind: 'runs', runId: target.run.id, sectionId: null, word: null } }],
+    speaksFor: [{ weight: 1, text: `${words} Chance that the present one is better: ${Math.round(100 * probability)} %.`, topic: 'runs', runNumbers: [], link: { kind: 'runs', runId: target.run.id, sectionId: null, word: null } }],
     causes,
   }
 }
@@ -185,7 +185,7 @@ function goBack(target: HistoryRun, words: string, probability: number, causes: 
 function repeat(current: HistoryRun, previous: HistoryRun, probability: number, causes: Cause[]): Proposal {
   return {
     ...plain('repeat', 'Ride the same settings again', `Same line, same speed. Run ${current.number} and run ${previous.number} lie within the noise.`, 'A second run that differs clearly from the first.'),
-    speaksFor: [{ weight: 1, text: `Chance that run ${current.number} is better than run ${previous.number}: ${Math.round(100 * probability)} %. One run cannot tell.`, link: { kind: 'runs', runId: current.run.id, sectionId: null, word: null } }],
+    speaksFor: [{ weight: 1, text: `Chance that run ${current.number} is better than run ${previous.number}: ${Math.round(100 * probability)} %. One run cannot tell.`, topic: 'runs', runNumbers: [], link: { kind: 'runs', runId: current.run.id, sectionId: null, word: null } }],
     causes,
   }
 }

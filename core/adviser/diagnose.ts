@@ -43,7 +43,7 @@ function addRun(findings: Finding[], h: DayHistory, r: HistoryRun, space: SetupS
   if (r.analysis) {
     const targets = { front: space.front?.sagTargetPct ?? null, rear: space.rear?.sagTargetPct ?? null }
     for (const f of metricFindings(r.analysis.whole, targets)) {
-      findings.push({ kind: f.kind, end: f.end, evidence: { weight: f.weight * factor, text: `${capital(f.text)} (run ${r.number})`, link } })
+      findings.push({ kind: f.kind, end: f.end, evidence: { weight: f.weight * factor, text: capital(f.text), topic: f.topic, runNumbers: [r.number], link } })
     }
   }
   addRings(findings, r, space, factor, link)
@@ -65,7 +65,7 @@ function addMark(findings: Finding[], h: DayHistory, r: HistoryRun, mark: Mark, 
       findings.push({
         kind: c.kind,
         end: seat,
-        evidence: { weight: (c.weight + extra) * strong, text: `“${rule.label}”${where}, ${mark.end === 'both' ? 'both ends' : mark.end} (run ${r.number})`, link },
+        evidence: { weight: (c.weight + extra) * strong, text: `“${rule.label}”${where}, ${mark.end === 'both' ? 'both ends' : mark.end}`, topic: `${mark.word} ${mark.sectionId} ${mark.end}`, runNumbers: [r.number], link },
       })
     }
   }
@@ -78,13 +78,14 @@ function addRings(findings: Finding[], r: HistoryRun, space: SetupSpace, factor:
     const mm = end === 'front' ? r.run.ringFrontMm : r.run.ringRearMm
     if (!unit || mm === null || r.analysis?.whole[end]) continue
     const pct = (100 * mm) / unit.strokeMm
-    const text = `The ${end} ring shows ${Math.round(pct)} % of travel used (run ${r.number})`
+    const text = `The ${end} ring shows ${Math.round(pct)} % of travel used`
+    const evidence = (weight: number): Evidence => ({ weight: weight * factor, text, topic: `ring ${end}`, runNumbers: [r.number], link })
     if (pct >= 98) {
-      findings.push({ kind: 'ramp-low', end, evidence: { weight: 0.5 * factor, text, link } })
-      findings.push({ kind: 'spring-soft', end, evidence: { weight: 0.5 * factor, text, link } })
+      findings.push({ kind: 'ramp-low', end, evidence: evidence(0.5) })
+      findings.push({ kind: 'spring-soft', end, evidence: evidence(0.5) })
     } else if (pct < 75) {
-      findings.push({ kind: 'spring-firm', end, evidence: { weight: 0.5 * factor, text, link } })
-      findings.push({ kind: 'ramp-high', end, evidence: { weight: 0.4 * factor, text, link } })
+      findings.push({ kind: 'spring-firm', end, evidence: evidence(0.5) })
+      findings.push({ kind: 'ramp-high', end, evidence: evidence(0.4) })
     }
   }
 }
@@ -93,8 +94,8 @@ function addConditions(findings: Finding[], h: DayHistory): void {
   const t = h.conditions.airTempC
   if (t === null) return
   const link: Evidence['link'] = { kind: 'conditions', runId: null, sectionId: null, word: null }
-  if (t >= hotC) findings.push({ kind: 'heat', end: null, evidence: { weight: 0.6, text: `${t} °C: the oil is thin`, link } })
-  if (t <= coldC) findings.push({ kind: 'cold', end: null, evidence: { weight: 0.6, text: `${t} °C: the oil is thick`, link } })
+  if (t >= hotC) findings.push({ kind: 'heat', end: null, evidence: { weight: 0.6, text: `${t} °C: the oil is thin`, topic: 'temperature', runNumbers: [], link } })
+  if (t <= coldC) findings.push({ kind: 'cold', end: null, evidence: { weight: 0.6, text: `${t} °C: the oil is thick`, topic: 'temperature', runNumbers: [], link } })
 }
 
 /** Wrong or wandering tyre pressure makes all the rest meaningless. */
@@ -107,7 +108,7 @@ function addTyres(findings: Finding[], counted: readonly HistoryRun[]): void {
       findings.push({
         kind: 'tyres',
         end: null,
-        evidence: { weight: 0.8, text: `The ${end} tyre differed by ${spread.toFixed(1)} psi between runs`, link: { kind: 'runs', runId: null, sectionId: null, word: null } },
+        evidence: { weight: 0.8, text: `The ${end} tyre differed by ${spread.toFixed(1)} psi between runs`, topic: `tyre ${end}`, runNumbers: [], link: { kind: 'runs', runId: null, sectionId: null, word: null } },
       })
     }
   }

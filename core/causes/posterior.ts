@@ -11,6 +11,16 @@ export interface Finding {
 /** Log-odds before anything is said. "Nothing wrong" starts ahead: a complaint has to be made. */
 const prior: Partial<Record<CauseKind, number>> = { none: 0.8, 'line-or-rider': 0.2, stiction: -0.6, tyres: -0.2, heat: -0.8, cold: -0.8, 'nose-low': -0.3, 'nose-high': -0.3 }
 
+/** The same topic seen in several runs is one line that weighs what they weigh together. */
+function join(lines: Evidence[], e: Evidence): void {
+  const held = lines.findIndex((x) => x.topic === e.topic)
+  if (held < 0) lines.push(e)
+  else {
+    const old = lines[held]
+    lines[held] = { ...e, weight: old.weight + e.weight, runNumbers: [...new Set([...old.runNumbers, ...e.runNumbers])].sort((a, b) => a - b) }
+  }
+}
+
 /** Causes less likely than this are not kept. */
 export const keepAbove = 0.05
 
@@ -28,7 +38,7 @@ export function posterior(findings: readonly Finding[]): Cause[] {
   }
   seat('none', null)
   seat('line-or-rider', null)
-  for (const f of findings) seat(f.kind, f.end).evidence.push(f.evidence)
+  for (const f of findings) join(seat(f.kind, f.end).evidence, f.evidence)
   const causes = [...byPlace.values()]
   const scores = causes.map((c) => (prior[c.kind] ?? 0) + c.evidence.reduce((s, e) => s + e.weight, 0))
   const top = Math.max(...scores)

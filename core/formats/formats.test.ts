@@ -70,6 +70,12 @@ describe('guessing a layout', () => {
     const l = sniffLayout(bytes(rows(20, (i) => `${i},${wave(i).toFixed(3)}`)))
     expect(l).toMatchObject({ delimiter: ',', decimal: '.', firstRowLine: 1, headerLine: '' })
   })
+  it('finds time by its unit, or by climbing evenly, whatever it is called', () => {
+    const named = sniffLayout(bytes('Stamp [ms];Batt;Fork\n' + rows(20, (i) => `${900 + i * 5};3,9;${wave(i).toFixed(1).replace('.', ',')}`)))
+    expect(named.columns.map((c) => c.role)).toEqual(['time', 'ignore', 'front-travel'])
+    const bare = sniffLayout(bytes('a,b,front\n' + rows(20, (i) => `${3 - (i % 2)},${i / 100},${wave(i)}`)))
+    expect(bare.columns.map((c) => c.role)).toEqual(['ignore', 'time', 'front-travel'])
+  })
   it('does not take a pressure or an acceleration for travel', () => {
     const l = sniffLayout(bytes('time,front_press,front_acc,front\n' + rows(9, (i) => `${i},1,2,${i}`)))
     expect(l.columns.map((c) => c.role)).toEqual(['time', 'ignore', 'ignore', 'front-travel'])

@@ -62,6 +62,7 @@ export function sniffLayout(bytes: Uint8Array): FileLayout {
   const units = unitLine ? splitLine(unitLine.text, delimiter) : []
   const columns = Array.from({ length: width }, (_, i) => guessColumn(clean(names[i] ?? ''), clean(units[i] ?? ''), i))
   keepFirstOfEachRole(columns)
+  if (!columns.some((c) => c.role === 'time')) findTime(columns, kept.slice(firstRow, firstRow + 50).map((l) => splitLine(l.text, delimiter).map((c) => cellNumber(clean(c), decimal))))
   return { delimiter, decimal, skipBytes, firstRowLine: kept[firstRow].line, headerLine: nameLine?.text ?? '', columns }
 }
 
@@ -164,6 +165,24 @@ function guessColumn(name: string, unitCell: string, index: number): ColumnGuess
   if (!other && /speed|velocity/.test(n)) return { name: label, role: 'speed', unit: unit === 'km/h' ? 'km/h' : 'm/s' }
   if (!other && /dist/.test(n)) return { name: label, role: 'distance', unit: unit === 'km' ? 'km' : 'm' }
   return { name: label, role: 'ignore', unit: unit ?? 'none' }
+}
+
+/** No column is called time: one with a time unit, else the first that climbs in even steps, is taken for it. */
+function findTime(columns: ColumnGuess[], rows: number[][]): void {
+  const timed = columns.find((c) => c.role === 'ignore' && ['s', 'ms', 'us'].includes(c.unit))
+  if (timed) {
+    timed.role = 'time'
+    return
+  }
+  const climbing = columns.findIndex((c, i) => c.role === 'ignore' && climbsEvenly(rows.map((r) => r[i])))
+  if (climbing >= 0) columns[climbing] = { ...columns[climbing], role: 'time', unit: 'none' }
+}
+
+function climbsEvenly(x: number[]): boolean {
+  if (x.length < 5) return false
+  const steps = x.slice(1).map((v, i) => v - x[i])
+  const mean = (x[x.length - 1] - x[0]) / steps.length
+  return mean > 0 && steps.every((s) => s > 0.5 * mean && s < 1.5 * mean)
 }
 
 function keepFirstOfEachRole(columns: ColumnGuess[]): void {

@@ -1,3 +1,15 @@
+/** Student's t, two-sided 80 %, by degrees of freedom 1 … 10. Source: standard tables (NIST handbook 1.3.6.7.2). */
+const t80 = [3.078, 1.886, 1.638, 1.533, 1.476, 1.44, 1.415, 1.397, 1.383, 1.372]
+const normal80 = 1.282
+
+/**
+ * How far two single runs must differ before repeats cannot explain it (80 %): t · √2 · sd.
+ * With one repeat the factor is three: a scatter known from one pair is hardly known.
+ */
+export function clearDifference(noise: { sd: number; degrees: number }): number {
+  return (t80[noise.degrees - 1] ?? normal80) * Math.SQRT2 * noise.sd
+}
+
 /**
  * Pooled standard deviation of a figure between runs of the same setup, Σ(x − group mean)² / Σ(n − 1).
  * @returns null without a repeated setup

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { repeatSd } from './metricNoise.ts'
+import { clearDifference, repeatSd } from './metricNoise.ts'
 import { normalCdf } from './normal.ts'
 import { fitSession, sessionPriors, type RatedRun } from './session.ts'
 import { cholesky, choleskySolve } from './solve.ts'
@@ -97,5 +97,10 @@ describe('noise of a figure', () => {
   it('pools the repeats', () => {
     expect(repeatSd([[1, 3], [10, 10, 13]])!.sd).toBeCloseTo(Math.sqrt((2 + 6) / 3), 12)
     expect(repeatSd([[1], [2]])).toBeNull()
+  })
+  it('asks for more when the noise is known from few repeats', () => {
+    expect(clearDifference({ sd: 1, degrees: 1 })).toBeCloseTo(3.078 * Math.SQRT2, 9)
+    expect(clearDifference({ sd: 1, degrees: 1 })).toBeGreaterThan(clearDifference({ sd: 1, degrees: 3 }))
+    expect(clearDifference({ sd: 1, degrees: 500 })).toBeCloseTo(1.282 * Math.SQRT2, 9)
   })
 })

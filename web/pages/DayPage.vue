@@ -16,7 +16,7 @@ import BarSlots from '../components/shell/BarSlots.vue'
 import { useShortcuts } from '../composables/useShortcuts.ts'
 import { useDay } from '../stores/day.ts'
 import { useNotices } from '../stores/notices.ts'
-import { dayWords } from '../support/dates.ts'
+import { shortDayWords } from '../support/dates.ts'
 import { surfaceWords } from '../support/words.ts'
 
 const props = defineProps<{ id: string }>()
@@ -150,7 +150,7 @@ const panels = [
 <template>
   <BarSlots v-if="b">
     <template #about>
-      <b>{{ dayWords(b.day.date) }}</b><span>{{ b.trail.name }}</span><b>{{ b.rider.name }}</b><span>{{ b.bike.name }}</span><span>{{ conditions }}</span>
+      <b>{{ shortDayWords(b.day.date) }}</b><span>{{ b.trail.name }}</span><b>{{ b.rider.name }}</b><span>{{ b.bike.name }}</span><span>{{ conditions }}</span>
     </template>
     <template #acts>
       <button type="button" class="btn bar-btn" @click="commandOpen = true">Change <kbd>c</kbd></button>
@@ -164,7 +164,7 @@ const panels = [
   <div v-else-if="b" class="day" :data-panel="panel" @dragover.prevent @drop.prevent="drop">
     <aside class="col line">
       <DayLine :bundle="b" :knowledge="day.knowledge" :selected="run?.id ?? null" @select="select" @compare="compareWith" />
-      <button v-if="counted.length > 1" type="button" class="btn btn-plain" @click="compareLast">Compare with the run before <kbd>x</kbd></button>
+      <button v-if="counted.length > 1" type="button" class="btn btn-plain" @click="compareLast">Compare with the last <kbd>x</kbd></button>
     </aside>
     <div class="col middle">
       <NextChange

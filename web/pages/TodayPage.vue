@@ -3,11 +3,13 @@ import { computed, onMounted, ref, shallowRef } from 'vue'
 import { endpoints, type DaySummary } from '#contract/endpoints'
 import { call } from '../api/client.ts'
 import NewDayForm from '../components/today/NewDayForm.vue'
+import { useDay } from '../stores/day.ts'
 import { useGarage } from '../stores/garage.ts'
 import { useNotices } from '../stores/notices.ts'
 import { dayWords } from '../support/dates.ts'
 
 const garage = useGarage()
+const day = useDay()
 const notices = useNotices()
 const days = shallowRef<DaySummary[]>([])
 const loaded = ref(false)
@@ -18,11 +20,24 @@ async function load() {
     const [list] = await Promise.all([call(endpoints.listDays, {}), garage.load()])
     days.value = list
     loaded.value = true
+    const next = list.find((d) => !d.settled)
+    if (next) await day.load(next.id)
   })
 }
 onMounted(load)
 
 const open = computed(() => days.value.find((d) => !d.settled))
+const nextWords = computed(() => (day.bundle?.day.id === open.value?.id ? (day.proposal?.headline ?? '') : ''))
+/** Air goes over the weeks: a bike not touched for two needs its pressure read. */
+const checkAfterDays = 14
+const dayMs = 86_400_000
+const due = computed(() =>
+  garage.bikes.flatMap((b) => {
+    const setup = garage.currentSetup(b.id)
+    const days = setup ? Math.floor((Date.now() - Date.parse(setup.madeAt)) / dayMs) : 0
+    return days >= checkAfterDays ? [{ id: b.id, words: `${b.name} of ${garage.rider(b.riderId)?.name ?? '?'}: last set ${days} days ago` }] : []
+  }),
+)
 const rest = computed(() => days.value.filter((d) => d !== open.value))
 const ready = computed(() => garage.bikes.some((b) => garage.currentSetup(b.id)))
 const runsWords = (d: DaySummary) => (d.runs === 0 ? 'no run yet' : `${d.countedRuns} counted of ${d.runs} ${d.runs === 1 ? 'run' : 'runs'}`)
@@ -53,7 +68,14 @@ async function putAway(d: DaySummary) {
       <p class="soft small">Open day</p>
       <h2 id="open-title">{{ open.trailName }}, {{ dayWords(open.date) }}</h2>
       <p>{{ open.riderName }} on {{ open.bikeName }} · {{ runsWords(open) }} · {{ ratingWords(open) }}</p>
+      <p v-if="nextWords" class="next">Next: <b>{{ nextWords }}</b></p>
       <RouterLink class="btn btn-sun" :to="{ name: 'day', params: { id: open.id } }">Go on with it</RouterLink>
+    </section>
+    <section v-if="due.length" aria-labelledby="due-title">
+      <h2 id="due-title" class="list-title">Check the pressure before riding</h2>
+      <ul class="due">
+        <li v-for="d in due" :key="d.id">{{ d.words }}</li>
+      </ul>
     </section>
     <section v-if="rest.length" aria-labelledby="days-title">
       <h2 id="days-title" class="list-title">Days before</h2>
@@ -86,6 +108,9 @@ async function putAway(d: DaySummary) {
 }
 .open .small {
   margin: 0;
+}
+.next {
+  font-size: 1.15rem;
 }
 .list-title {
   margin: 1.6rem 0 0.6rem;

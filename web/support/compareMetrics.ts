@@ -1,23 +1,25 @@
 import type { DayBundle } from '#contract/endpoints'
 import type { EndMetrics, SpanMetrics } from '#contract/recording'
 import { settingsKey } from '#core/adviser/history'
-import { repeatSd } from '#core/stats/metricNoise'
+import { clearDifference, repeatSd } from '#core/stats/metricNoise'
 
 interface Figure {
   key: string
   name: string
   unit: string
   digits: number
+  /** Smaller differences are of no use to anyone, however well measured. */
+  least: number
   pick: (m: EndMetrics) => number | null
 }
 
 const figures: Figure[] = [
-  { key: 'ride', name: 'ride height', unit: '% of travel', digits: 1, pick: (m) => m.rideHeightPct },
-  { key: 'deep', name: 'depth, 95 % of the time below', unit: '% of travel', digits: 0, pick: (m) => m.depthP95Pct },
-  { key: 'support', name: 'slow movement', unit: '% of travel', digits: 1, pick: (m) => m.supportPct },
-  { key: 'chatter', name: 'small-bump movement', unit: '% of travel', digits: 2, pick: (m) => m.smallBumpPct },
-  { key: 'drift', name: 'valley drift', unit: '% per hit', digits: 2, pick: (m) => m.valleyDriftPctPerHit },
-  { key: 'return', name: 'return speed, 95 % below', unit: 'mm/s', digits: 0, pick: (m) => m.reboundP95MmS },
+  { key: 'ride', name: 'ride height', unit: '% of travel', digits: 1, least: 0.7, pick: (m) => m.rideHeightPct },
+  { key: 'deep', name: 'depth, 95 % of the time below', unit: '% of travel', digits: 0, least: 2, pick: (m) => m.depthP95Pct },
+  { key: 'support', name: 'slow movement', unit: '% of travel', digits: 1, least: 0.4, pick: (m) => m.supportPct },
+  { key: 'chatter', name: 'small-bump movement', unit: '% of travel', digits: 2, least: 0.15, pick: (m) => m.smallBumpPct },
+  { key: 'drift', name: 'valley drift', unit: '% per hit', digits: 2, least: 0.2, pick: (m) => m.valleyDriftPctPerHit },
+  { key: 'return', name: 'return speed, 95 % below', unit: 'mm/s', digits: 0, least: 25, pick: (m) => m.reboundP95MmS },
 ]
 
 export interface SectionDifference {
@@ -32,9 +34,6 @@ export interface SectionDifference {
   /** Against the scatter of repeats: clear, within it, or not known without a repeat. */
   size: 'clear' | 'within' | 'unknown'
 }
-
-/** A difference counts when it beats this many standard deviations of a difference of two single runs. */
-const clearSd = 1.28 * Math.SQRT2
 
 /** Paired differences B − A, section by section, against the noise of repeated settings on this day. */
 export function sectionDifferences(bundle: DayBundle, runA: string, runB: string): SectionDifference[] {
@@ -52,7 +51,7 @@ export function sectionDifferences(bundle: DayBundle, runA: string, runB: string
         const vb = valueOf(of(b)?.[end], f)
         if (va === null || vb === null) continue
         const noise = noiseOf(bundle, span.id, end, f)
-        const size = noise === null ? 'unknown' : Math.abs(vb - va) > clearSd * noise ? 'clear' : 'within'
+        const size = noise === null ? 'unknown' : Math.abs(vb - va) > Math.max(f.least, clearDifference(noise)) ? 'clear' : 'within'
         const sign = vb - va >= 0 ? '+' : '−'
         out.push({ key: `${span.id}-${end}-${f.key}`, section: span.name, end, name: f.name, unit: f.unit, a: va.toFixed(f.digits), b: vb.toFixed(f.digits), difference: sign + Math.abs(vb - va).toFixed(f.digits), size })
       }
@@ -63,7 +62,7 @@ export function sectionDifferences(bundle: DayBundle, runA: string, runB: string
 
 const valueOf = (m: EndMetrics | null | undefined, f: Figure) => (m ? f.pick(m) : null)
 
-function noiseOf(bundle: DayBundle, sectionId: string | null, end: 'front' | 'rear', f: Figure): number | null {
+function noiseOf(bundle: DayBundle, sectionId: string | null, end: 'front' | 'rear', f: Figure): ReturnType<typeof repeatSd> {
   const groups = new Map<string, number[]>()
   for (const run of bundle.runs.filter((r) => r.kind === 'counted')) {
     const setup = bundle.setups.find((s) => s.id === run.setupId)
@@ -74,5 +73,5 @@ function noiseOf(bundle: DayBundle, sectionId: string | null, end: 'front' | 're
     const key = settingsKey(setup)
     groups.set(key, [...(groups.get(key) ?? []), v])
   }
-  return repeatSd([...groups.values()])?.sd ?? null
+  return repeatSd([...groups.values()])
 }

@@ -1,6 +1,8 @@
 const day = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })
 const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' })
 
+const shortDay = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
+export const shortDayWords = (date: string) => shortDay.format(new Date(`${date}T12:00:00`))
 export const dayWords = (date: string) => day.format(new Date(`${date}T12:00:00`))
 export const clockWords = (instant: string) => clock.format(new Date(instant))
 

@@ -1,7 +1,8 @@
 import type { DayBundle } from '#contract/endpoints'
 import type { Run } from '#contract/run'
 import { settingsKey } from '#core/adviser/history'
-import { diffSetups, moveWords, type Move } from '#core/setup/diff'
+import { distanceWords, effectWord, positionNumber, shortName } from '#core/adjusters/words'
+import { diffSetups, type Move } from '#core/setup/diff'
 import type { DayKnowledge } from '#core/adviser/summary'
 
 export interface Waypoint {
@@ -122,12 +123,15 @@ function changeBetween(b: DayBundle, fromId: string, toId: string, key: string):
   const moves = diffSetups(from, to, b.units)
   if (moves.length === 0) return null
   const ends = new Set(moves.map((m) => m.end))
-  const [title, effect] = moveWords(moves[0]).split(/, (?=[^,]*$)/)
+  const [first] = moves
+  const number = (v: number) => positionNumber(first.adjuster, v)
+  const title = `${shortName(first.adjuster)} ${number(first.from)} → ${number(first.to)}`
+  const effect = `${distanceWords(first.adjuster, first.from, first.to)} ${effectWord(first.adjuster, first.from, first.to)}`
   return {
     kind: 'change',
     id: `change-${key}`,
     title,
-    detail: moves.length === 1 ? effect : `${effect}; and ${moves.slice(1).map(moveWords).join('; ')}`,
+    detail: moves.length === 1 ? effect : `and ${moves.slice(1).map((m) => `${m.end} ${shortName(m.adjuster).toLowerCase()} ${positionNumber(m.adjuster, m.from)} → ${positionNumber(m.adjuster, m.to)}`).join(', ')}`,
     end: ends.size === 1 ? moves[0].end : null,
     moves,
   }

@@ -58,7 +58,7 @@ async function submit() {
 </script>
 
 <template>
-  <BModal v-model="open" title="Change in one line" no-footer>
+  <BModal v-model="open" lazy unmount-lazy no-animation title="Change in one line" no-footer>
     <form class="line" @submit.prevent="submit">
       <input ref="box" v-model="line" class="form-control num" placeholder="rear reb slower 1" autocomplete="off" autocapitalize="off" spellcheck="false" aria-label="Change" @keydown.tab="tab" />
       <div class="hints"><button v-for="h in hints" :key="h" type="button" @click="complete(h)">{{ h }}</button></div>

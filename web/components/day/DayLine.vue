@@ -226,8 +226,8 @@ circle {
 }
 .tag {
   position: absolute;
-  left: 84px;
-  right: 92px;
+  left: 82px;
+  right: 58px;
   max-height: 62px;
   overflow: hidden;
   background: var(--card);

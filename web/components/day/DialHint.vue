@@ -13,7 +13,7 @@ const knurls = Array.from({ length: 24 }, (_, i) => `rotate(${i * 15} 40 44)`)
 
 <template>
   <figure>
-    <svg viewBox="0 0 80 80" width="78" height="78" aria-hidden="true">
+    <svg viewBox="0 0 80 80" width="66" height="66" aria-hidden="true">
       <template v-if="sign">
         <rect v-for="t in knurls" :key="t" x="38.6" y="14" width="2.8" height="6" rx="1" :fill="colour" :transform="t" />
         <circle cx="40" cy="44" r="26" :fill="colour" />

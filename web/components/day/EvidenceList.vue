@@ -2,7 +2,8 @@
 import type { Evidence } from '#contract/proposal'
 
 const props = defineProps<{ title: string; kind: 'for' | 'against'; lines: Evidence[]; dayId: string }>()
-const most = 4
+const most = 3
+const runWords = (e: Evidence) => (e.runNumbers.length === 0 ? '' : ` (${e.runNumbers.length === 1 ? 'run' : 'runs'} ${e.runNumbers.join(', ')})`)
 const bar = (e: Evidence) => `${Math.round(Math.min(1, Math.abs(e.weight) / 2.2) * 100)}%`
 /** Where a line can be checked: the trace for a figure, the handbook for a word. */
 function target(e: Evidence) {
@@ -18,8 +19,8 @@ function target(e: Evidence) {
     <ul v-if="lines.length">
       <li v-for="e in lines.slice(0, most)" :key="e.text">
         <span class="bar"><i :style="{ width: bar(e) }"></i></span>
-        <RouterLink v-if="target(e)" :to="target(e)!">{{ e.text }}</RouterLink>
-        <span v-else>{{ e.text }}</span>
+        <RouterLink v-if="target(e)" :to="target(e)!">{{ e.text }}{{ runWords(e) }}</RouterLink>
+        <span v-else>{{ e.text }}{{ runWords(e) }}</span>
       </li>
     </ul>
     <p v-else class="soft small">Nothing so far.</p>

@@ -118,7 +118,7 @@ header {
 .part {
   position: relative;
   display: grid;
-  grid-template-rows: auto 62px 0 62px;
+  grid-template-rows: 36px 62px 62px;
 }
 .part.odd .half,
 .part.odd .title {

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Proposal } from '#contract/proposal'
 import type { SetupSpace } from '#core/adviser/history'
-import { adjusterName, familyOf, positionWords, toolWord, turnSign } from '#core/adjusters/words'
+import { adjusterName, familyOf, positionNumber, positionWords, toolWord, turnSign } from '#core/adjusters/words'
 import { countBaseWords } from '#core/adjusters/count'
 import { causeLabel } from '#core/causes/kinds'
 import IconCaution from '~icons/lucide/triangle-alert'
@@ -34,11 +34,11 @@ const fromTo = computed(() => {
   const m = move.value
   if (!m) return null
   const base = countBaseWords(m.adjuster)
-  return { from: positionWords(m.adjuster, m.from).replace(/ clicks?$| turns?$/, ''), to: positionWords(m.adjuster, m.to), base, turn: turnSign(m.adjuster, m.from, m.to) }
+  return { from: m.adjuster.kind === 'lever' ? positionWords(m.adjuster, m.from) : positionNumber(m.adjuster, m.from), to: positionWords(m.adjuster, m.to), base, turn: turnSign(m.adjuster, m.from, m.to) }
 })
 const doneWords = computed(() => {
   const p = props.proposal
-  if (p.kind === 'change' && fromTo.value) return `Done, it’s on ${fromTo.value.to.replace(/ clicks?$| turns?$/, '')}`
+  if (p.kind === 'change' && fromTo.value) return `Done, it’s on ${fromTo.value.to.replace(/ \D*$/, '')}`
   if (p.kind === 'separating-test' && fromTo.value) return `Probe: set ${fromTo.value.to}`
   if (p.setupId) return 'Done, it’s back'
   return ''
@@ -110,7 +110,7 @@ const asksForRun = computed(() => ['log-first-run', 'repeat'].includes(props.pro
   gap: 0.8rem;
 }
 h1 {
-  font-size: 1.75rem;
+  font-size: 1.6rem;
   line-height: 1.12;
 }
 .how {
@@ -157,8 +157,8 @@ h1 {
 .acts {
   display: flex;
   flex-wrap: wrap;
-  gap: 0.5rem;
-  margin-top: 0.8rem;
+  gap: 0.4rem;
+  margin-top: 0.6rem;
 }
 @media (max-width: 720px) {
   .why {

@@ -43,7 +43,7 @@ async function undoLast() {
 </script>
 
 <template>
-  <section class="bike" aria-labelledby="bike-title">
+  <section class="standing" aria-labelledby="bike-title">
     <header>
       <h2 id="bike-title">On the bike now</h2>
       <span class="soft small">closed ◂ ▸ open</span>
@@ -86,7 +86,7 @@ async function undoLast() {
 </template>
 
 <style scoped>
-.bike > header {
+.standing > header {
   display: flex;
   justify-content: space-between;
   align-items: baseline;

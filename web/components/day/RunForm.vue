@@ -59,7 +59,7 @@ const faultOf = (path: string) => (fault.value?.path === path ? fault.value.mess
 </script>
 
 <template>
-  <BModal v-model="open" :title="editing ? `Run ${number}` : `Log run ${number}`" no-footer size="lg">
+  <BModal v-model="open" lazy unmount-lazy no-animation :title="editing ? `Run ${number}` : `Log run ${number}`" no-footer size="lg">
     <form class="field-grid" @submit.prevent="submit">
       <fieldset class="wide pills">
         <legend class="form-label">What kind of run</legend>

@@ -12,7 +12,7 @@ const keys = [
 </script>
 
 <template>
-  <BModal v-model="open" title="Keys" no-footer>
+  <BModal v-model="open" lazy unmount-lazy no-animation title="Keys" no-footer>
     <dl>
       <template v-for="[k, what] in keys" :key="k">
         <dt>{{ k }}</dt>

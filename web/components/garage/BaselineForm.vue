@@ -30,10 +30,15 @@ function startAt(a: Adjuster): number {
   if (a.kind === 'lever' || a.kind === 'spacer') return r.min
   return r.min + Math.round((r.max - r.min) / 2 / r.step) * r.step
 }
-watch(open, (is) => {
-  if (!is) return
-  values.value = { ...Object.fromEntries(units.value.flatMap((u) => u.adjusters.map((a) => [a.id, startAt(a)]))), ...readDraft<Record<string, number>>(draftKey.value) }
-})
+// Immediate: the form may be made already open.
+watch(
+  open,
+  (is) => {
+    if (!is) return
+    values.value = { ...Object.fromEntries(units.value.flatMap((u) => u.adjusters.map((a) => [a.id, startAt(a)]))), ...readDraft<Record<string, number>>(draftKey.value) }
+  },
+  { immediate: true },
+)
 function dial(id: string, v: number) {
   values.value = { ...values.value, [id]: v }
   keepDraft(draftKey.value, values.value)
@@ -52,7 +57,7 @@ async function save() {
 </script>
 
 <template>
-  <BModal v-model="open" :title="`${bike.name}: where everything stands`" size="lg" no-footer>
+  <BModal v-model="open" lazy unmount-lazy no-animation :title="`${bike.name}: where everything stands`" size="lg" no-footer>
     <p class="caution"><IconCaution aria-hidden="true" /><span>To read a dial safely: close it gently to the stop counting the clicks, that is where it was; then open it again by the same count. Never force the stop.</span></p>
     <template v-for="u in units" :key="u.id">
       <h3 class="unit"><EndMark :end="u.end" /> {{ u.end === 'front' ? 'Front' : 'Rear' }}, {{ u.name }}</h3>

@@ -45,7 +45,7 @@ const shown = ['name', 'rearWheelTravelMm', 'leverageStart', 'leverageEnd']
 </script>
 
 <template>
-  <BModal v-model="open" :title="editing ? 'Bike' : 'New bike'" size="lg" no-footer>
+  <BModal v-model="open" lazy unmount-lazy no-animation :title="editing ? 'Bike' : 'New bike'" size="lg" no-footer>
     <form class="field-grid" @submit.prevent="submit">
       <div>
         <label class="form-label" for="bike-name">Name</label>

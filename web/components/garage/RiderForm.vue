@@ -21,7 +21,7 @@ const { form, busy, submit, faultOf, otherFault } = useForm<Rider>({
 </script>
 
 <template>
-  <BModal v-model="open" :title="editing ? 'Rider' : 'New rider'" no-footer>
+  <BModal v-model="open" lazy unmount-lazy no-animation :title="editing ? 'Rider' : 'New rider'" no-footer>
     <form class="field-grid" @submit.prevent="submit">
       <div class="wide">
         <label class="form-label" for="rider-name">Name</label>

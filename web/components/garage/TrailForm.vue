@@ -26,7 +26,7 @@ const remove = (i: number) => form.value.sections.splice(i, 1)
 </script>
 
 <template>
-  <BModal v-model="open" :title="editing ? 'Trail' : 'New trail'" size="lg" no-footer>
+  <BModal v-model="open" lazy unmount-lazy no-animation :title="editing ? 'Trail' : 'New trail'" size="lg" no-footer>
     <form class="field-grid" @submit.prevent="submit">
       <div>
         <label class="form-label" for="trail-name">Trail or part of it</label>

@@ -48,7 +48,7 @@ const shown = ['name', 'strokeMm', 'sagTargetPct']
 </script>
 
 <template>
-  <BModal v-model="open" :title="`${editing ? '' : 'New '}${end === 'front' ? 'fork' : 'shock'}`" size="xl" no-footer>
+  <BModal v-model="open" lazy unmount-lazy no-animation :title="`${editing ? '' : 'New '}${end === 'front' ? 'fork' : 'shock'}`" size="xl" no-footer>
     <form class="field-grid" @submit.prevent="submit">
       <div v-if="!editing" class="wide">
         <label class="form-label" for="unit-template">Start from</label>

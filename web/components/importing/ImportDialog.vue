@@ -118,7 +118,7 @@ const sizeWords = computed(() => (file.value ? `${(file.value.size / 1024).toFix
 </script>
 
 <template>
-  <BModal v-model="open" :title="`Sensor file for run ${number}`" size="xl" no-footer no-close-on-backdrop>
+  <BModal v-model="open" lazy unmount-lazy no-animation :title="`Sensor file for run ${number}`" size="xl" no-footer no-close-on-backdrop>
     <div class="import">
       <label class="drop" @dragover.prevent @drop.prevent.stop="drop">
         <IconFile aria-hidden="true" />

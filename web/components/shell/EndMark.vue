@@ -16,6 +16,7 @@ defineProps<{ end: End; small?: boolean }>()
   border-radius: 50%;
   vertical-align: -0.06em;
   flex: none;
+  margin-right: 0.25em;
 }
 .mark.rear {
   background: var(--rear);

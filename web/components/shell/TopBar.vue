@@ -19,7 +19,7 @@ const toggleDusk = () => (dusk.value = !dusk.value)
     <!-- The screen below puts what it is about in here. -->
     <div id="bar-about" class="about"></div>
     <nav aria-label="Screens">
-      <RouterLink to="/">Today</RouterLink>
+      <RouterLink to="/" class="wide">Today</RouterLink>
       <RouterLink to="/garage">Garage</RouterLink>
       <RouterLink to="/handbook">Handbook</RouterLink>
       <button type="button" class="dusk" :aria-pressed="dusk" aria-label="Dusk colours" @click="toggleDusk"><IconMoon aria-hidden="true" /></button>
@@ -55,7 +55,8 @@ const toggleDusk = () => (dusk.value = !dusk.value)
   flex: 1;
   min-width: 0;
   display: flex;
-  gap: 0.2rem 0.9rem;
+  gap: 0.2rem 0.75rem;
+  font-size: 0.95rem;
   align-items: baseline;
   overflow: hidden;
   white-space: nowrap;
@@ -69,7 +70,7 @@ nav a,
   color: inherit;
   opacity: 0.92;
   text-decoration: none;
-  padding: 0 0.6rem;
+  padding: 0 0.45rem;
   min-height: var(--touch);
   display: inline-flex;
   align-items: center;
@@ -97,7 +98,8 @@ nav a.router-link-exact-active {
     padding: 0.25rem 0.7rem;
     gap: 0 0.4rem;
   }
-  .brand span {
+  .brand span,
+  .wide {
     display: none;
   }
   .about {

@@ -52,7 +52,7 @@ const madeTrail = (t: Trail) => (form.value.trailId = t.id)
 </script>
 
 <template>
-  <BModal v-model="open" title="New trail day" no-footer>
+  <BModal v-model="open" lazy unmount-lazy no-animation title="New trail day" no-footer>
     <form class="field-grid" @submit.prevent="submit">
       <div>
         <label class="form-label" for="day-date">Day</label>

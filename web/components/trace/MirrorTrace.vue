@@ -61,7 +61,7 @@ function draw() {
       grid: { left: 46, right: 12, top: 30, bottom: 46 },
       tooltip: { trigger: 'axis', showContent: false, axisPointer: { type: 'line', lineStyle: { color: ink } } },
       xAxis: { type: 'value', min: 0, max: durationS(), axisLabel: { color: soft, formatter: (v: number) => durationWords(v) }, splitLine: { show: false }, axisLine: { lineStyle: { color: soft } } },
-      yAxis: { type: 'value', min: -105, max: 105, interval: 50, axisLabel: { color: soft, formatter: (v: number) => (Math.abs(v) % 50 === 0 ? `${Math.abs(v)} %` : '') }, splitLine: { lineStyle: { color: token('--line') } } },
+      yAxis: { type: 'value', min: -100, max: 100, interval: 50, axisLabel: { color: soft, formatter: (v: number) => (Math.abs(v) % 50 === 0 ? `${Math.abs(v)} %` : '') }, splitLine: { lineStyle: { color: token('--line') } } },
       dataZoom: [
         { type: 'inside', filterMode: 'none', minSpan: 0.2 },
         { type: 'slider', filterMode: 'none', height: 20, bottom: 6, brushSelect: false, borderColor: token('--line'), fillerColor: 'rgba(237,179,63,0.25)', showDataShadow: false, labelFormatter: (v: number) => durationWords(v), textStyle: { color: soft }, handleStyle: { color: token('--card'), borderColor: soft } },
@@ -71,11 +71,11 @@ function draw() {
           id: 'main-front', type: 'line', symbol: 'none', lineStyle: style('front'), itemStyle: { color: token('--front') }, areaStyle: { color: token('--front'), opacity: 0.3, origin: 0 },
           markArea: { silent: true, label: { position: 'top', distance: 4, color: ink, fontSize: 12 }, data: a.sections.map((s, i) => [{ name: nameOf(s.sectionId), xAxis: s.startS, itemStyle: { color: i % 2 ? token('--paper-deep') : 'transparent', opacity: 0.7 } }, { xAxis: s.endS }]) },
           markLine: { silent: true, symbol: 'none', lineStyle: { type: 'dashed', width: 1 }, data: [...(ride('front') === undefined ? [] : [{ yAxis: ride('front'), lineStyle: { color: token('--front') }, label: { formatter: `front rides at ${ride('front')!.toFixed(0)} %`, position: 'insideStartTop', color: token('--front') } }]), ...(ride('rear') === undefined ? [] : [{ yAxis: -ride('rear')!, lineStyle: { color: token('--rear') }, label: { formatter: `rear rides at ${ride('rear')!.toFixed(0)} %`, position: 'insideStartBottom', color: token('--rear') } }]), { yAxis: 0, lineStyle: { color: ink, type: 'solid', width: 1.6 }, label: { show: false } }] },
-          markPoint: { symbol: 'triangle', symbolSize: 11, label: { show: false }, itemStyle: { color: token('--rust') }, data: events.map((e) => ({ xAxis: e.startS, yAxis: e.end === 'front' ? 99 : -99, symbolRotate: e.end === 'front' ? 180 : 0 })) },
+          markPoint: { symbol: 'triangle', symbolSize: 11, label: { show: false }, itemStyle: { color: token('--rust') }, data: events.map((e) => ({ xAxis: e.startS, yAxis: e.end === 'front' ? 95 : -95, symbolRotate: e.end === 'front' ? 180 : 0 })) },
         },
         {
           id: 'main-rear', type: 'line', symbol: 'none', lineStyle: style('rear'), itemStyle: { color: token('--rear') }, areaStyle: { color: token('--rear'), opacity: 0.28, origin: 0 },
-          markArea: { silent: true, data: trains.map((e) => [{ xAxis: e.startS, yAxis: e.end === 'front' ? 103 : -103, itemStyle: { color: token('--sun') } }, { xAxis: e.endS, yAxis: e.end === 'front' ? 100 : -100 }]) },
+          markArea: { silent: true, data: trains.map((e) => [{ xAxis: e.startS, yAxis: e.end === 'front' ? 99 : -99, itemStyle: { color: token('--sun') } }, { xAxis: e.endS, yAxis: e.end === 'front' ? 96 : -96 }]) },
         },
         { id: 'other-front', type: 'line', symbol: 'none', lineStyle: { color: ink, width: 1, opacity: 0.75 }, data: [] },
         { id: 'other-rear', type: 'line', symbol: 'none', lineStyle: { color: ink, width: 1, opacity: 0.75 }, data: [] },

@@ -1,0 +1,45 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+
+export interface RunningServer {
+  base: string
+  dataDir: string
+  process: ChildProcess
+  stop: (signal?: NodeJS.Signals) => Promise<void>
+}
+
+/** The built server on a data folder of its own, on a free port. */
+export async function startServer(dataDir = mkdtempSync(join(tmpdir(), 'wild-spring-e2e-'))): Promise<RunningServer> {
+  const child = spawn(process.execPath, ['dist/server/index.js'], { env: { ...process.env, WILD_SPRING_DATA: dataDir, WILD_SPRING_PORT: '0' }, stdio: ['ignore', 'pipe', 'inherit'] })
+  const base = await new Promise<string>((resolve, reject) => {
+    let text = ''
+    child.stdout!.on('data', (chunk: Buffer) => {
+      text += chunk.toString()
+      const hit = /http:\/\/\S+/.exec(text)
+      if (hit) resolve(hit[0])
+    })
+    child.on('exit', (code) => reject(new Error(`the server ended with ${code}`)))
+  })
+  return {
+    base,
+    dataDir,
+    process: child,
+    stop: (signal = 'SIGTERM') =>
+      new Promise((resolve) => {
+        if (child.exitCode !== null || child.signalCode !== null) return resolve()
+        child.removeAllListeners('exit')
+        child.on('exit', () => resolve())
+        child.kill(signal)
+      }),
+  }
+}
+
+/** Fills a running server with the demo world. */
+export function fillDemo(base: string): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const child = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'demo/fill.ts', base], { stdio: 'inherit' })
+    child.on('exit', (code) => (code === 0 ? resolve() : reject(new Error(`demo/fill.ts ended with ${code}`))))
+  })
+}

@@ -1,0 +1,22 @@
+import { defineConfig } from '@playwright/test'
+
+const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium'
+
+export default defineConfig({
+  testDir: 'e2e',
+  workers: 1,
+  retries: 0,
+  timeout: 90_000,
+  expect: { timeout: 10_000 },
+  reporter: process.env.WILD_SPRING_REPORT ? [['line'], ['json', { outputFile: process.env.WILD_SPRING_REPORT }]] : 'list',
+  outputDir: 'test-results',
+  use: {
+    viewport: { width: 1280, height: 800 },
+    actionTimeout: 10_000,
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: chromium,
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+})
