@@ -4,7 +4,10 @@ const only = (from, allowed, why) => ({
   severity: 'error',
   comment: why,
   from: { path: `^${from}/`, pathNot: '\\.test\\.ts$' },
-  to: { path: '^(contract|core|server|web|demo|e2e|scripts)/', pathNot: `^(${[from, ...allowed].join('|')})/` },
+  to: {
+    path: '^(contract|core|server|web|demo|e2e|scripts)/',
+    pathNot: `^(${[from, ...allowed].join('|')})/`,
+  },
 })
 module.exports = {
   forbidden: [
@@ -33,8 +36,18 @@ module.exports = {
       from: { path: '^contract/', pathNot: '\\.test\\.ts$' },
       to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: 'node_modules/zod' },
     },
-    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
-    { name: 'nothing-unresolved', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: '^~icons/' } },
+    {
+      name: 'no-cycles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+    {
+      name: 'nothing-unresolved',
+      severity: 'error',
+      from: {},
+      to: { couldNotResolve: true, pathNot: '^~icons/' },
+    },
   ],
   options: {
     doNotFollow: { path: 'node_modules' },

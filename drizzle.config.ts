@@ -1,3 +1,7 @@
 import { defineConfig } from 'drizzle-kit'
 
-export default defineConfig({ dialect: 'sqlite', schema: './server/db/schema.ts', out: './server/db/migrations' })
+export default defineConfig({
+  dialect: 'sqlite',
+  schema: './server/db/schema.ts',
+  out: './server/db/migrations',
+})

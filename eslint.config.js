@@ -2,7 +2,17 @@ import tseslint from 'typescript-eslint'
 import vue from 'eslint-plugin-vue'
 
 export default tseslint.config(
-  { ignores: ['dist', 'data', 'node_modules', 'server/db/migrations', 'test-results', '**/*.d.ts', '.dependency-cruiser.cjs'] },
+  {
+    ignores: [
+      'dist',
+      'data',
+      'node_modules',
+      'server/db/migrations',
+      'test-results',
+      '**/*.d.ts',
+      '.dependency-cruiser.cjs',
+    ],
+  },
   ...tseslint.configs.recommended,
   ...vue.configs['flat/recommended'],
   {
@@ -31,8 +41,21 @@ export default tseslint.config(
     files: ['core/**/*.ts'],
     ignores: ['core/**/*.test.ts'],
     rules: {
-      'no-restricted-globals': ['error', 'window', 'document', 'fetch', 'process', 'Date', 'setTimeout', 'performance', 'navigator'],
-      'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'Pass a random source in.' }],
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'fetch',
+        'process',
+        'Date',
+        'setTimeout',
+        'performance',
+        'navigator',
+      ],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random', message: 'Pass a random source in.' },
+      ],
     },
   },
 )

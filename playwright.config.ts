@@ -8,7 +8,9 @@ export default defineConfig({
   retries: 0,
   timeout: 90_000,
   expect: { timeout: 10_000 },
-  reporter: process.env.WILD_SPRING_REPORT ? [['line'], ['json', { outputFile: process.env.WILD_SPRING_REPORT }]] : 'list',
+  reporter: process.env.WILD_SPRING_REPORT
+    ? [['line'], ['json', { outputFile: process.env.WILD_SPRING_REPORT }]]
+    : 'list',
   outputDir: 'test-results',
   use: {
     viewport: { width: 1280, height: 800 },
@@ -16,7 +18,15 @@ export default defineConfig({
     trace: 'retain-on-failure',
     launchOptions: {
       executablePath: chromium,
-      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
     },
   },
 })

@@ -14,6 +14,13 @@ export default defineConfig({
   publicDir: 'web/public',
   worker: { format: 'es' },
   build: { outDir: 'dist/web', emptyOutDir: true, chunkSizeWarningLimit: 700 },
-  css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] } } },
+  css: {
+    preprocessorOptions: {
+      scss: {
+        quietDeps: true,
+        silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'],
+      },
+    },
+  },
   server: { proxy: { '/api': { target: 'http://127.0.0.1:4870', changeOrigin: true } } },
 })

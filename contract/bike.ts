@@ -1,10 +1,7 @@
 import { z } from 'zod'
 import { Id, Name, Note, Version } from './common.ts'
 
-const Leverage = z
-  .number()
-  .min(1, 'Leverage must be at least 1.')
-  .max(5, 'Leverage must be at most 5.')
+const Leverage = z.number().min(1, 'Leverage must be at least 1.').max(5, 'Leverage must be at most 5.')
 
 export const Bike = z
   .strictObject({

@@ -15,8 +15,7 @@ export const TwoPoint = z
     compressedMm: z.number().positive('Travel at full compression must be above 0 mm.').max(260),
   })
   .refine((c) => c.extendedReading !== c.compressedReading, {
-    error:
-      'The two calibration readings are equal; take one at full extension and one at full compression.',
+    error: 'The two calibration readings are equal; take one at full extension and one at full compression.',
   })
 export type TwoPoint = z.infer<typeof TwoPoint>
 
@@ -156,7 +155,6 @@ export const Recording = z.strictObject({
   analysis: Analysis,
 })
 export type Recording = z.infer<typeof Recording>
-
 
 /** What goes with the bytes of a sensor file. */
 export const RecordingUpload = z.strictObject({

@@ -11,10 +11,7 @@ export const SuspensionUnit = z
     end: End,
     spring: z.enum(['air', 'coil']),
     /** Fork: travel along the legs. Shock: stroke. */
-    strokeMm: z
-      .number()
-      .min(20, 'Stroke must be at least 20 mm.')
-      .max(260, 'Stroke must be at most 260 mm.'),
+    strokeMm: z.number().min(20, 'Stroke must be at least 20 mm.').max(260, 'Stroke must be at most 260 mm.'),
     sagTargetPct: z
       .number()
       .min(5, 'Sag target must be at least 5 %.')

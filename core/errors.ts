@@ -5,7 +5,8 @@
 const sentences = {
   'clicks.out-of-range': 'Position {got} is outside 0 to {max}; recount the dial if the real range differs.',
   'sag.stroke': 'Stroke must be above 0 mm, got {got}.',
-  'sag.ring-beyond-stroke': 'A ring reading of {ringMm} mm is longer than the stroke of {strokeMm} mm; enter mm, measured from wiper to ring.',
+  'sag.ring-beyond-stroke':
+    'A ring reading of {ringMm} mm is longer than the stroke of {strokeMm} mm; enter mm, measured from wiper to ring.',
   'sag.negative': 'A ring reading cannot be below 0 mm.',
   'air.pressure': 'Air pressure must be above 0 psi, got {got}.',
   'air.spacers': 'That many spacers fill the chamber; at most {max} fit this model.',
@@ -13,21 +14,26 @@ const sentences = {
   'signal.too-short': 'The signal needs at least {needed} samples, got {got}.',
   'signal.cutoff': 'The cut-off must lie between 0 and half the sample rate ({nyquist} Hz), got {got}.',
   'signal.window': 'The window must be odd and longer than the polynomial order, got {got}.',
-  'calibration.equal': 'The two calibration readings are equal ({got}); take one at full extension and one at full compression.',
+  'calibration.equal':
+    'The two calibration readings are equal ({got}); take one at full extension and one at full compression.',
   'file.empty': 'The file is empty; choose a delimited text file with a header line and rows of numbers.',
   'file.binary': 'The file is not text; export the recording as CSV or other delimited text first.',
   'file.header-only': 'The file has a header but no rows of numbers.',
-  'file.one-column': 'Only one column was found; the file should separate its columns by comma, semicolon, tab, bar or space.',
+  'file.one-column':
+    'Only one column was found; the file should separate its columns by comma, semicolon, tab, bar or space.',
   'file.no-numbers': 'No row of numbers was found in the file.',
   'mapping.no-travel': 'Say which column is front travel or rear travel; at least one is needed.',
   'mapping.no-time': 'No time column is chosen; choose one or give the sample rate in Hz.',
   'mapping.role-twice': 'Two columns are both set to {role}; choose one.',
   'mapping.column': 'Column {column} does not exist; the file has {columns} columns.',
-  'mapping.raw': 'Raw readings of {role} need a calibration: one reading at full extension, one at full compression.',
-  'mapping.no-stroke': 'The travel of the {end} unit is not known; add the unit to the bike in the garage first.',
+  'mapping.raw':
+    'Raw readings of {role} need a calibration: one reading at full extension, one at full compression.',
+  'mapping.no-stroke':
+    'The travel of the {end} unit is not known; add the unit to the bike in the garage first.',
   'time.unreadable': 'Time could not be read in line {line}; expected a number, hh:mm:ss or an ISO date.',
   'time.one-sample': 'The file has fewer than two usable rows.',
-  'time.never-moves': 'The time column never moves forward; choose another column or give the sample rate in Hz.',
+  'time.never-moves':
+    'The time column never moves forward; choose another column or give the sample rate in Hz.',
   'channel.constant': 'The {role} column never moves; check the sensor or choose another column.',
   'channel.empty': 'The {role} column holds no numbers.',
   'rate.out-of-range': 'The sample rate must be between {min} and {max} Hz, got {got}.',

@@ -13,11 +13,19 @@ import { bikes, days, riders, trails, units, type DayStory, type Step } from './
 const base = `${process.argv[2] ?? 'http://127.0.0.1:4870'}/api/v1`
 
 async function send(path: string, body: BodyInit): Promise<void> {
-  const response = await fetch(base + path, { method: 'PUT', body, headers: { 'Content-Type': 'application/json' } })
+  const response = await fetch(base + path, {
+    method: 'PUT',
+    body,
+    headers: { 'Content-Type': 'application/json' },
+  })
   if (!response.ok) throw new Error(`${path}: ${await response.text()}`)
 }
 
-function put<B extends z.ZodType>(endpoint: Endpoint<z.ZodType, B, z.ZodType>, id: string, body: z.input<B>): Promise<void> {
+function put<B extends z.ZodType>(
+  endpoint: Endpoint<z.ZodType, B, z.ZodType>,
+  id: string,
+  body: z.input<B>,
+): Promise<void> {
   return send(endpoint.path.replace(':id', id), JSON.stringify(body))
 }
 
@@ -30,21 +38,53 @@ async function fillDay(story: DayStory): Promise<void> {
   const instant = (clock: string) => new Date(`${story.date}T${clock}:00`).toISOString()
   let positions = story.start
   let setup: Setup = {
-    id: idOf(`${story.key} start`), bikeId: bike.id, parentId: null, dayId: null, madeAt: instant('08:30'), name: null, frontUnitId: bike.frontUnitId, rearUnitId: bike.rearUnitId,
-    positions: positionsOf(positions), reason: { text: 'Read off the bike', source: 'baseline', linked: true, proposalId: null },
+    id: idOf(`${story.key} start`),
+    bikeId: bike.id,
+    parentId: null,
+    dayId: null,
+    madeAt: instant('08:30'),
+    name: null,
+    frontUnitId: bike.frontUnitId,
+    rearUnitId: bike.rearUnitId,
+    positions: positionsOf(positions),
+    reason: { text: 'Read off the bike', source: 'baseline', linked: true, proposalId: null },
   }
   function positionsOf(named: Record<string, number>): Setup['positions'] {
-    return Object.entries(named).map(([name, value]) => ({ end: endOf.get(idOf(name))!, adjusterId: idOf(name), value }))
+    return Object.entries(named).map(([name, value]) => ({
+      end: endOf.get(idOf(name))!,
+      adjusterId: idOf(name),
+      value,
+    }))
   }
   await put(endpoints.putSetup, setup.id, setup)
-  const day: TrailDay = { id: dayId, version: 0, date: story.date, riderId: idOf(story.rider), bikeId: bike.id, trailId: trail.id, startSetupId: setup.id, conditions: story.conditions, changeLimit: 8, settledSetupId: null, note: '' }
+  const day: TrailDay = {
+    id: dayId,
+    version: 0,
+    date: story.date,
+    riderId: idOf(story.rider),
+    bikeId: bike.id,
+    trailId: trail.id,
+    startSetupId: setup.id,
+    conditions: story.conditions,
+    changeLimit: 8,
+    settledSetupId: null,
+    note: '',
+  }
   await put(endpoints.putDay, dayId, day)
 
   const runIds = new Map<number, string>()
   for (const [i, step] of story.steps.entries()) {
     if (step.do === 'change') {
       positions = { ...positions, ...step.to }
-      setup = { ...setup, id: idOf(`${story.key} setup ${i}`), parentId: setup.id, dayId, madeAt: instant('09:30'), positions: positionsOf(positions), reason: { text: step.why, source: 'own-idea', linked: step.linked ?? false, proposalId: null } }
+      setup = {
+        ...setup,
+        id: idOf(`${story.key} setup ${i}`),
+        parentId: setup.id,
+        dayId,
+        madeAt: instant('09:30'),
+        positions: positionsOf(positions),
+        reason: { text: step.why, source: 'own-idea', linked: step.linked ?? false, proposalId: null },
+      }
       await put(endpoints.putSetup, setup.id, setup)
     } else runIds.set(i, await fillRun(step, i))
   }
@@ -53,15 +93,38 @@ async function fillDay(story: DayStory): Promise<void> {
   async function fillRun(step: Extract<Step, { do: 'run' }>, i: number): Promise<string> {
     const id = idOf(`${story.key} run ${i}`)
     await put(endpoints.putRun, id, {
-      id, version: 0, dayId, setupId: setup.id, startedAt: instant(step.at), kind: step.kind ?? 'counted', voidReason: step.voidReason ?? null, durationS: null, mind: step.mind ?? 'normal',
-      ringFrontMm: step.ringFrontMm ?? null, ringRearMm: step.ringRearMm ?? null, tyreFrontPsi: 22, tyreRearPsi: 25, note: step.note ?? '',
+      id,
+      version: 0,
+      dayId,
+      setupId: setup.id,
+      startedAt: instant(step.at),
+      kind: step.kind ?? 'counted',
+      voidReason: step.voidReason ?? null,
+      durationS: null,
+      mind: step.mind ?? 'normal',
+      ringFrontMm: step.ringFrontMm ?? null,
+      ringRearMm: step.ringRearMm ?? null,
+      tyreFrontPsi: 22,
+      tyreRearPsi: 25,
+      note: step.note ?? '',
     })
     if (step.rating !== undefined || step.marks) {
       const sectionId = (name: string | null) => trail.sections.find((s) => s.name === name)?.id ?? null
       await put(endpoints.putFeel, id, {
-        runId: id, version: 0, rating: step.rating ?? null, note: '',
-        marks: (step.marks ?? []).map((m, k) => ({ id: idOf(`${story.key} mark ${i} ${k}`), word: m.word, sectionId: sectionId(m.section), end: m.end, strength: m.strength ?? 2 })),
-        verdicts: step.against ? [{ againstRunId: runIds.get(step.against.step)!, value: step.against.value }] : [],
+        runId: id,
+        version: 0,
+        rating: step.rating ?? null,
+        note: '',
+        marks: (step.marks ?? []).map((m, k) => ({
+          id: idOf(`${story.key} mark ${i} ${k}`),
+          word: m.word,
+          sectionId: sectionId(m.section),
+          end: m.end,
+          strength: m.strength ?? 2,
+        })),
+        verdicts: step.against
+          ? [{ againstRunId: runIds.get(step.against.step)!, value: step.against.value }]
+          : [],
       })
     }
     if (step.sensors) await fillSensors(id, i)
@@ -69,12 +132,26 @@ async function fillDay(story: DayStory): Promise<void> {
   }
 
   async function fillSensors(runId: string, i: number): Promise<void> {
-    const set = (end: 'front' | 'rear', part: string) => positions[`${story.bike} ${end === 'front' ? 'fork' : 'shock'} ${part}`]
+    const set = (end: 'front' | 'rear', part: string) =>
+      positions[`${story.bike} ${end === 'front' ? 'fork' : 'shock'} ${part}`]
     const shock = fitted.find((u) => u.end === 'rear')!
-    const text = rideFile(trail.sections, set, 40 + i, { start: bike.leverageStart!, end: bike.leverageEnd!, strokeMm: shock.strokeMm })
+    const text = rideFile(trail.sections, set, 40 + i, {
+      start: bike.leverageStart!,
+      end: bike.leverageEnd!,
+      strokeMm: shock.strokeMm,
+    })
     const bytes = new TextEncoder().encode(text)
-    const meta: RecordingUpload = { runId, fileName: `${story.date} run ${i + 1}.csv`, mapping: suggestMapping(sniffLayout(bytes)), spans: [], remember: true }
-    await send(`/recordings/${idOf(`${story.key} recording ${i}`)}?meta=${encodeURIComponent(JSON.stringify(meta))}`, bytes)
+    const meta: RecordingUpload = {
+      runId,
+      fileName: `${story.date} run ${i + 1}.csv`,
+      mapping: suggestMapping(sniffLayout(bytes)),
+      spans: [],
+      remember: true,
+    }
+    await send(
+      `/recordings/${idOf(`${story.key} recording ${i}`)}?meta=${encodeURIComponent(JSON.stringify(meta))}`,
+      bytes,
+    )
   }
 }
 

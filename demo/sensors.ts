@@ -13,7 +13,11 @@ const reference = { front: { psi: 78, sagPct: 15.5, kg: 34 }, rear: { psi: 178, 
 
 function car(end: End, set: (part: string) => number | undefined): QuarterCar {
   const at = reference[end]
-  const base = { sprungKg: at.kg, air: end === 'front' ? forkAir : shockAir, spacers: end === 'front' ? (set('spacers') ?? 1) : 1 }
+  const base = {
+    sprungKg: at.kg,
+    air: end === 'front' ? forkAir : shockAir,
+    spacers: end === 'front' ? (set('spacers') ?? 1) : 1,
+  }
   return {
     ...base,
     unsprungKg: end === 'front' ? 3.4 : 4,
@@ -35,10 +39,23 @@ function car(end: End, set: (part: string) => number | undefined): QuarterCar {
  * The file a travel logger would have written on this ride: the stand-in simulator on the trail's own road.
  * @param set canonical position by end and part, e.g. set('rear', 'rebound')
  */
-export function rideFile(sections: readonly TrailSection[], set: (end: End, part: string) => number | undefined, seed: number, linkage: { start: number; end: number; strokeMm: number }): string {
+export function rideFile(
+  sections: readonly TrailSection[],
+  set: (end: End, part: string) => number | undefined,
+  seed: number,
+  linkage: { start: number; end: number; strokeMm: number },
+): string {
   const road = buildRoad(sections, seededRandom(seed))
-  const front = rideRoad(car('front', (p) => set('front', p)), road, sampleRateHz)
-  const rear = rideRoad(car('rear', (p) => set('rear', p)), road, sampleRateHz)
+  const front = rideRoad(
+    car('front', (p) => set('front', p)),
+    road,
+    sampleRateHz,
+  )
+  const rear = rideRoad(
+    car('rear', (p) => set('rear', p)),
+    road,
+    sampleRateHz,
+  )
   const wheelMm = linkage.strokeMm * ((linkage.start + linkage.end) / 2)
   return sensorFile(
     {
@@ -52,7 +69,12 @@ export function rideFile(sections: readonly TrailSection[], set: (end: End, part
 }
 
 /** Shaft movement behind a wheel movement: the inverse of LR₀·s + (LR₁ − LR₀)·s²/(2·stroke). */
-function shaftMm(wheelMm: number, { start, end, strokeMm }: { start: number; end: number; strokeMm: number }): number {
+function shaftMm(
+  wheelMm: number,
+  { start, end, strokeMm }: { start: number; end: number; strokeMm: number },
+): number {
   const a = (end - start) / (2 * strokeMm)
-  return a === 0 ? wheelMm / start : (-start + Math.sqrt(Math.max(0, start * start + 4 * a * wheelMm))) / (2 * a)
+  return a === 0
+    ? wheelMm / start
+    : (-start + Math.sqrt(Math.max(0, start * start + 4 * a * wheelMm))) / (2 * a)
 }

@@ -16,7 +16,9 @@ export function handFile(options: { sinking: number; seconds?: number }): Buffer
     const sunk = inTrain ? sinking * (phase / 0.35) : sinking * 6 * Math.exp(-3 * (phase - 2.1))
     const front = 30 + 40 * bump + 2 * Math.sin(t)
     const rearPct = 30 + 28 * bump + sunk + Math.sin(t * 1.3)
-    lines.push([81_234 + i * 5, comma(3.91), comma(front), comma((rearPct / 100) * 55), comma(17.5, 1)].join(';'))
+    lines.push(
+      [81_234 + i * 5, comma(3.91), comma(front), comma((rearPct / 100) * 55), comma(17.5, 1)].join(';'),
+    )
   }
   return Buffer.from('\uFEFF' + lines.join('\r\n') + '\r\n', 'utf8')
 }

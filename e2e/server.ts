@@ -11,8 +11,13 @@ export interface RunningServer {
 }
 
 /** The built server on a data folder of its own, on a free port. */
-export async function startServer(dataDir = mkdtempSync(join(tmpdir(), 'wild-spring-e2e-'))): Promise<RunningServer> {
-  const child = spawn(process.execPath, ['dist/server/index.js'], { env: { ...process.env, WILD_SPRING_DATA: dataDir, WILD_SPRING_PORT: '0' }, stdio: ['ignore', 'pipe', 'inherit'] })
+export async function startServer(
+  dataDir = mkdtempSync(join(tmpdir(), 'wild-spring-e2e-')),
+): Promise<RunningServer> {
+  const child = spawn(process.execPath, ['dist/server/index.js'], {
+    env: { ...process.env, WILD_SPRING_DATA: dataDir, WILD_SPRING_PORT: '0' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  })
   const base = await new Promise<string>((resolve, reject) => {
     let text = ''
     child.stdout!.on('data', (chunk: Buffer) => {
@@ -39,7 +44,11 @@ export async function startServer(dataDir = mkdtempSync(join(tmpdir(), 'wild-spr
 /** Fills a running server with the demo world. */
 export function fillDemo(base: string): Promise<void> {
   return new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'demo/fill.ts', base], { stdio: 'inherit' })
-    child.on('exit', (code) => (code === 0 ? resolve() : reject(new Error(`demo/fill.ts ended with ${code}`))))
+    const child = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'demo/fill.ts', base], {
+      stdio: 'inherit',
+    })
+    child.on('exit', (code) =>
+      code === 0 ? resolve() : reject(new Error(`demo/fill.ts ended with ${code}`)),
+    )
   })
 }

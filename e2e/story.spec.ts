@@ -96,9 +96,17 @@ test('from nothing to a second, compared run', async ({ page }) => {
 
   await test.step('a sensor file that none of our code wrote', async () => {
     await page.getByRole('button', { name: 'Add a sensor file' }).click()
-    await dialog(page).locator('input[type=file]').setInputFiles({ name: 'notes.csv', mimeType: 'text/csv', buffer: Buffer.from('just,words\nno,numbers\nat,all\n') })
+    await dialog(page)
+      .locator('input[type=file]')
+      .setInputFiles({
+        name: 'notes.csv',
+        mimeType: 'text/csv',
+        buffer: Buffer.from('just,words\nno,numbers\nat,all\n'),
+      })
     await expect(dialog(page).getByText('No row of numbers was found in the file.')).toBeVisible()
-    await dialog(page).locator('input[type=file]').setInputFiles({ name: 'ride 7.txt', mimeType: 'text/plain', buffer: handFile({ sinking: 1.6 }) })
+    await dialog(page)
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'ride 7.txt', mimeType: 'text/plain', buffer: handFile({ sinking: 1.6 }) })
     await expect(dialog(page).getByText('0:40 min at 200 Hz')).toBeVisible()
     await expect(dialog(page).getByLabel('What Stamp [ms] is')).toHaveValue('time')
     await expect(dialog(page).getByLabel('What Temp is')).toHaveValue('ignore')
@@ -125,7 +133,9 @@ test('from nothing to a second, compared run', async ({ page }) => {
     await page.getByRole('button', { name: 'better', exact: true }).click()
     await expect(page.getByText('saved', { exact: true })).toBeVisible()
     await page.getByRole('button', { name: 'Add a sensor file' }).click()
-    await dialog(page).locator('input[type=file]').setInputFiles({ name: 'ride 8.txt', mimeType: 'text/plain', buffer: handFile({ sinking: 0.1 }) })
+    await dialog(page)
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'ride 8.txt', mimeType: 'text/plain', buffer: handFile({ sinking: 0.1 }) })
     await expect(dialog(page).getByText('Columns as you set them')).toBeVisible()
     await dialog(page).getByRole('button', { name: 'Put it on run 3' }).click()
     await expect(page.getByRole('link', { name: 'What the suspension did' })).toBeVisible()

@@ -12,7 +12,11 @@ await import('./build.mjs')
 const dataDir = process.env.WILD_SPRING_DATA ?? join(root, 'data', 'demo')
 if (process.argv.includes('--fresh')) rmSync(dataDir, { recursive: true, force: true })
 const filled = existsSync(join(dataDir, 'wild-spring.sqlite'))
-const server = spawn(process.execPath, ['dist/server/index.js'], { cwd: root, env: { ...process.env, WILD_SPRING_DATA: dataDir }, stdio: ['ignore', 'pipe', 'inherit'] })
+const server = spawn(process.execPath, ['dist/server/index.js'], {
+  cwd: root,
+  env: { ...process.env, WILD_SPRING_DATA: dataDir },
+  stdio: ['ignore', 'pipe', 'inherit'],
+})
 process.on('SIGINT', () => server.kill('SIGINT'))
 process.on('SIGTERM', () => server.kill('SIGTERM'))
 server.on('exit', (code) => process.exit(code ?? 0))

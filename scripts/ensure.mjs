@@ -14,7 +14,8 @@ export function run(command, args, options = {}) {
 /** Packages from the lock file, when they are missing or older than it. */
 export function ensurePackages() {
   const stamp = join(root, 'node_modules', '.package-lock.json')
-  const fresh = existsSync(stamp) && statSync(stamp).mtimeMs >= statSync(join(root, 'package-lock.json')).mtimeMs
+  const fresh =
+    existsSync(stamp) && statSync(stamp).mtimeMs >= statSync(join(root, 'package-lock.json')).mtimeMs
   if (fresh) return
   console.log('Installing packages …')
   if (run('npm', ['ci', '--no-audit', '--no-fund']) !== 0) process.exit(1)
@@ -26,9 +27,16 @@ export function ensureChromium() {
   if (existsSync(wanted)) return wanted
   if (process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
     console.log('Installing Chromium from Debian’s packages …')
-    if (run('apt-get', ['update', '-q']) === 0 && run('apt-get', ['install', '-y', '-q', 'chromium']) === 0 && existsSync('/usr/bin/chromium')) return '/usr/bin/chromium'
+    if (
+      run('apt-get', ['update', '-q']) === 0 &&
+      run('apt-get', ['install', '-y', '-q', 'chromium']) === 0 &&
+      existsSync('/usr/bin/chromium')
+    )
+      return '/usr/bin/chromium'
   }
-  console.error('The browser tests need Chromium: install Debian’s package "chromium" as root, or set CHROMIUM to the path of one.')
+  console.error(
+    'The browser tests need Chromium: install Debian’s package "chromium" as root, or set CHROMIUM to the path of one.',
+  )
   process.exit(1)
 }
 

@@ -4,5 +4,6 @@ import { join } from 'node:path'
 import { ensurePackages, root } from './ensure.mjs'
 
 ensurePackages()
-if (!existsSync(join(root, 'dist/server/index.js')) || process.argv.includes('--build')) await import('./build.mjs')
+if (!existsSync(join(root, 'dist/server/index.js')) || process.argv.includes('--build'))
+  await import('./build.mjs')
 await import('../dist/server/index.js')

@@ -17,8 +17,13 @@ import { headers, ownOriginOnly } from './security.ts'
 /** Builds the whole application; nothing listens yet. */
 export function buildApp(deps: Deps): Hono {
   const api = new Hono()
-  const jsonLimit = bodyLimit({ maxSize: limits.bodyBytes, onError: (c) => reply(c, 'request.too-large', `A request may be at most ${limits.bodyBytes / 1000} kB.`) })
-  api.use((c, next) => (/\/recordings\/[^/]+$/.test(c.req.path) && c.req.method === 'PUT' ? next() : jsonLimit(c, next)))
+  const jsonLimit = bodyLimit({
+    maxSize: limits.bodyBytes,
+    onError: (c) => reply(c, 'request.too-large', `A request may be at most ${limits.bodyBytes / 1000} kB.`),
+  })
+  api.use((c, next) =>
+    /\/recordings\/[^/]+$/.test(c.req.path) && c.req.method === 'PUT' ? next() : jsonLimit(c, next),
+  )
   mount(api, endpoints.health, async () => ({ ok: true, version: deps.version }))
   api.get('/openapi.json', (c) => c.json(openApiDocument(deps.version)))
   api.route('/', garageRoutes(deps))

@@ -14,7 +14,9 @@ import { clearIncoming } from './ingest/spool.ts'
 async function main(): Promise<void> {
   const host = process.env.WILD_SPRING_HOST ?? '127.0.0.1'
   if (!['127.0.0.1', 'localhost', '::1'].includes(host)) {
-    throw new Error('Wild Spring has no login yet, so it listens on this machine only; leave WILD_SPRING_HOST at 127.0.0.1.')
+    throw new Error(
+      'Wild Spring has no login yet, so it listens on this machine only; leave WILD_SPRING_HOST at 127.0.0.1.',
+    )
   }
   const dataDir = resolve(process.env.WILD_SPRING_DATA ?? 'data')
   const here = import.meta.dirname
@@ -31,9 +33,12 @@ async function main(): Promise<void> {
     log: { error: (message, cause) => console.error(message, cause) },
     version: process.env.WILD_SPRING_VERSION ?? '0.1.0',
   })
-  const server = serve({ fetch: app.fetch, hostname: host, port: Number(process.env.WILD_SPRING_PORT ?? 4870) }, (info) => {
-    console.log(`Wild Spring is at http://${host === '::1' ? '[::1]' : host}:${info.port}`)
-  })
+  const server = serve(
+    { fetch: app.fetch, hostname: host, port: Number(process.env.WILD_SPRING_PORT ?? 4870) },
+    (info) => {
+      console.log(`Wild Spring is at http://${host === '::1' ? '[::1]' : host}:${info.port}`)
+    },
+  )
   const stop = () => {
     server.close()
     store.close()

@@ -32,5 +32,9 @@ export function checked<S extends z.ZodType>(schema: S, value: unknown): z.outpu
   if (result.success) return result.data
   const issue = result.error.issues[0]
   const path = issue.path.join('.')
-  throw new Refusal('request.invalid', path ? `${path}: ${issue.message}` : issue.message, path ? { path } : {})
+  throw new Refusal(
+    'request.invalid',
+    path ? `${path}: ${issue.message}` : issue.message,
+    path ? { path } : {},
+  )
 }

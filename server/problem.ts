@@ -12,8 +12,19 @@ export interface Log {
 export function toProblem(log: Log) {
   return (error: Error, c: Context): Response => {
     if (error instanceof Refusal) return reply(c, error.code, error.message, error.more)
-    if (error instanceof InputError) return reply(c, error.code.startsWith('file') || error.code.startsWith('mapping') || error.code.startsWith('time') || error.code.startsWith('channel') ? 'recording.unreadable' : 'request.invalid', error.message)
-    if (isDiskFull(error)) return reply(c, 'storage.full', 'The disk is full; nothing was saved. Make room and try again.')
+    if (error instanceof InputError)
+      return reply(
+        c,
+        error.code.startsWith('file') ||
+          error.code.startsWith('mapping') ||
+          error.code.startsWith('time') ||
+          error.code.startsWith('channel')
+          ? 'recording.unreadable'
+          : 'request.invalid',
+        error.message,
+      )
+    if (isDiskFull(error))
+      return reply(c, 'storage.full', 'The disk is full; nothing was saved. Make room and try again.')
     log.error(`${c.req.method} ${c.req.path}`, error)
     return reply(c, 'internal', 'The server could not do this. Nothing was saved; try again.')
   }

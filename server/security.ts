@@ -30,7 +30,8 @@ export function ownOriginOnly(): MiddlewareHandler {
   return async (c, next) => {
     const host = c.req.header('host')
     const name = host?.replace(/:\d+$/, '')
-    if (name !== undefined && !localNames.has(name)) return reply(c, 'request.wrong-origin', 'This server answers to 127.0.0.1 and localhost only.')
+    if (name !== undefined && !localNames.has(name))
+      return reply(c, 'request.wrong-origin', 'This server answers to 127.0.0.1 and localhost only.')
     const origin = c.req.header('origin')
     if (origin !== undefined && c.req.method !== 'GET' && origin !== `http://${host}`) {
       return reply(c, 'request.wrong-origin', 'Writes are taken from Wild Spring’s own pages only.')

@@ -6,10 +6,33 @@ import { adjusterRange, canStandAt, clampToRange } from './range.ts'
 import { distanceWords, effectWord, positionWords, turnSign, unitWord } from './words.ts'
 
 const click = (countBase: CountBase, role: 'rebound' | 'low-speed-compression' = 'rebound'): Adjuster => ({
-  id: 'a', alias: null, tool: 'hand', kind: 'click', role, clicks: 14, step: 1, countBase,
+  id: 'a',
+  alias: null,
+  tool: 'hand',
+  kind: 'click',
+  role,
+  clicks: 14,
+  step: 1,
+  countBase,
 })
-const pressure: Adjuster = { id: 'p', alias: null, tool: 'shock-pump', kind: 'pressure', role: 'main-pressure', minPsi: 40, maxPsi: 120, stepPsi: 1 }
-const coil: Adjuster = { id: 's', alias: null, tool: 'workshop', kind: 'spring-rate', role: 'spring-rate', ratesNPerMm: [90, 70, 80] }
+const pressure: Adjuster = {
+  id: 'p',
+  alias: null,
+  tool: 'shock-pump',
+  kind: 'pressure',
+  role: 'main-pressure',
+  minPsi: 40,
+  maxPsi: 120,
+  stepPsi: 1,
+}
+const coil: Adjuster = {
+  id: 's',
+  alias: null,
+  tool: 'workshop',
+  kind: 'spring-rate',
+  role: 'spring-rate',
+  ratesNPerMm: [90, 70, 80],
+}
 
 describe('counting clicks', () => {
   it('means the same place from three bases', () => {
@@ -19,7 +42,11 @@ describe('counting clicks', () => {
   })
   it('comes back where it started, whatever the base', () => {
     fc.assert(
-      fc.property(fc.constantFrom<CountBase>('closed-0', 'closed-1', 'open'), fc.integer({ min: 0, max: 14 }), (base, v) => fromCount(click(base), toCount(click(base), v)) === v),
+      fc.property(
+        fc.constantFrom<CountBase>('closed-0', 'closed-1', 'open'),
+        fc.integer({ min: 0, max: 14 }),
+        (base, v) => fromCount(click(base), toCount(click(base), v)) === v,
+      ),
     )
   })
   it('refuses a count the dial does not have, naming its range', () => {

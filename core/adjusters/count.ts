@@ -28,5 +28,9 @@ export function fromCount(a: Adjuster, count: number): number {
 /** What the number means, in words to stand beside it. */
 export function countBaseWords(a: Adjuster): string {
   if (a.kind !== 'click' && a.kind !== 'turn') return ''
-  return a.countBase === 'open' ? 'from open' : a.countBase === 'closed-1' ? 'from closed, stop is 1' : 'from closed'
+  return a.countBase === 'open'
+    ? 'from open'
+    : a.countBase === 'closed-1'
+      ? 'from closed, stop is 1'
+      : 'from closed'
 }

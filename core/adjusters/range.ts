@@ -49,7 +49,8 @@ export function canStandAt(a: Adjuster, value: number): boolean {
 /** Nearest position the part can stand in. */
 export function clampToRange(a: Adjuster, value: number): number {
   const r = adjusterRange(a)
-  if (r.allowed) return r.allowed.reduce((best, x) => (Math.abs(x - value) < Math.abs(best - value) ? x : best))
+  if (r.allowed)
+    return r.allowed.reduce((best, x) => (Math.abs(x - value) < Math.abs(best - value) ? x : best))
   const inside = Math.min(r.max, Math.max(r.min, value))
   if (a.kind === 'pressure') return inside
   return Math.min(r.max, r.min + Math.round((inside - r.min) / r.step) * r.step)

@@ -107,8 +107,10 @@ export function effectWord(a: Adjuster, from: number, to: number): string {
   if (a.kind === 'lever') return up ? 'firmer' : 'more open'
   if (a.kind === 'spacer') return up ? 'more end-of-stroke ramp' : 'less end-of-stroke ramp'
   if (a.kind === 'turn' && a.role === 'preload') return up ? 'less preload' : 'more preload'
-  if (a.kind === 'pressure' && a.role === 'negative-pressure') return up ? 'softer off the top' : 'firmer off the top'
-  if (a.kind === 'turn' && a.role === 'start-of-stroke') return up ? 'softer at the start' : 'firmer at the start'
+  if (a.kind === 'pressure' && a.role === 'negative-pressure')
+    return up ? 'softer off the top' : 'firmer off the top'
+  if (a.kind === 'turn' && a.role === 'start-of-stroke')
+    return up ? 'softer at the start' : 'firmer at the start'
   if (a.kind === 'custom' && a.acts.on === 'geometry') return up ? 'higher number' : 'lower number'
   const family = familyOf(a)
   if (family === 'rebound') return up ? 'faster' : 'slower'

@@ -2,7 +2,16 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { FeelWord } from '#contract/run'
 import { Proposal } from '#contract/proposal'
-import { analysisWith, DayBuilder, fork, frontPressure, rearRebound, shock, space, startPositions } from '../test/dayBuilder.ts'
+import {
+  analysisWith,
+  DayBuilder,
+  fork,
+  frontPressure,
+  rearRebound,
+  shock,
+  space,
+  startPositions,
+} from '../test/dayBuilder.ts'
 import { canStandAt } from '../adjusters/range.ts'
 import { advise } from './advise.ts'
 import { bracketOf } from './bracket.ts'
@@ -17,25 +26,48 @@ const top = (d: DayBuilder) => {
 }
 const advice = (d: DayBuilder, s = space) => advise(d.history(), s)
 const sinking = analysisWith({}, { valleyDriftPctPerHit: 1.6, trains: 5 })
-const bouncing = analysisWith({}, { valleyDriftPctPerHit: 0, trains: 5, reboundDampingRatio: 0.16, reboundDampingHits: 9 })
+const bouncing = analysisWith(
+  {},
+  { valleyDriftPctPerHit: 0, trains: 5, reboundDampingRatio: 0.16, reboundDampingHits: 9 },
+)
 
 describe('causes', () => {
   it('a kick is read as rebound too fast when nothing else is known', () => {
     expect(top(new DayBuilder().run(5, [{ word: 'kicks', strength: 3 }]))).toBe('rebound-fast rear')
   })
   it('the same kick with valleys that sink through hit trains is packing: rebound too slow', () => {
-    expect(top(new DayBuilder().run(5, [{ word: 'kicks', strength: 3 }], { analysis: sinking }))).toBe('rebound-slow rear')
+    expect(top(new DayBuilder().run(5, [{ word: 'kicks', strength: 3 }], { analysis: sinking }))).toBe(
+      'rebound-slow rear',
+    )
   })
   it('and with an undamped return it is rebound too fast, however rough the roots', () => {
-    expect(top(new DayBuilder().run(5, [{ word: 'kicks', strength: 3, sectionId: 'roots' }], { analysis: bouncing }))).toBe('rebound-fast rear')
+    expect(
+      top(
+        new DayBuilder().run(5, [{ word: 'kicks', strength: 3, sectionId: 'roots' }], { analysis: bouncing }),
+      ),
+    ).toBe('rebound-fast rear')
   })
   it('stay probabilities whatever is said', () => {
     fc.assert(
-      fc.property(fc.array(fc.record({ word: fc.constantFrom(...FeelWord.options), end: fc.constantFrom('front' as const, 'rear' as const, 'both' as const), strength: fc.constantFrom(1 as const, 2 as const, 3 as const) }), { maxLength: 12 }), (marks) => {
-        const causes = diagnose(new DayBuilder().run(5, marks).history(), space)
-        const sum = causes.reduce((s, c) => s + c.probability, 0)
-        return causes.every((c) => c.probability > 0.05) && sum <= 1 + 1e-9 && causes.every((c, i) => i === 0 || c.probability <= causes[i - 1].probability)
-      }),
+      fc.property(
+        fc.array(
+          fc.record({
+            word: fc.constantFrom(...FeelWord.options),
+            end: fc.constantFrom('front' as const, 'rear' as const, 'both' as const),
+            strength: fc.constantFrom(1 as const, 2 as const, 3 as const),
+          }),
+          { maxLength: 12 },
+        ),
+        (marks) => {
+          const causes = diagnose(new DayBuilder().run(5, marks).history(), space)
+          const sum = causes.reduce((s, c) => s + c.probability, 0)
+          return (
+            causes.every((c) => c.probability > 0.05) &&
+            sum <= 1 + 1e-9 &&
+            causes.every((c, i) => i === 0 || c.probability <= causes[i - 1].probability)
+          )
+        },
+      ),
       { numRuns: 60 },
     )
   })
@@ -45,7 +77,10 @@ describe('causes', () => {
     }
   })
   it('a complaint made in a nervous run weighs less', () => {
-    const p = (mind: 'normal' | 'nervous') => diagnose(new DayBuilder().run(5, [{ word: 'pogo' }], { mind }).history(), space).find((c) => c.kind === 'rebound-fast')!.probability
+    const p = (mind: 'normal' | 'nervous') =>
+      diagnose(new DayBuilder().run(5, [{ word: 'pogo' }], { mind }).history(), space).find(
+        (c) => c.kind === 'rebound-fast',
+      )!.probability
     expect(p('nervous')).toBeLessThan(p('normal'))
   })
 })
@@ -53,13 +88,19 @@ describe('causes', () => {
 describe('advice', () => {
   it('asks for a warm-up and a baseline before anything else', () => {
     expect(advice(new DayBuilder()).kind).toBe('log-first-run')
-    expect(advice(new DayBuilder().run(4, [{ word: 'pogo' }], { kind: 'warm-up' })).headline).toMatch(/baseline run/)
+    expect(advice(new DayBuilder().run(4, [{ word: 'pogo' }], { kind: 'warm-up' })).headline).toMatch(
+      /baseline run/,
+    )
   })
   it('asks for the feel before it says anything', () => {
     expect(advice(new DayBuilder().run(null)).kind).toBe('tell-the-feel')
   })
   it('proposes one click in the units of the part, with reasons and a caution', () => {
-    const p = advice(new DayBuilder().run(5, [{ word: 'harsh-gets-worse', sectionId: 'roots', strength: 3 }], { analysis: sinking }))
+    const p = advice(
+      new DayBuilder().run(5, [{ word: 'harsh-gets-worse', sectionId: 'roots', strength: 3 }], {
+        analysis: sinking,
+      }),
+    )
     expect(p.kind).toBe('change')
     expect(p.headline).toBe('Rear rebound, 1 click faster')
     expect(p.moves).toEqual([{ end: 'rear', adjusterId: rearRebound.id, from: 7, to: 8 }])
@@ -82,56 +123,118 @@ describe('advice', () => {
     expect(advice(new DayBuilder().run(6)).kind).toBe('leave-it')
   })
   it('goes back after a change for the worse', () => {
-    const p = advice(new DayBuilder().run(7).run(7).change({ rr: 9 }).run(4, [{ word: 'pogo' }], { against: [2, -2] }))
+    const p = advice(
+      new DayBuilder()
+        .run(7)
+        .run(7)
+        .change({ rr: 9 })
+        .run(4, [{ word: 'pogo' }], { against: [2, -2] }),
+    )
     expect(p.kind).toBe('go-back')
     expect(p.setupId).toBe('setup1')
   })
   it('asks for a repeat when a change lies within the noise', () => {
-    expect(advice(new DayBuilder().run(6, [{ word: 'dead' }]).change({ rr: 8 }).run(6, [{ word: 'dead' }])).kind).toBe('repeat')
+    expect(
+      advice(
+        new DayBuilder()
+          .run(6, [{ word: 'dead' }])
+          .change({ rr: 8 })
+          .run(6, [{ word: 'dead' }]),
+      ).kind,
+    ).toBe('repeat')
   })
   it('calls two changes at once a tangle and shows the way out', () => {
-    const p = advice(new DayBuilder().run(6).change({ rr: 9 }).change({ fc: 11 }).run(5, [{ word: 'nervous' }]))
+    const p = advice(
+      new DayBuilder()
+        .run(6)
+        .change({ rr: 9 })
+        .change({ fc: 11 })
+        .run(5, [{ word: 'nervous' }]),
+    )
     expect(p.kind).toBe('untangle')
     expect(p.setupId).toBe('setup1')
     expect(p.speaksFor).toHaveLength(2)
   })
   it('a spacer with its pressure, marked as linked, is no tangle', () => {
-    const p = advice(new DayBuilder().run(6).change({ rs: 2, rp: 172 }, { linked: true }).run(8, [], { against: [1, 2] }))
+    const p = advice(
+      new DayBuilder()
+        .run(6)
+        .change({ rs: 2, rp: 172 }, { linked: true })
+        .run(8, [], { against: [1, 2] }),
+    )
     expect(p.kind).not.toBe('untangle')
   })
   it('stops at the day’s limit', () => {
-    const d = new DayBuilder().allow(1).run(5, [{ word: 'pogo' }]).change({ rr: 6 }).run(8, [{ word: 'pogo' }], { against: [1, 2] }).run(8, [{ word: 'pogo' }])
+    const d = new DayBuilder()
+      .allow(1)
+      .run(5, [{ word: 'pogo' }])
+      .change({ rr: 6 })
+      .run(8, [{ word: 'pogo' }], { against: [1, 2] })
+      .run(8, [{ word: 'pogo' }])
     expect(advice(d).headline).toMatch(/Enough/)
   })
   it('names the substitute and its side effect when the right part is missing', () => {
     const bare = { front: { ...fork, adjusters: [frontPressure] }, rear: shock }
-    const d = new DayBuilder({ fp: 80, rp: 180, rr: 7, rs: 1 }).run(5, [{ word: 'dives', end: 'front', strength: 3 }])
+    const d = new DayBuilder({ fp: 80, rp: 180, rr: 7, rs: 1 }).run(5, [
+      { word: 'dives', end: 'front', strength: 3 },
+    ])
     const p = advice(d, bare)
     expect(p.moves[0].adjusterId).toBe('fp')
     expect(p.moves[0].to).toBeGreaterThan(80)
   })
   it('never goes back to a position the part no longer has', () => {
-    const d = new DayBuilder({ ...startPositions, rr: 14 }).run(8).run(8).change({ rr: 9 }).run(4, [{ word: 'dead' }])
-    const recounted = { front: fork, rear: { ...shock, adjusters: shock.adjusters.map((a) => (a.id === 'rr' && a.kind === 'click' ? { ...a, clicks: 12 } : a)) } }
+    const d = new DayBuilder({ ...startPositions, rr: 14 })
+      .run(8)
+      .run(8)
+      .change({ rr: 9 })
+      .run(4, [{ word: 'dead' }])
+    const recounted = {
+      front: fork,
+      rear: {
+        ...shock,
+        adjusters: shock.adjusters.map((a) =>
+          a.id === 'rr' && a.kind === 'click' ? { ...a, clicks: 12 } : a,
+        ),
+      },
+    }
     expect(advice(d).kind).toBe('go-back')
     expect(advice(d, recounted).kind).not.toBe('go-back')
   })
   it('is always a valid proposal with moves the part can make, whatever the day looked like', () => {
     const word = fc.constantFrom(...FeelWord.options)
-    const step = fc.record({ rating: fc.option(fc.integer({ min: 1, max: 10 })), words: fc.array(word, { maxLength: 3 }), end: fc.constantFrom('front' as const, 'rear' as const, 'both' as const), kind: fc.constantFrom('counted' as const, 'warm-up' as const), rebound: fc.integer({ min: 0, max: 14 }), psi: fc.integer({ min: 100, max: 300 }) })
+    const step = fc.record({
+      rating: fc.option(fc.integer({ min: 1, max: 10 })),
+      words: fc.array(word, { maxLength: 3 }),
+      end: fc.constantFrom('front' as const, 'rear' as const, 'both' as const),
+      kind: fc.constantFrom('counted' as const, 'warm-up' as const),
+      rebound: fc.integer({ min: 0, max: 14 }),
+      psi: fc.integer({ min: 100, max: 300 }),
+    })
     fc.assert(
       fc.property(fc.array(step, { maxLength: 8 }), (steps) => {
         const d = new DayBuilder()
         for (const s of steps) {
           if (s.rebound % 2) d.change({ rr: s.rebound, ...(s.rebound % 3 ? {} : { rp: s.psi }) })
-          d.run(s.rating, s.words.map((w) => ({ word: w, end: s.end })), { kind: s.kind })
+          d.run(
+            s.rating,
+            s.words.map((w) => ({ word: w, end: s.end })),
+            { kind: s.kind },
+          )
         }
         const p = advice(d)
         // The story's ids are short names, not UUIDs; everything else must fit the contract.
-        const faults = Proposal.safeParse(JSON.parse(JSON.stringify(p))).error?.issues.filter((i) => !(i.code === 'invalid_format' && i.format === 'uuid'))
+        const faults = Proposal.safeParse(JSON.parse(JSON.stringify(p))).error?.issues.filter(
+          (i) => !(i.code === 'invalid_format' && i.format === 'uuid'),
+        )
         if (faults?.length) return false
         const all = [...fork.adjusters, ...shock.adjusters]
-        return p.moves.every((m) => canStandAt(all.find((a) => a.id === m.adjusterId)!, m.to) && m.from !== m.to)
+        return p.moves.every(
+          (m) =>
+            canStandAt(
+              all.find((a) => a.id === m.adjusterId)!,
+              m.to,
+            ) && m.from !== m.to,
+        )
       }),
       { numRuns: 150 },
     )
@@ -145,13 +248,23 @@ describe('steps', () => {
     expect(oneStep(frontPressure, 80, 1)).toBe(83)
   })
   it('answer only with what is fitted', () => {
-    expect(remedyMoves('ramp-low', 'front', { front: { ...fork, adjusters: [] }, rear: null }, new Map())).toEqual([])
+    expect(
+      remedyMoves('ramp-low', 'front', { front: { ...fork, adjusters: [] }, rear: null }, new Map()),
+    ).toEqual([])
   })
 })
 
 describe('what the day has shown', () => {
   it('brackets an adjuster between places that were worse', () => {
-    const d = new DayBuilder().run(5).run(5).change({ rr: 9 }).run(8).run(8.5).change({ rr: 12 }).run(4).run(4.5)
+    const d = new DayBuilder()
+      .run(5)
+      .run(5)
+      .change({ rr: 9 })
+      .run(8)
+      .run(8.5)
+      .change({ rr: 12 })
+      .run(4)
+      .run(4.5)
     const h = d.history()
     const b = bracketOf(h, rearRebound, sessionOf(h))!
     expect(b.tried.map((t) => t.value)).toEqual([7, 9, 12])
@@ -163,7 +276,9 @@ describe('what the day has shown', () => {
     expect(summarise(new DayBuilder().history(), space).words).toMatch(/baseline/)
   })
   it('says which way an adjuster is still open', () => {
-    expect(summarise(new DayBuilder().run(5).change({ rr: 8 }).run(7).history(), space).words).toMatch(/Rear rebound is still open/)
+    expect(summarise(new DayBuilder().run(5).change({ rr: 8 }).run(7).history(), space).words).toMatch(
+      /Rear rebound is still open/,
+    )
   })
   it('all-equal ratings settle nothing and invent nothing', () => {
     const d = new DayBuilder().run(6).change({ rr: 8 }).run(6).change({ rr: 9 }).run(6)

@@ -41,7 +41,9 @@ export function bracketOf(h: DayHistory, adjuster: Adjuster, session: Session): 
   // At each place, the best-liked settings stand for it.
   const champion = new Map<number, { key: string; mean: number; rated: boolean }>()
   for (const [value, keys] of byValue) {
-    const ranked = [...keys].map((key) => ({ key, level: session.level(key) })).sort((a, b) => b.level.mean - a.level.mean)
+    const ranked = [...keys]
+      .map((key) => ({ key, level: session.level(key) }))
+      .sort((a, b) => b.level.mean - a.level.mean)
     const rated = ranked.find((x) => x.level.runs > 0) ?? ranked[0]
     champion.set(value, { key: rated.key, mean: rated.level.mean, rated: rated.level.runs > 0 })
   }

@@ -5,7 +5,14 @@ import { wordRules } from '../causes/words.ts'
 import { metricFindings } from '../causes/metricRules.ts'
 import { posterior, type Finding } from '../causes/posterior.ts'
 import { mindVariance } from '../stats/session.ts'
-import { countedRuns, setupOf, settingsKey, type DayHistory, type HistoryRun, type SetupSpace } from './history.ts'
+import {
+  countedRuns,
+  setupOf,
+  settingsKey,
+  type DayHistory,
+  type HistoryRun,
+  type SetupSpace,
+} from './history.ts'
 
 const strengthFactor = { 1: 0.7, 2: 1, 3: 1.3 } as const
 /** What was said on the setup before still counts a little: the trail and the rider are the same. */
@@ -43,7 +50,17 @@ function addRun(findings: Finding[], h: DayHistory, r: HistoryRun, space: SetupS
   if (r.analysis) {
     const targets = { front: space.front?.sagTargetPct ?? null, rear: space.rear?.sagTargetPct ?? null }
     for (const f of metricFindings(r.analysis.whole, targets)) {
-      findings.push({ kind: f.kind, end: f.end, evidence: { weight: f.weight * factor, text: capital(f.text), topic: f.topic, runNumbers: [r.number], link } })
+      findings.push({
+        kind: f.kind,
+        end: f.end,
+        evidence: {
+          weight: f.weight * factor,
+          text: capital(f.text),
+          topic: f.topic,
+          runNumbers: [r.number],
+          link,
+        },
+      })
     }
   }
   addRings(findings, r, space, factor, link)
@@ -65,21 +82,39 @@ function addMark(findings: Finding[], h: DayHistory, r: HistoryRun, mark: Mark, 
       findings.push({
         kind: c.kind,
         end: seat,
-        evidence: { weight: (c.weight + extra) * strong, text: `“${rule.label}”${where}, ${mark.end === 'both' ? 'both ends' : mark.end}`, topic: `${mark.word} ${mark.sectionId} ${mark.end}`, runNumbers: [r.number], link },
+        evidence: {
+          weight: (c.weight + extra) * strong,
+          text: `“${rule.label}”${where}, ${mark.end === 'both' ? 'both ends' : mark.end}`,
+          topic: `${mark.word} ${mark.sectionId} ${mark.end}`,
+          runNumbers: [r.number],
+          link,
+        },
       })
     }
   }
 }
 
 /** The ring shows the deepest point of the run; it works without any sensor. */
-function addRings(findings: Finding[], r: HistoryRun, space: SetupSpace, factor: number, link: Evidence['link']): void {
+function addRings(
+  findings: Finding[],
+  r: HistoryRun,
+  space: SetupSpace,
+  factor: number,
+  link: Evidence['link'],
+): void {
   for (const end of ['front', 'rear'] as const) {
     const unit = space[end]
     const mm = end === 'front' ? r.run.ringFrontMm : r.run.ringRearMm
     if (!unit || mm === null || r.analysis?.whole[end]) continue
     const pct = (100 * mm) / unit.strokeMm
     const text = `The ${end} ring shows ${Math.round(pct)} % of travel used`
-    const evidence = (weight: number): Evidence => ({ weight: weight * factor, text, topic: `ring ${end}`, runNumbers: [r.number], link })
+    const evidence = (weight: number): Evidence => ({
+      weight: weight * factor,
+      text,
+      topic: `ring ${end}`,
+      runNumbers: [r.number],
+      link,
+    })
     if (pct >= 98) {
       findings.push({ kind: 'ramp-low', end, evidence: evidence(0.5) })
       findings.push({ kind: 'spring-soft', end, evidence: evidence(0.5) })
@@ -94,8 +129,24 @@ function addConditions(findings: Finding[], h: DayHistory): void {
   const t = h.conditions.airTempC
   if (t === null) return
   const link: Evidence['link'] = { kind: 'conditions', runId: null, sectionId: null, word: null }
-  if (t >= hotC) findings.push({ kind: 'heat', end: null, evidence: { weight: 0.6, text: `${t} °C: the oil is thin`, topic: 'temperature', runNumbers: [], link } })
-  if (t <= coldC) findings.push({ kind: 'cold', end: null, evidence: { weight: 0.6, text: `${t} °C: the oil is thick`, topic: 'temperature', runNumbers: [], link } })
+  if (t >= hotC)
+    findings.push({
+      kind: 'heat',
+      end: null,
+      evidence: { weight: 0.6, text: `${t} °C: the oil is thin`, topic: 'temperature', runNumbers: [], link },
+    })
+  if (t <= coldC)
+    findings.push({
+      kind: 'cold',
+      end: null,
+      evidence: {
+        weight: 0.6,
+        text: `${t} °C: the oil is thick`,
+        topic: 'temperature',
+        runNumbers: [],
+        link,
+      },
+    })
 }
 
 /** Wrong or wandering tyre pressure makes all the rest meaningless. */
@@ -108,7 +159,13 @@ function addTyres(findings: Finding[], counted: readonly HistoryRun[]): void {
       findings.push({
         kind: 'tyres',
         end: null,
-        evidence: { weight: 0.8, text: `The ${end} tyre differed by ${spread.toFixed(1)} psi between runs`, topic: `tyre ${end}`, runNumbers: [], link: { kind: 'runs', runId: null, sectionId: null, word: null } },
+        evidence: {
+          weight: 0.8,
+          text: `The ${end} tyre differed by ${spread.toFixed(1)} psi between runs`,
+          topic: `tyre ${end}`,
+          runNumbers: [],
+          link: { kind: 'runs', runId: null, sectionId: null, word: null },
+        },
       })
     }
   }

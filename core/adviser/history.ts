@@ -71,7 +71,10 @@ export function fittedUnits(space: SetupSpace): SuspensionUnit[] {
 
 /** Runs with equal settings share this key, whichever setup record they were ridden on. */
 export function settingsKey(s: Setup): string {
-  return s.positions.map((p) => `${p.adjusterId}=${p.value.toFixed(3)}`).sort().join('|')
+  return s.positions
+    .map((p) => `${p.adjusterId}=${p.value.toFixed(3)}`)
+    .sort()
+    .join('|')
 }
 
 export function countedRuns(h: DayHistory): HistoryRun[] {
@@ -95,11 +98,19 @@ export function sessionOf(h: DayHistory): Session {
   for (const r of counted) {
     const setupKey = keyOfRun(h, r)
     if (!setupKey || !r.feel) continue
-    if (r.feel.rating !== null) rated.push({ runId: r.run.id, setupKey, index: r.number, rating: r.feel.rating, mind: r.run.mind })
+    if (r.feel.rating !== null)
+      rated.push({ runId: r.run.id, setupKey, index: r.number, rating: r.feel.rating, mind: r.run.mind })
     for (const v of r.feel.verdicts) {
       const other = counted.find((x) => x.run.id === v.againstRunId)
       const otherKey = other && keyOfRun(h, other)
-      if (other && otherKey) said.push({ setupA: otherKey, setupB: setupKey, indexA: other.number, indexB: r.number, value: v.value })
+      if (other && otherKey)
+        said.push({
+          setupA: otherKey,
+          setupB: setupKey,
+          indexA: other.number,
+          indexB: r.number,
+          value: v.value,
+        })
     }
   }
   return fitSession(rated, said)

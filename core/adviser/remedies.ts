@@ -21,7 +21,12 @@ const rebound: AdjusterRole[] = ['low-speed-rebound', 'rebound']
 const remedies: Partial<Record<CauseKind, Remedy[]>> = {
   'spring-soft': [
     { roles: ['main-pressure', 'spring-rate'], direction: 1 },
-    { roles: lowComp, direction: -1, sideEffect: 'It holds the end up when things happen slowly but does not repair the spring, and small bumps come through more.' },
+    {
+      roles: lowComp,
+      direction: -1,
+      sideEffect:
+        'It holds the end up when things happen slowly but does not repair the spring, and small bumps come through more.',
+    },
   ],
   'spring-firm': [
     { roles: ['main-pressure', 'spring-rate'], direction: -1 },
@@ -29,22 +34,50 @@ const remedies: Partial<Record<CauseKind, Remedy[]>> = {
   ],
   'ramp-low': [
     { roles: ['spacers'], direction: 1 },
-    { roles: highComp, direction: -1, sideEffect: 'It stands in for a missing spacer and makes sharp edges harsher.' },
-    { roles: ['main-pressure', 'spring-rate'], direction: 1, sideEffect: 'It stands in for a missing spacer and lifts the ride height.' },
+    {
+      roles: highComp,
+      direction: -1,
+      sideEffect: 'It stands in for a missing spacer and makes sharp edges harsher.',
+    },
+    {
+      roles: ['main-pressure', 'spring-rate'],
+      direction: 1,
+      sideEffect: 'It stands in for a missing spacer and lifts the ride height.',
+    },
   ],
   'ramp-high': [
     { roles: ['spacers'], direction: -1 },
-    { roles: ['main-pressure', 'spring-rate'], direction: -1, sideEffect: 'It stands in for taking a spacer out and lowers the ride height.' },
+    {
+      roles: ['main-pressure', 'spring-rate'],
+      direction: -1,
+      sideEffect: 'It stands in for taking a spacer out and lowers the ride height.',
+    },
   ],
   'lsc-open': [
     { roles: lowComp, direction: -1 },
-    { roles: ['main-pressure'], direction: 1, sideEffect: 'There is no compression dial; air holds it up too, but everywhere, and costs grip.' },
+    {
+      roles: ['main-pressure'],
+      direction: 1,
+      sideEffect: 'There is no compression dial; air holds it up too, but everywhere, and costs grip.',
+    },
   ],
   'lsc-closed': [{ roles: lowComp, direction: 1 }],
-  'hsc-open': [{ roles: highComp, direction: -1 }, { roles: ['spacers'], direction: 1, sideEffect: 'It only acts at the end of the stroke.' }],
-  'hsc-closed': [{ roles: highComp, direction: 1 }, { roles: lowComp, direction: 1, sideEffect: 'It also lets the end dive and wallow sooner.' }],
-  'rebound-fast': [{ roles: rebound, direction: -1 }, { roles: ['high-speed-rebound'], direction: -1 }],
-  'rebound-slow': [{ roles: rebound, direction: 1 }, { roles: ['high-speed-rebound'], direction: 1 }],
+  'hsc-open': [
+    { roles: highComp, direction: -1 },
+    { roles: ['spacers'], direction: 1, sideEffect: 'It only acts at the end of the stroke.' },
+  ],
+  'hsc-closed': [
+    { roles: highComp, direction: 1 },
+    { roles: lowComp, direction: 1, sideEffect: 'It also lets the end dive and wallow sooner.' },
+  ],
+  'rebound-fast': [
+    { roles: rebound, direction: -1 },
+    { roles: ['high-speed-rebound'], direction: -1 },
+  ],
+  'rebound-slow': [
+    { roles: rebound, direction: 1 },
+    { roles: ['high-speed-rebound'], direction: 1 },
+  ],
   'nose-low': [
     { roles: ['main-pressure', 'spring-rate'], direction: 1, end: 'front' },
     { roles: ['main-pressure', 'spring-rate'], direction: -1, end: 'rear' },
@@ -53,8 +86,14 @@ const remedies: Partial<Record<CauseKind, Remedy[]>> = {
     { roles: ['main-pressure', 'spring-rate'], direction: -1, end: 'front' },
     { roles: ['main-pressure', 'spring-rate'], direction: 1, end: 'rear' },
   ],
-  heat: [{ roles: rebound, direction: -1, end: 'rear' }, { roles: rebound, direction: -1, end: 'front' }],
-  cold: [{ roles: rebound, direction: 1, end: 'rear' }, { roles: rebound, direction: 1, end: 'front' }],
+  heat: [
+    { roles: rebound, direction: -1, end: 'rear' },
+    { roles: rebound, direction: -1, end: 'front' },
+  ],
+  cold: [
+    { roles: rebound, direction: 1, end: 'rear' },
+    { roles: rebound, direction: 1, end: 'front' },
+  ],
 }
 
 export interface RemedyMove {
@@ -71,7 +110,12 @@ export interface RemedyMove {
  * Moves that answer a cause with what the units have, best first; nothing outside a range, nothing that is missing.
  * @param positions canonical position per adjuster id
  */
-export function remedyMoves(kind: CauseKind, end: End | null, space: SetupSpace, positions: ReadonlyMap<string, number>): RemedyMove[] {
+export function remedyMoves(
+  kind: CauseKind,
+  end: End | null,
+  space: SetupSpace,
+  positions: ReadonlyMap<string, number>,
+): RemedyMove[] {
   const out: RemedyMove[] = []
   for (const r of remedies[kind] ?? []) {
     const at = r.end ?? end
@@ -82,7 +126,8 @@ export function remedyMoves(kind: CauseKind, end: End | null, space: SetupSpace,
       const from = adjuster && positions.get(adjuster.id)
       if (!adjuster || from === undefined) continue
       const to = oneStep(adjuster, from, r.direction)
-      if (to !== null) out.push({ end: at, adjuster, from, to, sideEffect: r.sideEffect ?? null, direction: r.direction })
+      if (to !== null)
+        out.push({ end: at, adjuster, from, to, sideEffect: r.sideEffect ?? null, direction: r.direction })
       break
     }
   }

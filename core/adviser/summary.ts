@@ -25,8 +25,14 @@ export function summarise(h: DayHistory, space: SetupSpace): DayKnowledge {
     }),
   )
   const base = { brackets, noiseSd: session.noiseSd, repeats: Math.max(0, session.repeats) }
-  if (h.settledSetupId !== null) return { ...base, settled: true, words: 'Settled. No neighbour click was likely to be better by more than you would notice.' }
-  if (countedRuns(h).length === 0) return { ...base, settled: false, words: 'Nothing is known yet. The first counted run is the baseline.' }
+  if (h.settledSetupId !== null)
+    return {
+      ...base,
+      settled: true,
+      words: 'Settled. No neighbour click was likely to be better by more than you would notice.',
+    }
+  if (countedRuns(h).length === 0)
+    return { ...base, settled: false, words: 'Nothing is known yet. The first counted run is the baseline.' }
   const open = brackets.filter((b) => b.bracket.lowOpen || b.bracket.highOpen)
   const name = (b: { end: End; adjuster: Adjuster }) => `${b.end} ${adjusterName(b.adjuster).toLowerCase()}`
   const sentences: string[] = ['Not settled yet.']

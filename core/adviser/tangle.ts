@@ -11,8 +11,13 @@ export interface Tangle {
 /** Pairs that belong together count as one change: the same end's spring with its spacer or its rebound. */
 function belongTogether(moves: readonly Move[]): boolean {
   if (moves.length !== 2 || moves[0].end !== moves[1].end) return false
-  const families = moves.map((m) => familyOf(m.adjuster)).sort().join('+')
-  return families === 'spring+spring' || families === 'rebound+spring' || families === 'compression+compression'
+  const families = moves
+    .map((m) => familyOf(m.adjuster))
+    .sort()
+    .join('+')
+  return (
+    families === 'spring+spring' || families === 'rebound+spring' || families === 'compression+compression'
+  )
 }
 
 /** The last step between two ridden setups, if it moved adjusters that do not belong together. */

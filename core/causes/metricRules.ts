@@ -24,7 +24,8 @@ const hitsInTrain = 4
 /** What one end's figures of a whole run say about causes. Thresholds and weights: docs/models.md, "Causes". */
 function endFindings(m: EndMetrics, end: End, sagTargetPct: number): MetricFinding[] {
   const out: MetricFinding[] = []
-  const say = (topic: string, kind: CauseKind, weight: number, text: string) => out.push({ kind, end, weight, text, topic: `${topic} ${end}` })
+  const say = (topic: string, kind: CauseKind, weight: number, text: string) =>
+    out.push({ kind, end, weight, text, topic: `${topic} ${end}` })
   if (m.valleyDriftPctPerHit !== null) {
     const text = `${end} valleys move ${signed(m.valleyDriftPctPerHit)} % of travel per hit, ${m.trains} ${m.trains === 1 ? 'train' : 'trains'}`
     const trust = m.trains >= 2 ? 1 : 0.6
@@ -46,7 +47,12 @@ function endFindings(m: EndMetrics, end: End, sagTargetPct: number): MetricFindi
   const raw = m.rideHeightPct - sagTargetPct
   const off = raw > 0 ? Math.max(0, raw - packed) : raw
   if (Math.abs(off) > springBandPct) {
-    say('ride height', off > 0 ? 'spring-soft' : 'spring-firm', cap(0.6 + Math.abs(off) / 8, 2), `${end} rides at ${one(m.rideHeightPct)} % of travel, ${one(Math.abs(raw))} points ${off > 0 ? 'deeper' : 'higher'} than the sag target of ${sagTargetPct} %`)
+    say(
+      'ride height',
+      off > 0 ? 'spring-soft' : 'spring-firm',
+      cap(0.6 + Math.abs(off) / 8, 2),
+      `${end} rides at ${one(m.rideHeightPct)} % of travel, ${one(Math.abs(raw))} points ${off > 0 ? 'deeper' : 'higher'} than the sag target of ${sagTargetPct} %`,
+    )
   }
   if (m.hardBottomOuts >= 2) {
     const text = `${m.hardBottomOuts} hard bottom-outs at the ${end}`

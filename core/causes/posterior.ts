@@ -9,7 +9,16 @@ export interface Finding {
 }
 
 /** Log-odds before anything is said. "Nothing wrong" starts ahead: a complaint has to be made. */
-const prior: Partial<Record<CauseKind, number>> = { none: 0.8, 'line-or-rider': 0.2, stiction: -0.6, tyres: -0.2, heat: -0.8, cold: -0.8, 'nose-low': -0.3, 'nose-high': -0.3 }
+const prior: Partial<Record<CauseKind, number>> = {
+  none: 0.8,
+  'line-or-rider': 0.2,
+  stiction: -0.6,
+  tyres: -0.2,
+  heat: -0.8,
+  cold: -0.8,
+  'nose-low': -0.3,
+  'nose-high': -0.3,
+}
 
 /** The same topic seen in several runs is one line that weighs what they weigh together. */
 function join(lines: Evidence[], e: Evidence): void {
@@ -17,7 +26,11 @@ function join(lines: Evidence[], e: Evidence): void {
   if (held < 0) lines.push(e)
   else {
     const old = lines[held]
-    lines[held] = { ...e, weight: old.weight + e.weight, runNumbers: [...new Set([...old.runNumbers, ...e.runNumbers])].sort((a, b) => a - b) }
+    lines[held] = {
+      ...e,
+      weight: old.weight + e.weight,
+      runNumbers: [...new Set([...old.runNumbers, ...e.runNumbers])].sort((a, b) => a - b),
+    }
   }
 }
 

@@ -243,9 +243,27 @@ export const wordRules: Record<FeelWord, WordRule> = {
     ],
     toldApartBy: 'the oil got thin; the air spring itself gains pressure with heat',
   },
-  good: { label: 'good here', about: 'good', usualEnd: null, causes: [{ kind: 'none', at: 'bike', weight: 0.7 }], toldApartBy: '' },
-  'holds-up': { label: 'holds up', about: 'good', usualEnd: null, causes: [{ kind: 'none', at: 'bike', weight: 0.5 }], toldApartBy: '' },
-  grips: { label: 'grips', about: 'good', usualEnd: null, causes: [{ kind: 'none', at: 'bike', weight: 0.5 }], toldApartBy: '' },
+  good: {
+    label: 'good here',
+    about: 'good',
+    usualEnd: null,
+    causes: [{ kind: 'none', at: 'bike', weight: 0.7 }],
+    toldApartBy: '',
+  },
+  'holds-up': {
+    label: 'holds up',
+    about: 'good',
+    usualEnd: null,
+    causes: [{ kind: 'none', at: 'bike', weight: 0.5 }],
+    toldApartBy: '',
+  },
+  grips: {
+    label: 'grips',
+    about: 'good',
+    usualEnd: null,
+    causes: [{ kind: 'none', at: 'bike', weight: 0.5 }],
+    toldApartBy: '',
+  },
 }
 
 export const isComplaint = (word: FeelWord) => wordRules[word].about !== 'good'

@@ -7,15 +7,29 @@ import { adjusterRange, canStandAt } from '../adjusters/range.ts'
 import { adjusterName, positionWords } from '../adjusters/words.ts'
 
 /** What a typed line asks for. */
-export type Command = { kind: 'undo' } | { kind: 'change'; moves: { end: End; adjuster: Adjuster; from: number; to: number }[] }
+export type Command =
+  { kind: 'undo' } | { kind: 'change'; moves: { end: End; adjuster: Adjuster; from: number; to: number }[] }
 
-const ends: Record<string, End> = { front: 'front', fork: 'front', f: 'front', rear: 'rear', shock: 'rear', r: 'rear' }
+const ends: Record<string, End> = {
+  front: 'front',
+  fork: 'front',
+  f: 'front',
+  rear: 'rear',
+  shock: 'rear',
+  r: 'rear',
+}
 
 const parts: [string[], AdjusterRole[]][] = [
-  [['rebound', 'reb'], ['rebound', 'low-speed-rebound']],
+  [
+    ['rebound', 'reb'],
+    ['rebound', 'low-speed-rebound'],
+  ],
   [['lsr'], ['low-speed-rebound', 'rebound']],
   [['hsr'], ['high-speed-rebound']],
-  [['compression', 'comp'], ['compression', 'low-speed-compression']],
+  [
+    ['compression', 'comp'],
+    ['compression', 'low-speed-compression'],
+  ],
   [['lsc'], ['low-speed-compression', 'compression']],
   [['hsc'], ['high-speed-compression']],
   [['psi', 'pressure', 'air'], ['main-pressure']],
@@ -41,7 +55,11 @@ const directions: Record<string, { sign: 1 | -1; of: 'rebound' | 'firmness' }> =
  * @param positions canonical position per adjuster id, as on the bike now
  * @throws InputError 'command.…' with a sentence that says what would be understood
  */
-export function parseCommand(line: string, space: SetupSpace, positions: ReadonlyMap<string, number>): Command {
+export function parseCommand(
+  line: string,
+  space: SetupSpace,
+  positions: ReadonlyMap<string, number>,
+): Command {
   const words = line.trim().toLowerCase().split(/\s+/).filter(Boolean)
   if (words.length === 0) throw new InputError('command.empty')
   if (words[0] === 'undo') return { kind: 'undo' }
@@ -54,7 +72,11 @@ export function parseCommand(line: string, space: SetupSpace, positions: Readonl
       continue
     }
     const roles = parts.find(([names]) => names.includes(words[i]))?.[1]
-    if (!roles) throw new InputError('command.unknown-word', { word: words[i], hint: end ? `say a part: ${partHint(space, end)}` : 'start with fork or shock' })
+    if (!roles)
+      throw new InputError('command.unknown-word', {
+        word: words[i],
+        hint: end ? `say a part: ${partHint(space, end)}` : 'start with fork or shock',
+      })
     if (!end) throw new InputError('command.no-end')
     const adjuster = findAdjuster(space, end, roles, words[i])
     i++
@@ -63,7 +85,8 @@ export function parseCommand(line: string, space: SetupSpace, positions: Readonl
     i += amount.used
     moves.push({ end, adjuster, from, to: check(adjuster, amount.to, from) })
   }
-  if (!end || moves.length === 0) throw new InputError('command.no-amount', { example: 'rear rebound slower 1' })
+  if (!end || moves.length === 0)
+    throw new InputError('command.no-amount', { example: 'rear rebound slower 1' })
   return { kind: 'change', moves }
 }
 
@@ -72,8 +95,16 @@ export function completions(line: string, space: SetupSpace): string[] {
   const words = line.toLowerCase().split(/\s+/)
   const typed = words[words.length - 1]
   const before = words.slice(0, -1).filter(Boolean)
-  const end = [...before].reverse().map((w) => ends[w]).find(Boolean)
-  const known = before.length === 0 ? ['fork', 'shock', 'undo'] : !end ? [] : [...partNames(space, end), 'slower', 'faster', 'firmer', 'softer']
+  const end = [...before]
+    .reverse()
+    .map((w) => ends[w])
+    .find(Boolean)
+  const known =
+    before.length === 0
+      ? ['fork', 'shock', 'undo']
+      : !end
+        ? []
+        : [...partNames(space, end), 'slower', 'faster', 'firmer', 'softer']
   return known.filter((k) => k.startsWith(typed) && k !== typed)
 }
 
@@ -88,7 +119,8 @@ function partNames(space: SetupSpace, end: End): string[] {
   })
 }
 
-const partHint = (space: SetupSpace, end: End) => partNames(space, end).join(', ') || 'there is nothing to turn'
+const partHint = (space: SetupSpace, end: End) =>
+  partNames(space, end).join(', ') || 'there is nothing to turn'
 
 function findAdjuster(space: SetupSpace, end: End, roles: AdjusterRole[], word: string): Adjuster {
   const unit = space[end]
@@ -103,16 +135,22 @@ function readAmount(rest: string[], a: Adjuster, from: number): { to: number; us
   if (word) {
     const isRebound = a.role.includes('rebound')
     const fits = isRebound === (word.of === 'rebound')
-    if (!fits) throw new InputError('command.unknown-word', { word: rest[0], hint: isRebound ? 'rebound is slower or faster' : 'this is firmer or softer' })
+    if (!fits)
+      throw new InputError('command.unknown-word', {
+        word: rest[0],
+        hint: isRebound ? 'rebound is slower or faster' : 'this is firmer or softer',
+      })
     // Springs firm up with a higher number, dials with a lower one.
     const dial = a.kind === 'click' || a.kind === 'turn'
-    const sign = dial ? word.sign : ((-word.sign) as 1 | -1)
+    const sign = dial ? word.sign : (-word.sign as 1 | -1)
     const n = /^\d+([.,]\d+)?$/.test(rest[1] ?? '') ? Number(rest[1].replace(',', '.')) : null
     return { to: from + sign * (n ?? step), used: n === null ? 1 : 2 }
   }
   const text = rest[0]?.replace(',', '.')
   if (text === undefined || !/^[+-]?\d+(\.\d+)?$/.test(text)) {
-    throw new InputError('command.no-amount', { example: a.role.includes('rebound') ? 'rear rebound slower 1' : 'fork psi +2' })
+    throw new InputError('command.no-amount', {
+      example: a.role.includes('rebound') ? 'rear rebound slower 1' : 'fork psi +2',
+    })
   }
   // A signed number moves the count as the person counts it: on a dial counted from open, +1 closes one click.
   if (/^[+-]/.test(text)) {
@@ -140,7 +178,12 @@ function rangeError(a: Adjuster, got: number): InputError {
 function check(a: Adjuster, to: number, from: number): number {
   const r = adjusterRange(a)
   if (to < r.min - 1e-9 || to > r.max + 1e-9) throw rangeError(a, Math.round(toCount(a, to) * 100) / 100)
-  if (!canStandAt(a, to)) throw new InputError('command.no-step', { what: adjusterName(a), step: r.step || 'the springs you own', got: to })
+  if (!canStandAt(a, to))
+    throw new InputError('command.no-step', {
+      what: adjusterName(a),
+      step: r.step || 'the springs you own',
+      got: to,
+    })
   if (Math.abs(to - from) < 1e-6) throw new InputError('command.no-change', { what: adjusterName(a) })
   return to
 }

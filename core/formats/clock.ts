@@ -9,7 +9,12 @@ export function clockSeconds(cell: string): number {
   const time = /^(\d{1,2}):(\d\d)(?::(\d\d(?:\.\d+)?))?(\.\d+)?$/.exec(date ? date[4] : text)
   if (!time) return NaN
   const [, a, b, c, fraction] = time
-  const ofDay = c !== undefined ? +a * 3600 + +b * 60 + +c : date ? +a * 3600 + +b * 60 : +a * 60 + +b + Number(fraction ?? 0)
+  const ofDay =
+    c !== undefined
+      ? +a * 3600 + +b * 60 + +c
+      : date
+        ? +a * 3600 + +b * 60
+        : +a * 60 + +b + Number(fraction ?? 0)
   return date ? civilDays(+date[1], +date[2], +date[3]) * 86400 + ofDay : ofDay
 }
 

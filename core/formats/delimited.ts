@@ -1,5 +1,5 @@
 import { clockSeconds } from './clock.ts'
-import { scanNumber } from './numberScan.ts'
+import { plainNumberEnd, scanNumber, type PlainNumber } from './numberScan.ts'
 
 export interface DelimitedOptions {
   delimiter: string
@@ -44,11 +44,14 @@ export function readDelimited(bytes: Uint8Array, options: DelimitedOptions): Del
   const decimal = options.decimal.charCodeAt(0)
   const n = bytes.length
   let capacity = Math.max(16, Math.ceil(n / estimateLineBytes(bytes, skipBytes)) + 16)
-  let out = columns.map(() => new Float64Array(capacity))
+  let out = growAll(
+    columns.map(() => new Float64Array(0)),
+    capacity,
+  )
   let lines: Uint32Array = new Uint32Array(capacity)
   const width = columns.length
   const slotOf = new Int32Array(Math.max(1, ...columns.map((c) => c + 1))).fill(-1)
-  columns.forEach((c, i) => (slotOf[c] = i))
+  for (let k = 0; k < columns.length; k++) slotOf[columns[k]] = k
   const lastWanted = slotOf.length - 1
 
   let rows = 0
@@ -59,6 +62,7 @@ export function readDelimited(bytes: Uint8Array, options: DelimitedOptions): Del
   let textCells = 0
   let firstTextLine: number | null = null
   let nextProgress = progressBytes
+  const plain: PlainNumber = { value: 0 }
 
   while (i < n) {
     if (line < firstRowLine) {
@@ -70,13 +74,26 @@ export function readDelimited(bytes: Uint8Array, options: DelimitedOptions): Del
       let filled = 0
       if (rows === capacity) {
         capacity *= 2
-        out = out.map((c) => grow(c, new Float64Array(capacity)))
+        out = growAll(out, capacity)
         lines = grow(lines, new Uint32Array(capacity))
       }
       for (;;) {
         const cellStart = i
-        while (i < n && bytes[i] !== delimiter && bytes[i] !== lf && bytes[i] !== cr) i++
-        if (column <= lastWanted && slotOf[column] >= 0) {
+        const wanted = column <= lastWanted && slotOf[column] >= 0
+        // Almost every cell is a plain number that ends at the delimiter: read it while looking for its end.
+        const plainEnd = wanted ? plainNumberEnd(bytes, i, decimal, plain) : -1
+        const fits =
+          plainEnd >= 0 &&
+          (plainEnd === n ||
+            bytes[plainEnd] === delimiter ||
+            bytes[plainEnd] === lf ||
+            bytes[plainEnd] === cr)
+        if (fits) i = plainEnd
+        else while (i < n && bytes[i] !== delimiter && bytes[i] !== lf && bytes[i] !== cr) i++
+        if (fits) {
+          out[slotOf[column]][rows] = plain.value
+          filled++
+        } else if (wanted) {
           let value = scanNumber(bytes, cellStart, i, decimal)
           if (value !== value && i > cellStart) {
             const text = cellText(bytes, cellStart, i)
@@ -118,8 +135,8 @@ export function readDelimited(bytes: Uint8Array, options: DelimitedOptions): Del
     }
   }
   return {
-    columns: out.map((c) => c.slice(0, rows)),
-    lines: lines.slice(0, rows),
+    columns: cut(out, rows),
+    lines: lines.subarray(0, rows),
     shortRows,
     firstShortLine,
     textCells,
@@ -133,6 +150,12 @@ function estimateLineBytes(bytes: Uint8Array, from: number): number {
   for (let i = from; i < end; i++) if (bytes[i] === lf || (bytes[i] === cr && bytes[i + 1] !== lf)) breaks++
   return Math.max(2, ((end - from) / Math.max(1, breaks)) * 0.9)
 }
+
+/** Closures here, not in the hot function: a captured counter is slow to count. */
+const growAll = (columns: Float64Array[], capacity: number) =>
+  columns.map((c) => grow(c, new Float64Array(capacity)))
+
+const cut = (columns: Float64Array[], rows: number) => columns.map((c) => c.subarray(0, rows))
 
 function grow<T extends Float64Array | Uint32Array>(from: T, to: T): T {
   to.set(from)

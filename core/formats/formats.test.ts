@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { InputError } from '../errors.ts'
+import type { InputError } from '../errors.ts'
 import { ingestDelimited, type TravelGeometry } from '../telemetry/ingest.ts'
 import { suggestMapping } from '../telemetry/mapping.ts'
 import { clockSeconds } from './clock.ts'
@@ -9,7 +9,13 @@ import { sniffLayout } from './layout.ts'
 import { scanNumber } from './numberScan.ts'
 
 const bytes = (s: string) => new TextEncoder().encode(s)
-const geometry: TravelGeometry = { frontTravelMm: 150, rearStrokeMm: 55, rearWheelTravelMm: 145, leverageStart: null, leverageEnd: null }
+const geometry: TravelGeometry = {
+  frontTravelMm: 150,
+  rearStrokeMm: 55,
+  rearWheelTravelMm: 145,
+  leverageStart: null,
+  leverageEnd: null,
+}
 const codeOf = (f: () => unknown) => {
   try {
     f()
@@ -19,7 +25,8 @@ const codeOf = (f: () => unknown) => {
   return 'no error'
 }
 const wave = (i: number) => 30 + 20 * Math.sin(i / 9)
-const rows = (n: number, row: (i: number) => string, eol = '\n') => Array.from({ length: n }, (_, i) => row(i)).join(eol) + eol
+const rows = (n: number, row: (i: number) => string, eol = '\n') =>
+  Array.from({ length: n }, (_, i) => row(i)).join(eol) + eol
 const ingest = (text: string, change: (m: ReturnType<typeof suggestMapping>) => void = () => {}) => {
   const b = bytes(text)
   const m = suggestMapping(sniffLayout(b))
@@ -30,8 +37,19 @@ const ingest = (text: string, change: (m: ReturnType<typeof suggestMapping>) => 
 describe('reading one number', () => {
   const read = (s: string, decimal = '.') => scanNumber(bytes(s), 0, bytes(s).length, decimal.charCodeAt(0))
   it('agrees with the language for every double it is given', () => {
-    fc.assert(fc.property(fc.double({ noNaN: true, noDefaultInfinity: true }), (x) => Object.is(read(String(x)), x) || read(String(x)) === x))
-    fc.assert(fc.property(fc.integer({ min: -999999, max: 999999 }), fc.integer({ min: 0, max: 6 }), (n, d) => read((n / 10 ** d).toFixed(d)) === Number((n / 10 ** d).toFixed(d))))
+    fc.assert(
+      fc.property(
+        fc.double({ noNaN: true, noDefaultInfinity: true }),
+        (x) => Object.is(read(String(x)), x) || read(String(x)) === x,
+      ),
+    )
+    fc.assert(
+      fc.property(
+        fc.integer({ min: -999999, max: 999999 }),
+        fc.integer({ min: 0, max: 6 }),
+        (n, d) => read((n / 10 ** d).toFixed(d)) === Number((n / 10 ** d).toFixed(d)),
+      ),
+    )
   })
   it('takes a decimal comma, blanks, quotes and a plus', () => {
     expect(read(' "12,5" ', ',')).toBe(12.5)
@@ -40,7 +58,8 @@ describe('reading one number', () => {
     expect(read('5.')).toBe(5)
   })
   it('is not fooled by text', () => {
-    for (const s of ['', ' ', '-', '.', 'abc', '1.2.3', '12mm', '1e', 'e5', '1,5']) expect(read(s), s).toBeNaN()
+    for (const s of ['', ' ', '-', '.', 'abc', '1.2.3', '12mm', '1e', 'e5', '1,5'])
+      expect(read(s), s).toBeNaN()
   })
 })
 
@@ -56,14 +75,34 @@ describe('clock cells', () => {
 
 describe('guessing a layout', () => {
   it('semicolons, decimal commas, milliseconds and extra columns', () => {
-    const l = sniffLayout(bytes('t [ms];Fork [mm];Shock [mm];Temp;Note\n' + rows(50, (i) => `${i * 2};${wave(i).toFixed(2).replace('.', ',')};${(wave(i) / 3).toFixed(2).replace('.', ',')};21,5;x`)))
+    const l = sniffLayout(
+      bytes(
+        't [ms];Fork [mm];Shock [mm];Temp;Note\n' +
+          rows(
+            50,
+            (i) =>
+              `${i * 2};${wave(i).toFixed(2).replace('.', ',')};${(wave(i) / 3).toFixed(2).replace('.', ',')};21,5;x`,
+          ),
+      ),
+    )
     expect(l).toMatchObject({ delimiter: ';', decimal: ',', firstRowLine: 2 })
     expect(l.columns.map((c) => c.role)).toEqual(['time', 'front-travel', 'rear-travel', 'ignore', 'ignore'])
     expect(l.columns[0].unit).toBe('ms')
   })
   it('tabs, comment lines, a units line and a byte order mark', () => {
-    const l = sniffLayout(bytes('\uFEFF# made at the bench\ntime\tfront\trear\n(s)\t(mm)\t(mm)\n' + rows(20, (i) => `${i / 100}\t${wave(i)}\t${wave(i)}`)))
-    expect(l).toMatchObject({ delimiter: '\t', decimal: '.', skipBytes: 3, firstRowLine: 4, headerLine: 'time\tfront\trear' })
+    const l = sniffLayout(
+      bytes(
+        '\uFEFF# made at the bench\ntime\tfront\trear\n(s)\t(mm)\t(mm)\n' +
+          rows(20, (i) => `${i / 100}\t${wave(i)}\t${wave(i)}`),
+      ),
+    )
+    expect(l).toMatchObject({
+      delimiter: '\t',
+      decimal: '.',
+      skipBytes: 3,
+      firstRowLine: 4,
+      headerLine: 'time\tfront\trear',
+    })
     expect(l.columns[0]).toMatchObject({ role: 'time', unit: 's' })
   })
   it('commas with decimal points, without a header', () => {
@@ -71,7 +110,12 @@ describe('guessing a layout', () => {
     expect(l).toMatchObject({ delimiter: ',', decimal: '.', firstRowLine: 1, headerLine: '' })
   })
   it('finds time by its unit, or by climbing evenly, whatever it is called', () => {
-    const named = sniffLayout(bytes('Stamp [ms];Batt;Fork\n' + rows(20, (i) => `${900 + i * 5};3,9;${wave(i).toFixed(1).replace('.', ',')}`)))
+    const named = sniffLayout(
+      bytes(
+        'Stamp [ms];Batt;Fork\n' +
+          rows(20, (i) => `${900 + i * 5};3,9;${wave(i).toFixed(1).replace('.', ',')}`),
+      ),
+    )
     expect(named.columns.map((c) => c.role)).toEqual(['time', 'ignore', 'front-travel'])
     const bare = sniffLayout(bytes('a,b,front\n' + rows(20, (i) => `${3 - (i % 2)},${i / 100},${wave(i)}`)))
     expect(bare.columns.map((c) => c.role)).toEqual(['ignore', 'time', 'front-travel'])
@@ -84,7 +128,14 @@ describe('guessing a layout', () => {
 
 describe('reading the table', () => {
   const read = (text: string, columns = [0, 1], clockColumn = -1) =>
-    readDelimited(bytes(text), { delimiter: ',', decimal: '.', skipBytes: 0, firstRowLine: 2, columns, clockColumn })
+    readDelimited(bytes(text), {
+      delimiter: ',',
+      decimal: '.',
+      skipBytes: 0,
+      firstRowLine: 2,
+      columns,
+      clockColumn,
+    })
   it('is the same for LF, CRLF, CR and a mixture', () => {
     for (const text of ['h,h\n1,2\n3,4\n', 'h,h\r\n1,2\r\n3,4\r\n', 'h,h\r1,2\r3,4', 'h,h\r\n1,2\n3,4']) {
       const t = read(text)
@@ -105,7 +156,8 @@ describe('reading the table', () => {
 
 describe('from bytes to channels', () => {
   const head = 'time [s],front [mm],rear [mm]\n'
-  const row = (i: number) => `${(i / 200).toFixed(3)},${(wave(i) * 1.5).toFixed(3)},${((wave(i) / 100) * 55).toFixed(3)}`
+  const row = (i: number) =>
+    `${(i / 200).toFixed(3)},${(wave(i) * 1.5).toFixed(3)},${((wave(i) / 100) * 55).toFixed(3)}`
   it('finds the rate, the ends and the depth', () => {
     const r = ingest(head + rows(400, row))
     expect(r.sampleRateHz).toBe(200)
@@ -116,16 +168,28 @@ describe('from bytes to channels', () => {
     expect(r.issues).toEqual([])
   })
   it('tells s, ms, µs and clock times apart by themselves', () => {
-    for (const f of [(i: number) => i / 200, (i: number) => i * 5, (i: number) => i * 5000, (i: number) => `2031-05-02T10:00:${(i / 200).toFixed(3).padStart(6, '0')}Z`]) {
+    for (const f of [
+      (i: number) => i / 200,
+      (i: number) => i * 5,
+      (i: number) => i * 5000,
+      (i: number) => `2031-05-02T10:00:${(i / 200).toFixed(3).padStart(6, '0')}Z`,
+    ]) {
       expect(ingest('time,front\n' + rows(400, (i) => `${f(i)},${wave(i)}`)).sampleRateHz).toBe(200)
     }
   })
   it('takes a given sample rate where there is no time', () => {
-    const r = ingest('front,rear\n' + rows(400, (i) => `${wave(i)},${wave(i) / 3}`), (m) => (m.sampleRateHz = 250))
+    const r = ingest(
+      'front,rear\n' + rows(400, (i) => `${wave(i)},${wave(i) / 3}`),
+      (m) => (m.sampleRateHz = 250),
+    )
     expect(r.sampleRateHz).toBe(250)
   })
   it('uses two-point calibration, falling readings too', () => {
-    const r = ingest('time [s],front [raw]\n' + rows(400, (i) => `${i / 200},${4000 - wave(i) * 30}`), (m) => (m.columns[1].calibration = { extendedReading: 4000, compressedReading: 1000, compressedMm: 150 }))
+    const r = ingest(
+      'time [s],front [raw]\n' + rows(400, (i) => `${i / 200},${4000 - wave(i) * 30}`),
+      (m) =>
+        (m.columns[1].calibration = { extendedReading: 4000, compressedReading: 1000, compressedMm: 150 }),
+    )
     expect(r.depthPct.front![100]).toBeCloseTo(wave(100), 6)
   })
   it('turns a reversed sensor round and says so', () => {
@@ -145,11 +209,17 @@ describe('from bytes to channels', () => {
     expect(r.depthPct.front![100]).toBeCloseTo(wave(100), 0)
   })
   it('warns when readings lie outside the travel', () => {
-    expect(ingest('time,front\n' + rows(400, (i) => `${i / 200},${wave(i) * 9}`)).issues.map((x) => x.code)).toContain('beyond-travel')
+    expect(
+      ingest('time,front\n' + rows(400, (i) => `${i / 200},${wave(i) * 9}`)).issues.map((x) => x.code),
+    ).toContain('beyond-travel')
   })
   it('uses the linkage where it is known', () => {
     const b = bytes('time,rear [mm]\n' + rows(400, (i) => `${i / 200},${27.5 + Math.sin(i)}`))
-    const r = ingestDelimited(b, suggestMapping(sniffLayout(b)), { ...geometry, leverageStart: 3, leverageEnd: 2 })
+    const r = ingestDelimited(b, suggestMapping(sniffLayout(b)), {
+      ...geometry,
+      leverageStart: 3,
+      leverageEnd: 2,
+    })
     expect(r.rearAt).toBe('axle')
     expect(r.travelMm.rear).toBeCloseTo(2.5 * 55, 9)
   })
@@ -163,14 +233,53 @@ describe('bad files each get one clear sentence', () => {
     ['header only', () => sniffLayout(bytes('time,front,rear\n')), 'file.header-only', /no rows/],
     ['no numbers', () => sniffLayout(bytes('a,b\nc,d\ne,f\n')), 'file.no-numbers', /No row of numbers/],
     ['one column', () => sniffLayout(bytes('front\n1\n2\n3\n')), 'file.one-column', /Only one column/],
-    ['no travel', () => ingest('time,alt\n1,2\n2,3\n3,4\n'), 'mapping.no-travel', /front travel or rear travel/],
+    [
+      'no travel',
+      () => ingest('time,alt\n1,2\n2,3\n3,4\n'),
+      'mapping.no-travel',
+      /front travel or rear travel/,
+    ],
     ['no time', () => ingest('front,rear\n1,2\n2,3\n3,4\n'), 'mapping.no-time', /sample rate/],
-    ['time stands', () => ingest('time,front\n' + rows(50, (i) => `7,${i}`)), 'time.never-moves', /never moves/],
-    ['dead sensor', () => ingest('time,front\n' + rows(50, (i) => `${i},12`)), 'channel.constant', /front travel column never moves/],
-    ['blank sensor', () => ingest('time,x,front\n' + rows(50, (i) => `${i},1,`)), 'channel.empty', /no numbers/],
-    ['raw without calibration', () => ingest('time,front [raw]\n' + rows(50, (i) => `${i},${i}`)), 'mapping.raw', /calibration/],
-    ['equal calibration', () => ingest('time,front\n' + rows(50, (i) => `${i},${i}`), (m) => (m.columns[1].calibration = { extendedReading: 5, compressedReading: 5, compressedMm: 150 })), 'calibration.equal', /equal/],
-    ['absurd rate', () => ingest('front,rear\n' + rows(50, (i) => `${i},${i}`), (m) => (m.sampleRateHz = 1e6)), 'rate.out-of-range', /between 20 and 20000/],
+    [
+      'time stands',
+      () => ingest('time,front\n' + rows(50, (i) => `7,${i}`)),
+      'time.never-moves',
+      /never moves/,
+    ],
+    [
+      'dead sensor',
+      () => ingest('time,front\n' + rows(50, (i) => `${i},12`)),
+      'channel.constant',
+      /front travel column never moves/,
+    ],
+    [
+      'blank sensor',
+      () => ingest('time,x,front\n' + rows(50, (i) => `${i},1,`)),
+      'channel.empty',
+      /no numbers/,
+    ],
+    [
+      'raw without calibration',
+      () => ingest('time,front [raw]\n' + rows(50, (i) => `${i},${i}`)),
+      'mapping.raw',
+      /calibration/,
+    ],
+    [
+      'equal calibration',
+      () =>
+        ingest(
+          'time,front\n' + rows(50, (i) => `${i},${i}`),
+          (m) => (m.columns[1].calibration = { extendedReading: 5, compressedReading: 5, compressedMm: 150 }),
+        ),
+      'calibration.equal',
+      /equal/,
+    ],
+    [
+      'absurd rate',
+      () => ingest('front,rear\n' + rows(50, (i) => `${i},${i}`), (m) => (m.sampleRateHz = 1e6)),
+      'rate.out-of-range',
+      /between 20 and 20000/,
+    ],
   ]
   for (const [name, act, code, sentence] of cases) {
     it(name, () => {

@@ -51,19 +51,40 @@ export function sniffLayout(bytes: Uint8Array): FileLayout {
   }
   const { delimiter, decimal } = choice
   const isRow = (text: string) => numericShare(text, delimiter, decimal) >= 0.5
-  const firstRow = kept.findIndex((l, i) => isRow(l.text) && (i + 1 >= kept.length || isRow(kept[i + 1].text)))
+  const firstRow = kept.findIndex(
+    (l, i) => isRow(l.text) && (i + 1 >= kept.length || isRow(kept[i + 1].text)),
+  )
   if (firstRow < 0) throw new InputError(kept.length > 1 ? 'file.no-numbers' : 'file.header-only')
   const width = splitLine(kept[firstRow].text, delimiter).length
   // A units line under the names has the same width; the names are the first line of that width.
   const headers = kept.slice(0, firstRow).filter((l) => splitLine(l.text, delimiter).length === width)
-  const nameLine = headers.length >= 2 && looksLikeUnits(headers[headers.length - 1].text, delimiter) ? headers[headers.length - 2] : headers[headers.length - 1]
-  const unitLine = nameLine && headers[headers.length - 1] !== nameLine ? headers[headers.length - 1] : undefined
+  const nameLine =
+    headers.length >= 2 && looksLikeUnits(headers[headers.length - 1].text, delimiter)
+      ? headers[headers.length - 2]
+      : headers[headers.length - 1]
+  const unitLine =
+    nameLine && headers[headers.length - 1] !== nameLine ? headers[headers.length - 1] : undefined
   const names = nameLine ? splitLine(nameLine.text, delimiter) : []
   const units = unitLine ? splitLine(unitLine.text, delimiter) : []
-  const columns = Array.from({ length: width }, (_, i) => guessColumn(clean(names[i] ?? ''), clean(units[i] ?? ''), i))
+  const columns = Array.from({ length: width }, (_, i) =>
+    guessColumn(clean(names[i] ?? ''), clean(units[i] ?? ''), i),
+  )
   keepFirstOfEachRole(columns)
-  if (!columns.some((c) => c.role === 'time')) findTime(columns, kept.slice(firstRow, firstRow + 50).map((l) => splitLine(l.text, delimiter).map((c) => cellNumber(clean(c), decimal))))
-  return { delimiter, decimal, skipBytes, firstRowLine: kept[firstRow].line, headerLine: nameLine?.text ?? '', columns }
+  if (!columns.some((c) => c.role === 'time'))
+    findTime(
+      columns,
+      kept
+        .slice(firstRow, firstRow + 50)
+        .map((l) => splitLine(l.text, delimiter).map((c) => cellNumber(clean(c), decimal))),
+    )
+  return {
+    delimiter,
+    decimal,
+    skipBytes,
+    firstRowLine: kept[firstRow].line,
+    headerLine: nameLine?.text ?? '',
+    columns,
+  }
 }
 
 /** Text of bytes, one letter a byte: column names in any encoding survive well enough to be shown. */
@@ -87,7 +108,9 @@ function cellNumber(cell: string, decimal: string): number {
 function numericShare(text: string, delimiter: string, decimal: string): number {
   const cells = splitLine(text, delimiter).map(clean)
   if (cells.length < 2) return 0
-  const good = cells.filter((c) => c === '' || /^nan$/i.test(c) || !Number.isNaN(cellNumber(c, decimal)) || isClock(c)).length
+  const good = cells.filter(
+    (c) => c === '' || /^nan$/i.test(c) || !Number.isNaN(cellNumber(c, decimal)) || isClock(c),
+  ).length
   const filled = cells.filter((c) => !Number.isNaN(cellNumber(c, decimal))).length
   return filled === 0 ? 0 : good / cells.length
 }
@@ -111,7 +134,10 @@ function chooseDelimiter(lines: string[]) {
       }
       for (const [width, count] of widths) {
         if (width < 2) continue
-        const numeric = sample.reduce((s, l) => s + (splitLine(l, delimiter).length === width ? numericShare(l, delimiter, decimal) : 0), 0)
+        const numeric = sample.reduce(
+          (s, l) => s + (splitLine(l, delimiter).length === width ? numericShare(l, delimiter, decimal) : 0),
+          0,
+        )
         const score = numeric + count * 0.01 * Math.min(width, 20)
         if (!best || score > best.score + 1e-9) best = { delimiter, decimal, score }
       }
@@ -151,7 +177,10 @@ function looksLikeUnits(line: string, delimiter: string): boolean {
 function guessColumn(name: string, unitCell: string, index: number): ColumnGuess {
   const bracket = /[[(]\s*([^\])]+?)\s*[\])]/.exec(name)?.[1]
   const tail = /[_ ]([a-zA-Zµ%/]+)$/.exec(name)?.[1]
-  const unit = unitOf(unitCell.replace(/^[[(]|[\])]$/g, '')) ?? (bracket ? unitOf(bracket) : null) ?? (tail ? unitOf(tail) : null)
+  const unit =
+    unitOf(unitCell.replace(/^[[(]|[\])]$/g, '')) ??
+    (bracket ? unitOf(bracket) : null) ??
+    (tail ? unitOf(tail) : null)
   const n = name.toLowerCase()
   const label = name || `Column ${index + 1}`
   if (/^(t|time|timestamp|millis|elapsed|clock|zeit|temps|tiempo)\b|^time|^t[_ [(]|timestamp/.test(n)) {
@@ -162,7 +191,8 @@ function guessColumn(name: string, unitCell: string, index: number): ColumnGuess
   const travelUnit: ChannelUnit = unit && ['mm', 'pct', 'raw'].includes(unit) ? unit : 'mm'
   if (!other && /front|fork/.test(n)) return { name: label, role: 'front-travel', unit: travelUnit }
   if (!other && /rear|shock/.test(n)) return { name: label, role: 'rear-travel', unit: travelUnit }
-  if (!other && /speed|velocity/.test(n)) return { name: label, role: 'speed', unit: unit === 'km/h' ? 'km/h' : 'm/s' }
+  if (!other && /speed|velocity/.test(n))
+    return { name: label, role: 'speed', unit: unit === 'km/h' ? 'km/h' : 'm/s' }
   if (!other && /dist/.test(n)) return { name: label, role: 'distance', unit: unit === 'km' ? 'km' : 'm' }
   return { name: label, role: 'ignore', unit: unit ?? 'none' }
 }

@@ -69,3 +69,46 @@ export function scanNumber(bytes: Uint8Array, from: number, to: number, decimalB
   const value = scale < 0 ? mantissa / powers[-scale] : mantissa * powers[scale]
   return negative ? -value : value
 }
+
+/** Where a plain number's value is put, so that the hot loop allocates nothing. */
+export interface PlainNumber {
+  value: number
+}
+
+/**
+ * Reads "-12.345" (sign, digits, decimal mark, digits; at most 15 digits) and stops at the first other byte.
+ * @returns the index behind it, or -1 when it is not such a number and needs the careful reader
+ */
+export function plainNumberEnd(
+  bytes: Uint8Array,
+  from: number,
+  decimalByte: number,
+  into: PlainNumber,
+): number {
+  let i = from
+  const negative = bytes[i] === minus
+  if (negative) i++
+  const start = i
+  let mantissa = 0
+  let c = bytes[i]
+  while (c >= zero && c <= nine) {
+    mantissa = mantissa * 10 + (c - zero)
+    c = bytes[++i]
+  }
+  let digits = i - start
+  let decimals = 0
+  if (c === decimalByte) {
+    const mark = i
+    c = bytes[++i]
+    while (c >= zero && c <= nine) {
+      mantissa = mantissa * 10 + (c - zero)
+      c = bytes[++i]
+    }
+    decimals = i - mark - 1
+    digits += decimals
+  }
+  if (digits === 0 || digits > 15) return -1
+  const value = decimals === 0 ? mantissa : mantissa / powers[decimals]
+  into.value = negative ? -value : value
+  return i
+}

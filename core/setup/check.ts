@@ -35,7 +35,10 @@ export function checkSetup(setup: Setup, units: readonly SuspensionUnit[]): Setu
   }
   for (const [id, { a, end }] of known) {
     if (!seen.has(id)) {
-      faults.push({ code: 'missing-adjuster', message: `The position of ${end} ${adjusterName(a).toLowerCase()} is missing.` })
+      faults.push({
+        code: 'missing-adjuster',
+        message: `The position of ${end} ${adjusterName(a).toLowerCase()} is missing.`,
+      })
     }
   }
   return faults
@@ -44,7 +47,12 @@ export function checkSetup(setup: Setup, units: readonly SuspensionUnit[]): Setu
 /** Two adjusters moved at once without saying that they belong together. */
 export function checkLinked(before: Setup, after: Setup, units: readonly SuspensionUnit[]): SetupFault[] {
   const moves = diffSetups(before, after, units)
-  if (moves.length < 2 || after.reason.linked || after.reason.source === 'revert' || after.reason.source === 'baseline') {
+  if (
+    moves.length < 2 ||
+    after.reason.linked ||
+    after.reason.source === 'revert' ||
+    after.reason.source === 'baseline'
+  ) {
     return []
   }
   return [

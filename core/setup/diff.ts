@@ -35,14 +35,19 @@ export function diffSetups(before: Setup, after: Setup, units: readonly Suspensi
   const order = { spring: 0, lever: 1, rebound: 2, compression: 3, other: 4 }
   return moves.sort(
     (x, y) =>
-      order[familyOf(x.adjuster)] - order[familyOf(y.adjuster)] || (x.end === y.end ? 0 : x.end === 'front' ? -1 : 1),
+      order[familyOf(x.adjuster)] - order[familyOf(y.adjuster)] ||
+      (x.end === y.end ? 0 : x.end === 'front' ? -1 : 1),
   )
 }
 
 /** Whether two setups put every adjuster in the same place. */
 export function sameSettings(a: Setup, b: Setup): boolean {
   const key = (s: Setup) =>
-    [s.frontUnitId, s.rearUnitId, ...s.positions.map((p) => `${p.adjusterId}=${p.value.toFixed(4)}`).sort()].join('|')
+    [
+      s.frontUnitId,
+      s.rearUnitId,
+      ...s.positions.map((p) => `${p.adjusterId}=${p.value.toFixed(4)}`).sort(),
+    ].join('|')
   return key(a) === key(b)
 }
 

@@ -3,13 +3,17 @@ import { DayBuilder, fork, shock } from '../test/dayBuilder.ts'
 import { checkLinked, checkSetup } from './check.ts'
 import { diffSetups, moveWords, sameSettings } from './diff.ts'
 
-const two = (to: Record<string, number>, linked = false) => new DayBuilder().change(to, { linked }).history().setups
+const two = (to: Record<string, number>, linked = false) =>
+  new DayBuilder().change(to, { linked }).history().setups
 
 describe('differences', () => {
   it('name what moved, springs first, in the part’s own count', () => {
     const [a, b] = two({ rr: 8, fp: 84 })
     const words = diffSetups(a, b, [fork, shock]).map(moveWords)
-    expect(words).toEqual(['Front pressure 80 → 84 psi, 4 psi firmer', 'Rear rebound 7 → 6 clicks, 1 click faster'])
+    expect(words).toEqual([
+      'Front pressure 80 → 84 psi, 4 psi firmer',
+      'Rear rebound 7 → 6 clicks, 1 click faster',
+    ])
   })
   it('nothing moved, nothing said', () => {
     const [a, b] = two({})
@@ -25,7 +29,9 @@ describe('soundness', () => {
   it('names positions that the part cannot take, adjusters it lacks and ones left out', () => {
     const s = two({ rr: 15, zz: 1 })[1]
     const cut = { ...s, positions: s.positions.filter((p) => p.adjusterId !== 'fp') }
-    const codes = checkSetup(cut, [fork, shock]).map((f) => f.code).sort()
+    const codes = checkSetup(cut, [fork, shock])
+      .map((f) => f.code)
+      .sort()
     expect(codes).toEqual(['missing-adjuster', 'out-of-range', 'unknown-adjuster'])
   })
   it('two adjusters at once need the word "linked"', () => {

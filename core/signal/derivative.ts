@@ -51,7 +51,15 @@ function evenMoments(m: number) {
 }
 
 /** Derivative of one window's cubic at the m places from `firstK` on, written to `out` from `at`. */
-function edge(x: Float64Array, start: number, m: number, firstK: number, out: Float64Array, at: number, fs: number): void {
+function edge(
+  x: Float64Array,
+  start: number,
+  m: number,
+  firstK: number,
+  out: Float64Array,
+  at: number,
+  fs: number,
+): void {
   const { s2, s4, s6 } = evenMoments(m)
   const s0 = 2 * m + 1
   let t0 = 0

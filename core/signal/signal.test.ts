@@ -58,11 +58,28 @@ describe('resampling', () => {
   it('keeps a gap of more than 50 ms as a gap', () => {
     const t = Float64Array.of(0, 0.01, 0.02, 0.1, 0.11)
     const r = resampleUniform(t, Float64Array.of(1, 1, 1, 1, 1), 100, 12)
-    expect([...r].map(Number.isFinite)).toEqual([true, true, true, false, false, false, false, false, false, false, true, true])
+    expect([...r].map(Number.isFinite)).toEqual([
+      true,
+      true,
+      true,
+      false,
+      false,
+      false,
+      false,
+      false,
+      false,
+      false,
+      true,
+      true,
+    ])
   })
   it('works on each gap-free stretch by itself', () => {
     const g = Float64Array.of(1, 2, NaN, 3, NaN, 4, 5, 6)
-    expect(finiteSegments(g)).toEqual([[0, 2], [3, 4], [5, 8]])
+    expect(finiteSegments(g)).toEqual([
+      [0, 2],
+      [3, 4],
+      [5, 8],
+    ])
     expect([...perSegment(g, 2, (s) => s.map((v) => v * 10))]).toEqual([10, 20, NaN, NaN, NaN, 40, 50, 60])
   })
 })

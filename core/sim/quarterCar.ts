@@ -34,7 +34,11 @@ const topOutNPerM = 60_000
  *
  * @returns depth in % of travel and bike speed, m/s, at `sampleRateHz` (a divisor of 4000)
  */
-export function rideRoad(car: QuarterCar, road: Road, sampleRateHz: number): { depthPct: Float64Array; speedMS: Float64Array } {
+export function rideRoad(
+  car: QuarterCar,
+  road: Road,
+  sampleRateHz: number,
+): { depthPct: Float64Array; speedMS: Float64Array } {
   const every = Math.round(1 / dt / sampleRateHz)
   const spring = springTable(car)
   let zs = 0
@@ -56,7 +60,10 @@ export function rideRoad(car: QuarterCar, road: Road, sampleRateHz: number): { d
     x = zu - zs
     const v = vu - vs
     const rub = car.frictionN * Math.tanh(v / 0.02)
-    const damp = v >= 0 ? damperForceN(v, car.compressionClicks, car.compression) : -damperForceN(-v, car.reboundClicks, car.rebound)
+    const damp =
+      v >= 0
+        ? damperForceN(v, car.compressionClicks, car.compression)
+        : -damperForceN(-v, car.reboundClicks, car.rebound)
     const force = springForce(spring, x / car.travelM, car.travelM) + damp + rub
     const gap = ground - zu
     // The tyre pushes and never pulls.
@@ -79,7 +86,12 @@ const tableSize = 512
 
 /** Spring force over 0…1 of travel, moving exponent 1.3: the power function is too slow for every step. */
 function springTable(car: QuarterCar): Float64Array {
-  return Float64Array.from({ length: tableSize + 1 }, (_, k) => car.newtonPerPsi * netPressurePsi(k / tableSize, car.pressurePsi, car.air, { spacers: car.spacers, exponent: 1.3 }))
+  return Float64Array.from(
+    { length: tableSize + 1 },
+    (_, k) =>
+      car.newtonPerPsi *
+      netPressurePsi(k / tableSize, car.pressurePsi, car.air, { spacers: car.spacers, exponent: 1.3 }),
+  )
 }
 
 function springForce(table: Float64Array, u: number, travelM: number): number {
@@ -103,6 +115,13 @@ function staticDepth(car: QuarterCar, table: Float64Array): number {
 }
 
 /** newtonPerPsi that makes the static sag come out at `sagPct` for a pressure. */
-export function forcePerPsiForSag(car: Pick<QuarterCar, 'sprungKg' | 'air' | 'spacers'>, pressurePsi: number, sagPct: number): number {
-  return (car.sprungKg * g) / netPressurePsi(sagPct / 100, pressurePsi, car.air, { spacers: car.spacers, exponent: 1.3 })
+export function forcePerPsiForSag(
+  car: Pick<QuarterCar, 'sprungKg' | 'air' | 'spacers'>,
+  pressurePsi: number,
+  sagPct: number,
+): number {
+  return (
+    (car.sprungKg * g) /
+    netPressurePsi(sagPct / 100, pressurePsi, car.air, { spacers: car.spacers, exponent: 1.3 })
+  )
 }

@@ -39,7 +39,10 @@ const pace: Record<SectionKind, SectionSpeed> = {
  * A road of named sections: random roughness everywhere plus the section's own features.
  * @param random seeded source, advanced
  */
-export function buildRoad(sections: readonly { kind: SectionKind; lengthM: number }[], random: () => number): Road {
+export function buildRoad(
+  sections: readonly { kind: SectionKind; lengthM: number }[],
+  random: () => number,
+): Road {
   const lengthM = sections.reduce((s, x) => s + x.lengthM, 0)
   const n = Math.ceil(lengthM / stepM)
   const heightM = new Float64Array(n)
@@ -65,11 +68,20 @@ export function buildRoad(sections: readonly { kind: SectionKind; lengthM: numbe
   return { stepM, heightM, speedMS, brake, extraG, lengthM }
 }
 
-function addFeatures(kind: SectionKind, h: Float64Array, brake: Float64Array, g: Float64Array, from: number, to: number, random: () => number): void {
+function addFeatures(
+  kind: SectionKind,
+  h: Float64Array,
+  brake: Float64Array,
+  g: Float64Array,
+  from: number,
+  to: number,
+  random: () => number,
+): void {
   const m = (metres: number) => Math.round(metres / stepM)
   const bump = (at: number, widthM: number, heightM: number) => {
     const w = m(widthM)
-    for (let i = 0; i < w && at + i < to; i++) h[at + i] += heightM * 0.5 * (1 - Math.cos((2 * Math.PI * i) / w))
+    for (let i = 0; i < w && at + i < to; i++)
+      h[at + i] += heightM * 0.5 * (1 - Math.cos((2 * Math.PI * i) / w))
   }
   const wave = (out: Float64Array, a: number, b: number, size: number) => {
     for (let i = a; i < Math.min(b, to); i++) out[i] += size * Math.sin((Math.PI * (i - a)) / (b - a)) ** 2
@@ -89,7 +101,8 @@ function addFeatures(kind: SectionKind, h: Float64Array, brake: Float64Array, g:
       break
     case 'drop':
     case 'jump': {
-      for (let at = from + m(8); at < to - m(10); at += m(28)) landing(h, g, at, to, kind === 'drop' ? 0.55 : 0.4)
+      for (let at = from + m(8); at < to - m(10); at += m(28))
+        landing(h, g, at, to, kind === 'drop' ? 0.55 : 0.4)
       break
     }
     case 'g-out':
@@ -105,7 +118,8 @@ function addFeatures(kind: SectionKind, h: Float64Array, brake: Float64Array, g:
       wave(brake, from, Math.floor((from + to) / 2), 0.35)
       break
     case 'flat-out':
-      for (let at = from + m(5); at < to - m(5); at += m(9 + 5 * random())) bump(at, 0.6, 0.03 + 0.02 * random())
+      for (let at = from + m(5); at < to - m(5); at += m(9 + 5 * random()))
+        bump(at, 0.6, 0.03 + 0.02 * random())
       break
     default:
       break
@@ -117,7 +131,8 @@ function landing(h: Float64Array, g: Float64Array, at: number, to: number, dropM
   const fly = Math.round(2.6 / stepM)
   const land = Math.round(1.5 / stepM)
   for (let i = 0; i < fly && at + i < to; i++) g[at + i] -= 0.98 * Math.sin((Math.PI * i) / fly) ** 0.5
-  for (let i = 0; i < land && at + fly + i < to; i++) g[at + fly + i] += 4.6 * dropM * Math.sin((Math.PI * i) / land) ** 2
+  for (let i = 0; i < land && at + fly + i < to; i++)
+    g[at + fly + i] += 4.6 * dropM * Math.sin((Math.PI * i) / land) ** 2
   for (let i = 0; i < fly / 2 && at + i < to; i++) h[at + i] += 0.05 * Math.sin((Math.PI * i) / (fly / 2))
 }
 

@@ -19,7 +19,9 @@ export function sensorFile(track: SensorTrack, random: () => number): string {
   for (let i = 0; i < frontMm.length; i++) {
     const t = ((1000 * i) / sampleRateHz).toFixed(1)
     const kmh = (speedMS[i] * 3.6).toFixed(1)
-    lines.push(rearMm ? `${t},${read(frontMm[i])},${read(rearMm[i])},${kmh}` : `${t},${read(frontMm[i])},${kmh}`)
+    lines.push(
+      rearMm ? `${t},${read(frontMm[i])},${read(rearMm[i])},${kmh}` : `${t},${read(frontMm[i])},${kmh}`,
+    )
   }
   return lines.join('\n') + '\n'
 }

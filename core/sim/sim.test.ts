@@ -21,7 +21,14 @@ function car(change: Partial<QuarterCar> = {}): QuarterCar {
     ...change,
   }
 }
-const flat: Road = { stepM: 0.02, heightM: new Float64Array(2000), speedMS: new Float64Array(2000).fill(6), brake: new Float64Array(2000), extraG: new Float64Array(2000), lengthM: 40 }
+const flat: Road = {
+  stepM: 0.02,
+  heightM: new Float64Array(2000),
+  speedMS: new Float64Array(2000).fill(6),
+  brake: new Float64Array(2000),
+  extraG: new Float64Array(2000),
+  lengthM: 40,
+}
 const mean = (x: Float64Array) => x.reduce((s, v) => s + v, 0) / x.length
 
 describe('the stand-in ride', () => {
@@ -30,17 +37,26 @@ describe('the stand-in ride', () => {
     expect(Math.max(...depthPct.map((d) => Math.abs(d - 20)))).toBeLessThan(0.1)
   })
   it('is the same for the same seed and another for another', () => {
-    const ride = (seed: number) => rideRoad(car(), buildRoad([{ kind: 'roots', lengthM: 60 }], seededRandom(seed)), 200).depthPct
+    const ride = (seed: number) =>
+      rideRoad(car(), buildRoad([{ kind: 'roots', lengthM: 60 }], seededRandom(seed)), 200).depthPct
     expect(ride(3)).toEqual(ride(3))
     expect(ride(3)).not.toEqual(ride(4))
   })
   it('rides deeper through roots with slower rebound', () => {
-    const depth = (reboundClicks: number) => mean(rideRoad(car({ reboundClicks }), buildRoad([{ kind: 'roots', lengthM: 120 }], seededRandom(5)), 200).depthPct)
+    const depth = (reboundClicks: number) =>
+      mean(
+        rideRoad(car({ reboundClicks }), buildRoad([{ kind: 'roots', lengthM: 120 }], seededRandom(5)), 200)
+          .depthPct,
+      )
     expect(depth(2)).toBeGreaterThan(depth(6))
     expect(depth(6)).toBeGreaterThan(depth(11))
   })
   it('rides higher with more air', () => {
-    const depth = (pressurePsi: number) => mean(rideRoad(car({ pressurePsi }), buildRoad([{ kind: 'berms', lengthM: 120 }], seededRandom(5)), 200).depthPct)
+    const depth = (pressurePsi: number) =>
+      mean(
+        rideRoad(car({ pressurePsi }), buildRoad([{ kind: 'berms', lengthM: 120 }], seededRandom(5)), 200)
+          .depthPct,
+      )
     expect(depth(90)).toBeLessThan(depth(80))
   })
 })
@@ -56,7 +72,12 @@ describe('chance', () => {
 
 describe('the sensor file', () => {
   it('has a header and a line per sample, without a rear column on a hardtail', () => {
-    const track = { sampleRateHz: 200, frontMm: Float64Array.of(10, 20), rearMm: null, speedMS: Float64Array.of(5, 5) }
+    const track = {
+      sampleRateHz: 200,
+      frontMm: Float64Array.of(10, 20),
+      rearMm: null,
+      speedMS: Float64Array.of(5, 5),
+    }
     const lines = sensorFile(track, seededRandom(1)).trim().split('\n')
     expect(lines[0]).toBe('time_ms,front_mm,speed_km/h')
     expect(lines).toHaveLength(3)

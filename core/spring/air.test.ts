@@ -21,7 +21,10 @@ describe('air spring', () => {
         fc.constantFrom(forkAir, shockAir),
         (u, psi, shape) => {
           const here = netPressurePsi(u, psi, shape)
-          return netPressurePsi(u + 0.02, psi, shape) > here && netPressurePsi(Math.max(u, 0.1), psi + 5, shape) > netPressurePsi(Math.max(u, 0.1), psi, shape)
+          return (
+            netPressurePsi(u + 0.02, psi, shape) > here &&
+            netPressurePsi(Math.max(u, 0.1), psi + 5, shape) > netPressurePsi(Math.max(u, 0.1), psi, shape)
+          )
         },
       ),
     )

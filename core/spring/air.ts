@@ -15,8 +15,20 @@ export interface AirSpringShape {
   equaliseAt: number
 }
 
-export const forkAir: AirSpringShape = { cr0: 2.2, spacerShare: 0.06, negativeShare: 0.25, areaShare: 0.92, equaliseAt: 0.04 }
-export const shockAir: AirSpringShape = { cr0: 2.6, spacerShare: 0.05, negativeShare: 0.45, areaShare: 0.85, equaliseAt: 0.04 }
+export const forkAir: AirSpringShape = {
+  cr0: 2.2,
+  spacerShare: 0.06,
+  negativeShare: 0.25,
+  areaShare: 0.92,
+  equaliseAt: 0.04,
+}
+export const shockAir: AirSpringShape = {
+  cr0: 2.6,
+  spacerShare: 0.05,
+  negativeShare: 0.45,
+  areaShare: 0.85,
+  equaliseAt: 0.04,
+}
 
 export const seaLevelPa = 101325
 
@@ -65,8 +77,12 @@ export function pressureForSagPsi(
   shape: AirSpringShape,
   ambientPa = seaLevelPa,
 ): number {
-  const load = netPressurePsi(measured.sagPct / 100, measured.pressurePsi, shape, { spacers: measured.spacers, ambientPa })
-  const miss = (p: number) => netPressurePsi(target.sagPct / 100, p, shape, { spacers: target.spacers, ambientPa }) - load
+  const load = netPressurePsi(measured.sagPct / 100, measured.pressurePsi, shape, {
+    spacers: measured.spacers,
+    ambientPa,
+  })
+  const miss = (p: number) =>
+    netPressurePsi(target.sagPct / 100, p, shape, { spacers: target.spacers, ambientPa }) - load
   let low = 1
   let high = 500
   if (miss(low) > 0 || miss(high) < 0) throw new InputError('root.not-bracketed', { low, high })

@@ -35,10 +35,23 @@ export interface SessionPriors {
   saidSd: number
 }
 
-export const sessionPriors: SessionPriors = { noiseSd: 0.7, noiseRuns: 4, setupSd: 1.2, driftSd: 0.1, saidStep: 0.9, saidSd: 0.8 }
+export const sessionPriors: SessionPriors = {
+  noiseSd: 0.7,
+  noiseRuns: 4,
+  setupSd: 1.2,
+  driftSd: 0.1,
+  saidStep: 0.9,
+  saidSd: 0.8,
+}
 
 /** A run ridden nervous or tired says less: its noise variance is multiplied. */
-export const mindVariance: Record<MindTag, number> = { normal: 1, 'track-new': 2, nervous: 2, tired: 2, 'saving-tyres': 3 }
+export const mindVariance: Record<MindTag, number> = {
+  normal: 1,
+  'track-new': 2,
+  nervous: 2,
+  tired: 2,
+  'saving-tyres': 3,
+}
 
 /** Difference between two setups after noise and drift. */
 export interface Effect {
@@ -69,7 +82,11 @@ const gridSize = 25
  * grid; setups, drift and said differences are conjugate Gaussians given the noise.
  * Source: Gelman et al., Bayesian Data Analysis, ch. 14 (linear model); constants: docs/models.md, "Is it better?".
  */
-export function fitSession(runs: readonly RatedRun[], said: readonly SaidDifference[], priors: SessionPriors = sessionPriors): Session {
+export function fitSession(
+  runs: readonly RatedRun[],
+  said: readonly SaidDifference[],
+  priors: SessionPriors = sessionPriors,
+): Session {
   const setups = [...new Set(runs.map((r) => r.setupKey))]
   const place = new Map(setups.map((s, i) => [s, i]))
   const usable = said.filter((d) => place.has(d.setupA) && place.has(d.setupB) && d.setupA !== d.setupB)
@@ -92,7 +109,10 @@ export function fitSession(runs: readonly RatedRun[], said: readonly SaidDiffere
     x[S + 1] = d.indexB - d.indexA
     rows.push({ x, y: d.value * priors.saidStep, variance: (s2) => s2 + priors.saidSd ** 2 })
   }
-  const priorPrecision = Float64Array.from({ length: n }, (_, i) => 1 / (i < S ? priors.setupSd : i === S ? 2 : priors.driftSd) ** 2)
+  const priorPrecision = Float64Array.from(
+    { length: n },
+    (_, i) => 1 / (i < S ? priors.setupSd : i === S ? 2 : priors.driftSd) ** 2,
+  )
 
   const fits = Array.from({ length: gridSize }, (_, k) => {
     const sd = priors.noiseSd * Math.exp(((k - (gridSize - 1) / 2) / ((gridSize - 1) / 2)) * Math.log(4))
@@ -102,7 +122,8 @@ export function fitSession(runs: readonly RatedRun[], said: readonly SaidDiffere
   const weights = fits.map((f) => Math.exp(f.logWeight - top))
   const total = weights.reduce((s, w) => s + w, 0)
   weights.forEach((w, i) => (weights[i] = w / total))
-  const average = (f: (fit: (typeof fits)[number]) => number) => fits.reduce((s, fit, i) => s + weights[i] * f(fit), 0)
+  const average = (f: (fit: (typeof fits)[number]) => number) =>
+    fits.reduce((s, fit, i) => s + weights[i] * f(fit), 0)
 
   const spread = (direction: Float64Array) => {
     const means = fits.map((f) => dot(direction, f.mean))
@@ -122,7 +143,11 @@ export function fitSession(runs: readonly RatedRun[], said: readonly SaidDiffere
       const { means, sds } = spread(d)
       const mean = means.reduce((s, m, k) => s + weights[k] * m, 0)
       const second = means.reduce((s, m, k) => s + weights[k] * (sds[k] ** 2 + m ** 2), 0)
-      return { mean, sd: Math.sqrt(Math.max(0, second - mean ** 2)), runs: runs.filter((r) => r.setupKey === setup).length }
+      return {
+        mean,
+        sd: Math.sqrt(Math.max(0, second - mean ** 2)),
+        runs: runs.filter((r) => r.setupKey === setup).length,
+      }
     },
     compare: (a, b) => {
       const d = new Float64Array(n)
@@ -136,7 +161,12 @@ export function fitSession(runs: readonly RatedRun[], said: readonly SaidDiffere
       d[ia] = -1
       const { means, sds } = spread(d)
       const below = (x: number) => means.reduce((s, m, k) => s + weights[k] * normalCdf((x - m) / sds[k]), 0)
-      return { effect: invert(below, 0.5), low80: invert(below, 0.1), high80: invert(below, 0.9), probability: 1 - below(0) }
+      return {
+        effect: invert(below, 0.5),
+        low80: invert(below, 0.1),
+        high80: invert(below, 0.9),
+        probability: 1 - below(0),
+      }
     },
   }
 }

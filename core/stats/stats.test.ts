@@ -5,7 +5,12 @@ import { fitSession, sessionPriors, type RatedRun } from './session.ts'
 import { cholesky, choleskySolve } from './solve.ts'
 import { judge } from './verdict.ts'
 
-const run = (setupKey: string, rating: number, index: number, mind: RatedRun['mind'] = 'normal'): RatedRun => ({ runId: `${index}`, setupKey, rating, index, mind })
+const run = (
+  setupKey: string,
+  rating: number,
+  index: number,
+  mind: RatedRun['mind'] = 'normal',
+): RatedRun => ({ runId: `${index}`, setupKey, rating, index, mind })
 
 describe('normal distribution', () => {
   it('agrees with published values', () => {
@@ -20,7 +25,8 @@ describe('linear solve', () => {
   it('undoes the product', () => {
     const a = Float64Array.of(4, 2, 0.6, 2, 5, 1, 0.6, 1, 3)
     const x = choleskySolve(cholesky(a, 3), 3, [1, 2, 3])
-    for (let i = 0; i < 3; i++) expect(a[3 * i] * x[0] + a[3 * i + 1] * x[1] + a[3 * i + 2] * x[2]).toBeCloseTo(i + 1, 12)
+    for (let i = 0; i < 3; i++)
+      expect(a[3 * i] * x[0] + a[3 * i + 1] * x[1] + a[3 * i + 2] * x[2]).toBeCloseTo(i + 1, 12)
   })
   it('refuses what is not positive definite', () => {
     expect(() => cholesky(Float64Array.of(1, 2, 2, 1), 2)).toThrow()
@@ -30,14 +36,22 @@ describe('linear solve', () => {
 describe('session model', () => {
   it('with many runs and weak priors the effect is the difference of means', () => {
     // Balanced order cancels drift: A B B A …
-    const runs = Array.from({ length: 40 }, (_, i) => run([0, 3].includes(i % 4) ? 'A' : 'B', ([0, 3].includes(i % 4) ? 5 : 6.5) + (i % 2 ? 0.3 : -0.3), i))
+    const runs = Array.from({ length: 40 }, (_, i) =>
+      run([0, 3].includes(i % 4) ? 'A' : 'B', ([0, 3].includes(i % 4) ? 5 : 6.5) + (i % 2 ? 0.3 : -0.3), i),
+    )
     const e = fitSession(runs, [], { ...sessionPriors, setupSd: 50 }).compare('A', 'B')
     expect(e.effect).toBeCloseTo(1.5, 1)
     expect(e.probability).toBeGreaterThan(0.999)
   })
   it('finds the noise of the rider from repeats', () => {
-    const quiet = fitSession(Array.from({ length: 12 }, (_, i) => run('A', 6 + (i % 2) * 0.1, i)), [])
-    const wild = fitSession(Array.from({ length: 12 }, (_, i) => run('A', 6 + (i % 2 ? 1.5 : -1.5), i)), [])
+    const quiet = fitSession(
+      Array.from({ length: 12 }, (_, i) => run('A', 6 + (i % 2) * 0.1, i)),
+      [],
+    )
+    const wild = fitSession(
+      Array.from({ length: 12 }, (_, i) => run('A', 6 + (i % 2 ? 1.5 : -1.5), i)),
+      [],
+    )
     expect(quiet.noiseSd).toBeLessThan(0.5)
     expect(wild.noiseSd).toBeGreaterThan(1.2)
     expect(wild.repeats).toBe(11)
@@ -62,12 +76,19 @@ describe('session model', () => {
     const fresh = fitSession([...base, run('B', 8, 3)], []).compare('A', 'B').effect
     const tired = fitSession([...base, run('B', 8, 3, 'tired')], []).compare('A', 'B').effect
     expect(tired).toBeLessThan(fresh)
-    const said = fitSession(base, [{ setupA: 'A', setupB: 'B', indexA: 2, indexB: 3, value: 2 }]).compare('A', 'B').probability
+    const said = fitSession(base, [{ setupA: 'A', setupB: 'B', indexA: 2, indexB: 3, value: 2 }]).compare(
+      'A',
+      'B',
+    ).probability
     expect(said).toBeGreaterThan(fitSession(base, []).compare('A', 'B').probability)
   })
   it('a verdict loop A > B > C > A ends in no preference', () => {
     const runs = ['A', 'B', 'C'].map((k, i) => run(k, 6, i))
-    const loop = [['A', 'B'], ['B', 'C'], ['C', 'A']].map(([a, b]) => ({ setupA: a, setupB: b, indexA: 0, indexB: 0, value: 1 }))
+    const loop = [
+      ['A', 'B'],
+      ['B', 'C'],
+      ['C', 'A'],
+    ].map(([a, b]) => ({ setupA: a, setupB: b, indexA: 0, indexB: 0, value: 1 }))
     const p = fitSession(runs, loop).compare('A', 'C').probability
     expect(Math.abs(p - 0.5)).toBeLessThan(0.15)
   })
@@ -80,14 +101,24 @@ describe('verdict', () => {
     expect(v.words).toMatch(/^Not yet: one more run is needed/)
   })
   it('says better, worse and same when the runs say so', () => {
-    const clear = fitSession([run('A', 4, 0), run('B', 8, 1), run('A', 4, 2), run('B', 8, 3), run('A', 4.5, 4), run('B', 8, 5)], [])
+    const clear = fitSession(
+      [run('A', 4, 0), run('B', 8, 1), run('A', 4, 2), run('B', 8, 3), run('A', 4.5, 4), run('B', 8, 5)],
+      [],
+    )
     expect(judge(clear, 'A', 'B').state).toBe('better')
     expect(judge(clear, 'B', 'A').state).toBe('worse')
-    const even = fitSession(Array.from({ length: 40 }, (_, i) => run(i % 2 ? 'A' : 'B', 6, i)), [])
+    const even = fitSession(
+      Array.from({ length: 40 }, (_, i) => run(i % 2 ? 'A' : 'B', 6, i)),
+      [],
+    )
     expect(judge(even, 'A', 'B').state).toBe('same')
   })
   it('stays open when the noise is larger than the difference', () => {
-    const v = judge(fitSession([run('A', 4, 0), run('B', 7, 1), run('A', 7, 2), run('B', 5, 3)], []), 'A', 'B')
+    const v = judge(
+      fitSession([run('A', 4, 0), run('B', 7, 1), run('A', 7, 2), run('B', 5, 3)], []),
+      'A',
+      'B',
+    )
     expect(v.state).toBe('open')
     expect(v.words).toMatch(/settle it|scatter/)
   })
@@ -95,7 +126,12 @@ describe('verdict', () => {
 
 describe('noise of a figure', () => {
   it('pools the repeats', () => {
-    expect(repeatSd([[1, 3], [10, 10, 13]])!.sd).toBeCloseTo(Math.sqrt((2 + 6) / 3), 12)
+    expect(
+      repeatSd([
+        [1, 3],
+        [10, 10, 13],
+      ])!.sd,
+    ).toBeCloseTo(Math.sqrt((2 + 6) / 3), 12)
     expect(repeatSd([[1], [2]])).toBeNull()
   })
   it('asks for more when the noise is known from few repeats', () => {

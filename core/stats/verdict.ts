@@ -53,7 +53,8 @@ function foresee(e: Effect, runsA: number, runsB: number): number | null {
 }
 
 function words(state: VerdictState, e: Effect, more: number | null, missing: number): string {
-  const lean = e.probability >= 0.7 ? ' It leans toward better.' : e.probability <= 0.3 ? ' It leans toward worse.' : ''
+  const lean =
+    e.probability >= 0.7 ? ' It leans toward better.' : e.probability <= 0.3 ? ' It leans toward worse.' : ''
   const runs = (n: number) => (n === 1 ? 'one more run' : `${n} more runs`)
   switch (state) {
     case 'not-yet':
@@ -65,6 +66,8 @@ function words(state: VerdictState, e: Effect, more: number | null, missing: num
     case 'same':
       return 'No difference a rider would notice.'
     case 'open':
-      return more === null ? `The runs scatter more than the two setups differ.${lean}` : `Still open; about ${runs(more)} would settle it.${lean}`
+      return more === null
+        ? `The runs scatter more than the two setups differ.${lean}`
+        : `Still open; about ${runs(more)} would settle it.${lean}`
   }
 }

@@ -24,7 +24,13 @@ export function findEvents(m: EndMotion): RecordingEvent[] {
       }
       if (d[peak] >= eventRules.bottomPct) {
         const hard = v[start] > eventRules.hardMmS
-        events.push({ kind: hard ? 'hard-bottom-out' : 'bottom-out', end, startS: start / rate, endS: i / rate, value: v[start] })
+        events.push({
+          kind: hard ? 'hard-bottom-out' : 'bottom-out',
+          end,
+          startS: start / rate,
+          endS: i / rate,
+          value: v[start],
+        })
       }
     } else if (d[i - 1] > eventRules.topPct && d[i] <= eventRules.topPct && v[i] < -eventRules.topMmS) {
       events.push({ kind: 'top-out', end, startS: i / rate, endS: i / rate, value: -v[i] })

@@ -30,7 +30,12 @@ export const hitRules = {
  * @param speedMmS its derivative at the axle, + = compressing
  * @param offset   index of the first sample in the whole recording, added to all indices
  */
-export function findHits(depthPct: Float64Array, speedMmS: Float64Array, sampleRateHz: number, offset = 0): Hit[] {
+export function findHits(
+  depthPct: Float64Array,
+  speedMmS: Float64Array,
+  sampleRateHz: number,
+  offset = 0,
+): Hit[] {
   const turns = turningPoints(depthPct, hitRules.prominencePct)
   const peaks = turns.filter((t) => t.kind === 'max')
   const apart = hitRules.apartS * sampleRateHz
@@ -136,7 +141,8 @@ function overshootDamping(x: Float64Array, peak: number, limit: number, rate: nu
     rest = tail[tail.length >> 1]
   }
   const ratio = (rest - m) / (p0 - rest)
-  if (!(ratio > Math.exp((-Math.PI * hitRules.dampingCap) / Math.sqrt(1 - hitRules.dampingCap ** 2)))) return hitRules.dampingCap
+  if (!(ratio > Math.exp((-Math.PI * hitRules.dampingCap) / Math.sqrt(1 - hitRules.dampingCap ** 2))))
+    return hitRules.dampingCap
   const l = Math.log(Math.min(ratio, 0.999))
   return Math.min(hitRules.dampingCap, -l / Math.sqrt(Math.PI ** 2 + l * l))
 }

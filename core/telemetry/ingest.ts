@@ -63,7 +63,9 @@ export function ingestDelimited(
   if (table.lines.length === 0) throw new InputError('file.no-numbers')
   onProgress(0.72, 'Putting the samples on one clock')
   const issues = tableIssues(table)
-  const clock = timeColumn ? timeFromColumn(table, used.indexOf(timeColumn), timeColumn) : timeFromRate(table, mapping.sampleRateHz!)
+  const clock = timeColumn
+    ? timeFromColumn(table, used.indexOf(timeColumn), timeColumn)
+    : timeFromRate(table, mapping.sampleRateHz!)
   issues.push(...clockIssues(clock))
   const rate = clock.sampleRateHz
   const samples = Math.floor(clock.timeS[clock.timeS.length - 1] * rate + 1e-6) + 1
@@ -74,7 +76,17 @@ export function ingestDelimited(
     return resampleUniform(clock.timeS, kept, rate, samples, Math.max(0.05, 1.5 / rate))
   }
 
-  const result: CleanRecording = { sampleRateHz: rate, samples, ends: [], depthPct: {}, travelMm: {}, rearAt: 'axle', speedMS: null, distanceM: null, issues }
+  const result: CleanRecording = {
+    sampleRateHz: rate,
+    samples,
+    ends: [],
+    depthPct: {},
+    travelMm: {},
+    rearAt: 'axle',
+    speedMS: null,
+    distanceM: null,
+    issues,
+  }
   for (const end of ['front', 'rear'] as const) {
     const column = columnFor(mapping, `${end}-travel`)
     if (!column) continue
@@ -94,7 +106,13 @@ function scaled(x: Float64Array, factor: number): Float64Array {
   return x
 }
 
-function addTravel(result: CleanRecording, end: End, column: ColumnMapping, x: Float64Array, g: TravelGeometry): void {
+function addTravel(
+  result: CleanRecording,
+  end: End,
+  column: ColumnMapping,
+  x: Float64Array,
+  g: TravelGeometry,
+): void {
   const role = `${end} travel`
   const strokeMm = end === 'front' ? g.frontTravelMm : g.rearStrokeMm
   if (strokeMm === null) throw new InputError('mapping.no-stroke', { end })
@@ -107,15 +125,29 @@ function addTravel(result: CleanRecording, end: End, column: ColumnMapping, x: F
   const q = (p: number) => quantileSorted(x.filter(Number.isFinite).sort(), p)
   if (!column.calibration && q(0.5) < 0 && q(0.02) < -0.1 * strokeMm) {
     for (let i = 0; i < x.length; i++) x[i] = -x[i]
-    result.issues.push(issue('sign-flipped', `The ${role} channel shrinks when the bike compresses; its sign was turned round.`))
+    result.issues.push(
+      issue(
+        'sign-flipped',
+        `The ${role} channel shrinks when the bike compresses; its sign was turned round.`,
+      ),
+    )
   }
   const { repaired, gapped } = repairSpikesInto(x, result.sampleRateHz)
   if (repaired + gapped > 0) {
-    result.issues.push(issue('spikes', `${repaired + gapped} samples of ${role} moved faster than a wheel can (12 m/s); short ones were bridged, long ones left as gaps.`, repaired + gapped))
+    result.issues.push(
+      issue(
+        'spikes',
+        `${repaired + gapped} samples of ${role} moved faster than a wheel can (12 m/s); short ones were bridged, long ones left as gaps.`,
+        repaired + gapped,
+      ),
+    )
   }
   let travelMm = strokeMm
   if (end === 'rear') {
-    const lever = g.leverageStart !== null && g.leverageEnd !== null ? { start: g.leverageStart, end: g.leverageEnd, strokeMm } : null
+    const lever =
+      g.leverageStart !== null && g.leverageEnd !== null
+        ? { start: g.leverageStart, end: g.leverageEnd, strokeMm }
+        : null
     if (lever) {
       for (let i = 0; i < x.length; i++) x[i] = wheelTravelMm(x[i], lever)
       travelMm = wheelTravelMm(strokeMm, lever)
@@ -127,7 +159,13 @@ function addTravel(result: CleanRecording, end: End, column: ColumnMapping, x: F
     if (x[i] > 105 || x[i] < -5) beyond++
   }
   if (beyond > 0.001 * x.length) {
-    result.issues.push(issue('beyond-travel', `${beyond} samples of ${role} lie outside 0 to 100 % of ${Math.round(strokeMm)} mm; check the unit of the column, the calibration and the stroke in the garage.`, beyond))
+    result.issues.push(
+      issue(
+        'beyond-travel',
+        `${beyond} samples of ${role} lie outside 0 to 100 % of ${Math.round(strokeMm)} mm; check the unit of the column, the calibration and the stroke in the garage.`,
+        beyond,
+      ),
+    )
   }
   result.ends.push(end)
   result.depthPct[end] = x
@@ -137,7 +175,8 @@ function addTravel(result: CleanRecording, end: End, column: ColumnMapping, x: F
 function toShaftMm(x: Float64Array, c: ColumnMapping, strokeMm: number): void {
   if (c.calibration) {
     const { extendedReading, compressedReading, compressedMm } = c.calibration
-    if (extendedReading === compressedReading) throw new InputError('calibration.equal', { got: extendedReading })
+    if (extendedReading === compressedReading)
+      throw new InputError('calibration.equal', { got: extendedReading })
     const mmPerReading = compressedMm / (compressedReading - extendedReading)
     for (let i = 0; i < x.length; i++) x[i] = (x[i] - extendedReading) * mmPerReading
   } else if (c.unit === 'pct') {
@@ -148,7 +187,8 @@ function toShaftMm(x: Float64Array, c: ColumnMapping, strokeMm: number): void {
 function timeFromColumn(table: DelimitedTable, slot: number, column: ColumnMapping): RepairedClock {
   const unit = column.unit === 's' || column.unit === 'ms' || column.unit === 'us' ? column.unit : 'none'
   const raw = table.columns[slot]
-  if (!raw.some(Number.isFinite)) throw new InputError('time.unreadable', { line: table.firstTextLine ?? table.lines[0] })
+  if (!raw.some(Number.isFinite))
+    throw new InputError('time.unreadable', { line: table.firstTextLine ?? table.lines[0] })
   return repairClock(raw, table.lines, unit)
 }
 
@@ -157,7 +197,18 @@ function timeFromRate(table: DelimitedTable, rateHz: number): RepairedClock {
   if (n < 2) throw new InputError('time.one-sample')
   const timeS = Float64Array.from({ length: n }, (_, i) => i / rateHz)
   const rows = Uint32Array.from({ length: n }, (_, i) => i)
-  return { timeS, rows, sampleRateHz: rateHz, unit: 's', duplicates: 0, firstDuplicateLine: null, resets: 0, firstResetLine: null, blanks: 0, gaps: 0 }
+  return {
+    timeS,
+    rows,
+    sampleRateHz: rateHz,
+    unit: 's',
+    duplicates: 0,
+    firstDuplicateLine: null,
+    resets: 0,
+    firstResetLine: null,
+    blanks: 0,
+    gaps: 0,
+  }
 }
 
 function issue(code: string, message: string, count = 1, line: number | null = null): ImportIssue {
@@ -166,16 +217,50 @@ function issue(code: string, message: string, count = 1, line: number | null = n
 
 function tableIssues(t: DelimitedTable): ImportIssue[] {
   const out: ImportIssue[] = []
-  if (t.shortRows > 0) out.push(issue('short-rows', `${t.shortRows} rows have too few columns, the first in line ${t.firstShortLine}; they were left out.`, t.shortRows, t.firstShortLine))
-  if (t.textCells > 0) out.push(issue('text-cells', `${t.textCells} cells hold text instead of a number, the first in line ${t.firstTextLine}; they count as gaps.`, t.textCells, t.firstTextLine))
+  if (t.shortRows > 0)
+    out.push(
+      issue(
+        'short-rows',
+        `${t.shortRows} rows have too few columns, the first in line ${t.firstShortLine}; they were left out.`,
+        t.shortRows,
+        t.firstShortLine,
+      ),
+    )
+  if (t.textCells > 0)
+    out.push(
+      issue(
+        'text-cells',
+        `${t.textCells} cells hold text instead of a number, the first in line ${t.firstTextLine}; they count as gaps.`,
+        t.textCells,
+        t.firstTextLine,
+      ),
+    )
   return out
 }
 
 function clockIssues(c: RepairedClock): ImportIssue[] {
   const out: ImportIssue[] = []
-  if (c.duplicates > 0) out.push(issue('time-duplicates', `${c.duplicates} rows repeat an instant, the first in line ${c.firstDuplicateLine}; the first reading was kept.`, c.duplicates, c.firstDuplicateLine))
-  if (c.resets > 0) out.push(issue('clock-reset', `The clock jumps back ${c.resets === 1 ? 'once' : `${c.resets} times`}, first in line ${c.firstResetLine}; time was continued from there.`, c.resets, c.firstResetLine))
-  if (c.blanks > 0) out.push(issue('time-blank', `${c.blanks} rows have no time; they were left out.`, c.blanks))
-  if (c.gaps > 0) out.push(issue('gaps', `${c.gaps} gaps of more than 50 ms; they are kept as gaps, not bridged.`, c.gaps))
+  if (c.duplicates > 0)
+    out.push(
+      issue(
+        'time-duplicates',
+        `${c.duplicates} rows repeat an instant, the first in line ${c.firstDuplicateLine}; the first reading was kept.`,
+        c.duplicates,
+        c.firstDuplicateLine,
+      ),
+    )
+  if (c.resets > 0)
+    out.push(
+      issue(
+        'clock-reset',
+        `The clock jumps back ${c.resets === 1 ? 'once' : `${c.resets} times`}, first in line ${c.firstResetLine}; time was continued from there.`,
+        c.resets,
+        c.firstResetLine,
+      ),
+    )
+  if (c.blanks > 0)
+    out.push(issue('time-blank', `${c.blanks} rows have no time; they were left out.`, c.blanks))
+  if (c.gaps > 0)
+    out.push(issue('gaps', `${c.gaps} gaps of more than 50 ms; they are kept as gaps, not bridged.`, c.gaps))
   return out
 }

@@ -25,16 +25,20 @@ const maxRateHz = 20_000
  */
 export function checkMapping(mapping: ImportMapping, columns: number): void {
   for (const role of ['time', 'front-travel', 'rear-travel', 'speed', 'distance'] as const) {
-    if (mapping.columns.filter((c) => c.role === role).length > 1) throw new InputError('mapping.role-twice', { role: role.replace('-', ' ') })
+    if (mapping.columns.filter((c) => c.role === role).length > 1)
+      throw new InputError('mapping.role-twice', { role: role.replace('-', ' ') })
   }
   const used = mapping.columns.filter((c) => c.role !== 'ignore')
   for (const c of used) {
     if (c.column >= columns) throw new InputError('mapping.column', { column: c.column + 1, columns })
-    if (c.unit === 'raw' && !c.calibration && c.role.endsWith('travel')) throw new InputError('mapping.raw', { role: c.role.replace('-', ' ') })
+    if (c.unit === 'raw' && !c.calibration && c.role.endsWith('travel'))
+      throw new InputError('mapping.raw', { role: c.role.replace('-', ' ') })
   }
-  if (!used.some((c) => c.role === 'front-travel' || c.role === 'rear-travel')) throw new InputError('mapping.no-travel')
+  if (!used.some((c) => c.role === 'front-travel' || c.role === 'rear-travel'))
+    throw new InputError('mapping.no-travel')
   if (columnFor(mapping, 'time')) return
   const rate = mapping.sampleRateHz
   if (rate === null) throw new InputError('mapping.no-time')
-  if (!(rate >= minRateHz && rate <= maxRateHz)) throw new InputError('rate.out-of-range', { min: minRateHz, max: maxRateHz, got: rate })
+  if (!(rate >= minRateHz && rate <= maxRateHz))
+    throw new InputError('rate.out-of-range', { min: minRateHz, max: maxRateHz, got: rate })
 }

@@ -68,7 +68,10 @@ export function endMetrics(
   const drifts = inSpan.filter((e) => e.kind === 'train').map((e) => e.value)
   const damping = hits.flatMap((h) => (h.dampingRatio === null ? [] : [h.dampingRatio]))
   const recovery = hits.flatMap((h) => (h.recoveryS === null ? [] : [h.recoveryS * 1000]))
-  const law = returnLaw(hits.map((h) => (h.peakPct / 100) * m.travelMm), hits.map((h) => h.reboundMmS))
+  const law = returnLaw(
+    hits.map((h) => (h.peakPct / 100) * m.travelMm),
+    hits.map((h) => h.reboundMmS),
+  )
   return {
     rideHeightPct: rideN ? rideSum / rideN : orZero(quantileSorted(depths, 0.5)),
     depthP05Pct: orZero(quantileSorted(depths, 0.05)),

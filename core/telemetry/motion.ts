@@ -30,7 +30,8 @@ export function endMotion(recording: CleanRecording, end: End): EndMotion {
   const travelMm = recording.travelMm[end]!
   const window = oddWindow(21, rate)
   const shortest = Math.max(filterMinSamples, window)
-  const low = (x: Float64Array, hz: number) => filterBothWays(x, butterworthLowPass(Math.min(hz, 0.4 * rate), rate))
+  const low = (x: Float64Array, hz: number) =>
+    filterBothWays(x, butterworthLowPass(Math.min(hz, 0.4 * rate), rate))
   const depthPct = perSegment(raw, shortest, (s) => low(s, 60))
   const speedMmS = perSegment(depthPct, shortest, (s) => {
     const v = savitzkyGolayDerivative(s, rate, window)
@@ -48,5 +49,14 @@ export function endMotion(recording: CleanRecording, end: End): EndMotion {
   for (const [a, b] of finiteSegments(depthPct)) {
     hits.push(...findHits(depthPct.subarray(a, b), speedMmS.subarray(a, b), rate, a))
   }
-  return { end, sampleRateHz: rate, travelMm, depthPct, speedMmS, supportBand: band(0.3, 3), chatterBand: band(8, 25), hits }
+  return {
+    end,
+    sampleRateHz: rate,
+    travelMm,
+    depthPct,
+    speedMmS,
+    supportBand: band(0.3, 3),
+    chatterBand: band(8, 25),
+    hits,
+  }
 }

@@ -8,7 +8,10 @@ const longestRepairS = 0.02
  * @param depthMm uniform samples, mm
  * @returns how many samples were repaired, and how many turned into gaps
  */
-export function repairSpikesInto(depthMm: Float64Array, sampleRateHz: number): { repaired: number; gapped: number } {
+export function repairSpikesInto(
+  depthMm: Float64Array,
+  sampleRateHz: number,
+): { repaired: number; gapped: number } {
   const maxStep = impossibleMmS / sampleRateHz
   const longest = Math.max(1, Math.floor(longestRepairS * sampleRateHz))
   const n = depthMm.length
@@ -24,7 +27,8 @@ export function repairSpikesInto(depthMm: Float64Array, sampleRateHz: number): {
     let end = i
     while (end < n && end - i <= longest && Math.abs(depthMm[end] - before) > maxStep * (end - i + 1)) end++
     if (end < n && end - i <= longest) {
-      for (let k = i; k < end; k++) depthMm[k] = before + ((depthMm[end] - before) * (k - i + 1)) / (end - i + 1)
+      for (let k = i; k < end; k++)
+        depthMm[k] = before + ((depthMm[end] - before) * (k - i + 1)) / (end - i + 1)
       repaired += end - i
       i = end + 1
     } else {

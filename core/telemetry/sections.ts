@@ -25,13 +25,20 @@ export function placeSections(
   }
   const distance = recording.distanceM ?? integrate(recording.speedMS, recording.sampleRateHz)
   const total = sections.reduce((s, x) => s + x.lengthM, 0)
-  const timeAt = distance && distance[distance.length - 1] > 0 ? (share: number) => timeAtShare(distance, recording.sampleRateHz, share) : null
+  const timeAt =
+    distance && distance[distance.length - 1] > 0
+      ? (share: number) => timeAtShare(distance, recording.sampleRateHz, share)
+      : null
   let done = 0
   const spans = sections.map((s) => {
     const a = done / total
     done += s.lengthM
     const b = done / total
-    return { sectionId: s.id, startS: timeAt ? timeAt(a) : a * durationS, endS: timeAt ? timeAt(b) : b * durationS }
+    return {
+      sectionId: s.id,
+      startS: timeAt ? timeAt(a) : a * durationS,
+      endS: timeAt ? timeAt(b) : b * durationS,
+    }
   })
   return { spans: spans.filter((s) => s.endS > s.startS), by: timeAt ? 'distance' : 'share-of-length' }
 }
@@ -39,7 +46,8 @@ export function placeSections(
 function integrate(speedMS: Float64Array | null, rate: number): Float64Array | null {
   if (!speedMS) return null
   const out = new Float64Array(speedMS.length)
-  for (let i = 1; i < out.length; i++) out[i] = out[i - 1] + (Number.isFinite(speedMS[i]) ? speedMS[i] / rate : 0)
+  for (let i = 1; i < out.length; i++)
+    out[i] = out[i - 1] + (Number.isFinite(speedMS[i]) ? speedMS[i] / rate : 0)
   return out
 }
 

@@ -10,7 +10,10 @@ const sine = (t: number) => 25 + 10 * Math.sin(2 * Math.PI * t)
 
 describe('ride height and speed', () => {
   it('a sine rides at its mean and moves at its amplitude times 2πf', () => {
-    const { whole } = analyse(recordingOf(sine, (t) => sine(t) + 6), [])
+    const { whole } = analyse(
+      recordingOf(sine, (t) => sine(t) + 6),
+      [],
+    )
     expect(whole.front!.rideHeightPct).toBeCloseTo(25, 1)
     expect(whole.balancePct).toBeCloseTo(-6, 1)
     // 10 % of 150 mm at 1 Hz: 15 mm · 2π = 94.2 mm/s
@@ -21,7 +24,10 @@ describe('ride height and speed', () => {
     expect(whole.front!.supportPct).toBeLessThan(10 / Math.SQRT2 + 0.05)
   })
   it('standing still does not count for ride height', () => {
-    const { whole } = analyse(recordingOf((t) => (t < 10 ? 18 : sine(t)), null), [])
+    const { whole } = analyse(
+      recordingOf((t) => (t < 10 ? 18 : sine(t)), null),
+      [],
+    )
     expect(whole.front!.rideHeightPct).toBeCloseTo(25, 0)
   })
   it('time in the air is counted and left out of ride height', () => {
@@ -90,11 +96,16 @@ describe('events', () => {
     const { whole, events } = analyse(recordingOf(f, null), [])
     expect(whole.front!.bottomOuts).toBe(4)
     expect(whole.front!.hardBottomOuts).toBe(3)
-    expect(events.filter((e) => e.kind === 'hard-bottom-out').map((e) => Math.round(e.startS))).toEqual([3, 6, 9])
+    expect(events.filter((e) => e.kind === 'hard-bottom-out').map((e) => Math.round(e.startS))).toEqual([
+      3, 6, 9,
+    ])
     expect(whole.front!.bigHits).toBe(4)
   })
   it('a 90 % peak is no bottom-out', () => {
-    const { whole } = analyse(recordingOf((t) => 20 + 73 * bump(t - 5, 0.4), null), [])
+    const { whole } = analyse(
+      recordingOf((t) => 20 + 73 * bump(t - 5, 0.4), null),
+      [],
+    )
     expect(whole.front!.bottomOuts).toBe(0)
   })
   it('says what a ride has too little of', () => {
@@ -106,7 +117,10 @@ describe('events', () => {
 
 describe('gaps', () => {
   it('do not become movement', () => {
-    const m = analyse(recordingOf((t) => (t > 8 && t < 8.4 ? NaN : sine(t)), null), []).whole.front!
+    const m = analyse(
+      recordingOf((t) => (t > 8 && t < 8.4 ? NaN : sine(t)), null),
+      [],
+    ).whole.front!
     expect(m.compressionMaxMmS).toBeLessThan(110)
     expect(m.rideHeightPct).toBeCloseTo(25, 0)
   })
@@ -123,7 +137,10 @@ describe('sections', () => {
     expect(p.spans[0].endS).toBeCloseTo(5, 6)
   })
   it('fall by distance when speed was recorded', () => {
-    const r = { ...recordingOf(sine, null), speedMS: new Float64Array(10000).map((_, i) => (i < 5000 ? 5 : 15)) }
+    const r = {
+      ...recordingOf(sine, null),
+      speedMS: new Float64Array(10000).map((_, i) => (i < 5000 ? 5 : 15)),
+    }
     const p = placeSections(r, sections, [])
     expect(p.by).toBe('distance')
     // 50 m in the first 10 s, 150 m in the last: a quarter of 200 m is reached at 10 s.

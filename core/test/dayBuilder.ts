@@ -7,15 +7,86 @@ import type { DayHistory, SetupSpace } from '../adviser/history.ts'
 
 const base = { alias: null, tool: 'hand' } as const
 
-export const frontPressure: Adjuster = { ...base, id: 'fp', kind: 'pressure', role: 'main-pressure', tool: 'shock-pump', minPsi: 40, maxPsi: 140, stepPsi: 1 }
-export const frontLsc: Adjuster = { ...base, id: 'fc', kind: 'click', role: 'low-speed-compression', clicks: 16, step: 1, countBase: 'closed-0' }
-export const frontRebound: Adjuster = { ...base, id: 'fr', kind: 'click', role: 'rebound', clicks: 12, step: 1, countBase: 'closed-0' }
-export const rearPressure: Adjuster = { ...base, id: 'rp', kind: 'pressure', role: 'main-pressure', tool: 'shock-pump', minPsi: 100, maxPsi: 300, stepPsi: 1 }
-export const rearRebound: Adjuster = { ...base, id: 'rr', kind: 'click', role: 'rebound', clicks: 14, step: 1, countBase: 'open' }
-export const rearSpacers: Adjuster = { ...base, id: 'rs', kind: 'spacer', role: 'spacers', tool: 'workshop', maxCount: 3 }
+export const frontPressure: Adjuster = {
+  ...base,
+  id: 'fp',
+  kind: 'pressure',
+  role: 'main-pressure',
+  tool: 'shock-pump',
+  minPsi: 40,
+  maxPsi: 140,
+  stepPsi: 1,
+}
+export const frontLsc: Adjuster = {
+  ...base,
+  id: 'fc',
+  kind: 'click',
+  role: 'low-speed-compression',
+  clicks: 16,
+  step: 1,
+  countBase: 'closed-0',
+}
+export const frontRebound: Adjuster = {
+  ...base,
+  id: 'fr',
+  kind: 'click',
+  role: 'rebound',
+  clicks: 12,
+  step: 1,
+  countBase: 'closed-0',
+}
+export const rearPressure: Adjuster = {
+  ...base,
+  id: 'rp',
+  kind: 'pressure',
+  role: 'main-pressure',
+  tool: 'shock-pump',
+  minPsi: 100,
+  maxPsi: 300,
+  stepPsi: 1,
+}
+export const rearRebound: Adjuster = {
+  ...base,
+  id: 'rr',
+  kind: 'click',
+  role: 'rebound',
+  clicks: 14,
+  step: 1,
+  countBase: 'open',
+}
+export const rearSpacers: Adjuster = {
+  ...base,
+  id: 'rs',
+  kind: 'spacer',
+  role: 'spacers',
+  tool: 'workshop',
+  maxCount: 3,
+}
 
-export const fork: SuspensionUnit = { id: 'fork', version: 1, name: '150 mm air fork', end: 'front', spring: 'air', strokeMm: 150, sagTargetPct: 20, revalved: false, adjusters: [frontPressure, frontLsc, frontRebound], note: '' }
-export const shock: SuspensionUnit = { id: 'shock', version: 1, name: '55 mm air shock', end: 'rear', spring: 'air', strokeMm: 55, sagTargetPct: 30, revalved: false, adjusters: [rearPressure, rearRebound, rearSpacers], note: '' }
+export const fork: SuspensionUnit = {
+  id: 'fork',
+  version: 1,
+  name: '150 mm air fork',
+  end: 'front',
+  spring: 'air',
+  strokeMm: 150,
+  sagTargetPct: 20,
+  revalved: false,
+  adjusters: [frontPressure, frontLsc, frontRebound],
+  note: '',
+}
+export const shock: SuspensionUnit = {
+  id: 'shock',
+  version: 1,
+  name: '55 mm air shock',
+  end: 'rear',
+  spring: 'air',
+  strokeMm: 55,
+  sagTargetPct: 30,
+  revalved: false,
+  adjusters: [rearPressure, rearRebound, rearSpacers],
+  note: '',
+}
 export const space: SetupSpace = { front: fork, rear: shock }
 
 export const startPositions: Record<string, number> = { fp: 80, fc: 8, fr: 6, rp: 180, rr: 7, rs: 1 }
@@ -32,21 +103,61 @@ export class DayBuilder {
   }
 
   /** Moves adjusters from where they are; one setup, whatever is moved. */
-  change(to: Record<string, number>, options: { linked?: boolean; source?: Setup['reason']['source'] } = {}): this {
+  change(
+    to: Record<string, number>,
+    options: { linked?: boolean; source?: Setup['reason']['source'] } = {},
+  ): this {
     const now = this.setups[this.setups.length - 1]
     const positions = Object.fromEntries(now.positions.map((p) => [p.adjusterId, p.value]))
     return this.addSetup({ ...positions, ...to }, options.source ?? 'own-idea', options.linked ?? false)
   }
 
-  run(rating: number | null, marks: Partial<Mark>[] = [], options: Partial<Run> & { analysis?: Analysis; against?: [number, -2 | -1 | 0 | 1 | 2] } = {}): this {
+  run(
+    rating: number | null,
+    marks: Partial<Mark>[] = [],
+    options: Partial<Run> & { analysis?: Analysis; against?: [number, -2 | -1 | 0 | 1 | 2] } = {},
+  ): this {
     const { analysis, against, ...facts } = options
     const n = this.runs.length + 1
     const id = `run${n}`
     const setupId = this.setups[this.setups.length - 1].id
     this.runs.push({
       number: n,
-      run: { id, version: 1, dayId: 'day', setupId, startedAt: '2031-05-02T09:00:00Z', kind: 'counted', voidReason: null, durationS: null, mind: 'normal', ringFrontMm: null, ringRearMm: null, tyreFrontPsi: null, tyreRearPsi: null, note: '', ...facts },
-      feel: rating === null && marks.length === 0 ? null : { runId: id, version: 1, rating, note: '', verdicts: against ? [{ againstRunId: `run${against[0]}`, value: against[1] }] : [], marks: marks.map((m, i) => ({ id: `${id}m${i}`, word: 'kicks', sectionId: null, end: 'rear', strength: 2, ...m })) },
+      run: {
+        id,
+        version: 1,
+        dayId: 'day',
+        setupId,
+        startedAt: '2031-05-02T09:00:00Z',
+        kind: 'counted',
+        voidReason: null,
+        durationS: null,
+        mind: 'normal',
+        ringFrontMm: null,
+        ringRearMm: null,
+        tyreFrontPsi: null,
+        tyreRearPsi: null,
+        note: '',
+        ...facts,
+      },
+      feel:
+        rating === null && marks.length === 0
+          ? null
+          : {
+              runId: id,
+              version: 1,
+              rating,
+              note: '',
+              verdicts: against ? [{ againstRunId: `run${against[0]}`, value: against[1] }] : [],
+              marks: marks.map((m, i) => ({
+                id: `${id}m${i}`,
+                word: 'kicks',
+                sectionId: null,
+                end: 'rear',
+                strength: 2,
+                ...m,
+              })),
+            },
       analysis: analysis ?? null,
     })
     return this
@@ -78,12 +189,27 @@ export class DayBuilder {
     }
   }
 
-  private addSetup(positions: Record<string, number>, source: Setup['reason']['source'], linked: boolean): this {
+  private addSetup(
+    positions: Record<string, number>,
+    source: Setup['reason']['source'],
+    linked: boolean,
+  ): this {
     const id = `setup${this.setups.length + 1}`
     const parentId = this.setups[this.setups.length - 1]?.id ?? null
     this.setups.push({
-      id, bikeId: 'bike', parentId, dayId: 'day', madeAt: '2031-05-02T08:00:00Z', name: null, frontUnitId: 'fork', rearUnitId: 'shock',
-      positions: Object.entries(positions).map(([adjusterId, value]) => ({ end: adjusterId.startsWith('f') ? 'front' : 'rear', adjusterId, value })),
+      id,
+      bikeId: 'bike',
+      parentId,
+      dayId: 'day',
+      madeAt: '2031-05-02T08:00:00Z',
+      name: null,
+      frontUnitId: 'fork',
+      rearUnitId: 'shock',
+      positions: Object.entries(positions).map(([adjusterId, value]) => ({
+        end: adjusterId.startsWith('f') ? 'front' : 'rear',
+        adjusterId,
+        value,
+      })),
       reason: { text: '', source, linked, proposalId: null },
     })
     return this
@@ -91,16 +217,55 @@ export class DayBuilder {
 }
 
 const quiet: EndMetrics = {
-  rideHeightPct: 20, depthP05Pct: 5, depthP50Pct: 20, depthP95Pct: 60, depthMaxPct: 88,
-  depthHistogram: { start: 0, width: 2, share: [] }, speedHistogram: { start: -4000, width: 100, share: [] },
-  compressionP95MmS: 900, compressionMaxMmS: 2500, reboundP95MmS: 700, reboundMaxMmS: 1500, highSpeedCompressionShare: 0.4, highSpeedReboundShare: 0.4,
-  supportPct: 5, smallBumpPct: 3, bottomOuts: 0, hardBottomOuts: 0, topOuts: 0, hits: 60, midHits: 40, bigHits: 4, trains: 0,
-  valleyDriftPctPerHit: null, valleyDriftSe: null, reboundDampingRatio: null, reboundDampingHits: 0, recoveryMs: 200, returnSlopePerS: null, returnInterceptMmS: null,
+  rideHeightPct: 20,
+  depthP05Pct: 5,
+  depthP50Pct: 20,
+  depthP95Pct: 60,
+  depthMaxPct: 88,
+  depthHistogram: { start: 0, width: 2, share: [] },
+  speedHistogram: { start: -4000, width: 100, share: [] },
+  compressionP95MmS: 900,
+  compressionMaxMmS: 2500,
+  reboundP95MmS: 700,
+  reboundMaxMmS: 1500,
+  highSpeedCompressionShare: 0.4,
+  highSpeedReboundShare: 0.4,
+  supportPct: 5,
+  smallBumpPct: 3,
+  bottomOuts: 0,
+  hardBottomOuts: 0,
+  topOuts: 0,
+  hits: 60,
+  midHits: 40,
+  bigHits: 4,
+  trains: 0,
+  valleyDriftPctPerHit: null,
+  valleyDriftSe: null,
+  reboundDampingRatio: null,
+  reboundDampingHits: 0,
+  recoveryMs: 200,
+  returnSlopePerS: null,
+  returnInterceptMmS: null,
 }
 
 /** An analysis with nothing remarkable in it but what is given. */
 export function analysisWith(front: Partial<EndMetrics>, rear: Partial<EndMetrics>): Analysis {
   const f = { ...quiet, ...front }
   const r = { ...quiet, rideHeightPct: 30, ...rear }
-  return { coreVersion: 'test', rearAt: 'axle', sections: [], sectionsBy: 'marks', events: [], whole: { sectionId: null, startS: 0, endS: 60, front: f, rear: r, balancePct: f.rideHeightPct - r.rideHeightPct, airtimeS: 0 } }
+  return {
+    coreVersion: 'test',
+    rearAt: 'axle',
+    sections: [],
+    sectionsBy: 'marks',
+    events: [],
+    whole: {
+      sectionId: null,
+      startS: 0,
+      endS: 60,
+      front: f,
+      rear: r,
+      balancePct: f.rideHeightPct - r.rideHeightPct,
+      airtimeS: 0,
+    },
+  }
 }

@@ -8,7 +8,8 @@ export function recordingOf(
 ): CleanRecording {
   const { durationS = 20, sampleRateHz = 500, travelMm = 150 } = options
   const samples = Math.round(durationS * sampleRateHz)
-  const make = (f: (t: number) => number) => Float64Array.from({ length: samples }, (_, i) => f(i / sampleRateHz))
+  const make = (f: (t: number) => number) =>
+    Float64Array.from({ length: samples }, (_, i) => f(i / sampleRateHz))
   return {
     sampleRateHz,
     samples,
@@ -26,7 +27,12 @@ export function recordingOf(
 export function decay(tS: number, from: number, rest: number, naturalHz: number, zeta: number): number {
   const w = 2 * Math.PI * naturalHz
   const wd = w * Math.sqrt(1 - zeta * zeta)
-  return rest + (from - rest) * Math.exp(-zeta * w * tS) * (Math.cos(wd * tS) + (zeta / Math.sqrt(1 - zeta * zeta)) * Math.sin(wd * tS))
+  return (
+    rest +
+    (from - rest) *
+      Math.exp(-zeta * w * tS) *
+      (Math.cos(wd * tS) + (zeta / Math.sqrt(1 - zeta * zeta)) * Math.sin(wd * tS))
+  )
 }
 
 /** Smooth bump of unit height and `widthS` duration centred at 0. */

@@ -33,7 +33,8 @@ export async function openStore(file: string, migrationsFolder: string): Promise
   await client.execute('PRAGMA busy_timeout = 5000')
   await assertPragmas(client)
   const check = await client.execute('PRAGMA quick_check(1)')
-  if (check.rows[0]?.[0] !== 'ok') throw new Error(`The data file ${file} is damaged: ${String(check.rows[0]?.[0])}. Restore a backup.`)
+  if (check.rows[0]?.[0] !== 'ok')
+    throw new Error(`The data file ${file} is damaged: ${String(check.rows[0]?.[0])}. Restore a backup.`)
   return { db, client, writes: new WriteQueue(), close: () => client.close() }
 }
 

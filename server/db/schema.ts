@@ -18,14 +18,24 @@ const editable = {
   deletedAt: text('deleted_at'),
 }
 
-export const riders = sqliteTable('riders', { id: text('id').primaryKey(), ...editable, body: text('body', { mode: 'json' }).$type<Rider>().notNull() })
+export const riders = sqliteTable('riders', {
+  id: text('id').primaryKey(),
+  ...editable,
+  body: text('body', { mode: 'json' }).$type<Rider>().notNull(),
+})
 
-export const units = sqliteTable('units', { id: text('id').primaryKey(), ...editable, body: text('body', { mode: 'json' }).$type<SuspensionUnit>().notNull() })
+export const units = sqliteTable('units', {
+  id: text('id').primaryKey(),
+  ...editable,
+  body: text('body', { mode: 'json' }).$type<SuspensionUnit>().notNull(),
+})
 
 export const bikes = sqliteTable('bikes', {
   id: text('id').primaryKey(),
   ...editable,
-  riderId: text('rider_id').notNull().references(() => riders.id),
+  riderId: text('rider_id')
+    .notNull()
+    .references(() => riders.id),
   frontUnitId: text('front_unit_id').references(() => units.id),
   rearUnitId: text('rear_unit_id').references(() => units.id),
   /** The one pointer to what is on the bike now. No foreign key: setups refer to bikes. */
@@ -33,7 +43,11 @@ export const bikes = sqliteTable('bikes', {
   body: text('body', { mode: 'json' }).$type<Bike>().notNull(),
 })
 
-export const trails = sqliteTable('trails', { id: text('id').primaryKey(), ...editable, body: text('body', { mode: 'json' }).$type<Trail>().notNull() })
+export const trails = sqliteTable('trails', {
+  id: text('id').primaryKey(),
+  ...editable,
+  body: text('body', { mode: 'json' }).$type<Trail>().notNull(),
+})
 
 export const setups = sqliteTable(
   'setups',
@@ -41,7 +55,9 @@ export const setups = sqliteTable(
     /** Order of saving; clocks of two devices may disagree. */
     seq: integer('seq').primaryKey({ autoIncrement: true }),
     id: text('id').notNull().unique(),
-    bikeId: text('bike_id').notNull().references(() => bikes.id),
+    bikeId: text('bike_id')
+      .notNull()
+      .references(() => bikes.id),
     parentId: text('parent_id'),
     dayId: text('day_id'),
     body: text('body', { mode: 'json' }).$type<Setup>().notNull(),
@@ -55,10 +71,18 @@ export const days = sqliteTable(
     id: text('id').primaryKey(),
     ...editable,
     date: text('date').notNull(),
-    riderId: text('rider_id').notNull().references(() => riders.id),
-    bikeId: text('bike_id').notNull().references(() => bikes.id),
-    trailId: text('trail_id').notNull().references(() => trails.id),
-    startSetupId: text('start_setup_id').notNull().references(() => setups.id),
+    riderId: text('rider_id')
+      .notNull()
+      .references(() => riders.id),
+    bikeId: text('bike_id')
+      .notNull()
+      .references(() => bikes.id),
+    trailId: text('trail_id')
+      .notNull()
+      .references(() => trails.id),
+    startSetupId: text('start_setup_id')
+      .notNull()
+      .references(() => setups.id),
     body: text('body', { mode: 'json' }).$type<TrailDay>().notNull(),
   },
   (t) => [index('days_by_date').on(t.date)],
@@ -69,8 +93,12 @@ export const runs = sqliteTable(
   {
     id: text('id').primaryKey(),
     ...editable,
-    dayId: text('day_id').notNull().references(() => days.id),
-    setupId: text('setup_id').notNull().references(() => setups.id),
+    dayId: text('day_id')
+      .notNull()
+      .references(() => days.id),
+    setupId: text('setup_id')
+      .notNull()
+      .references(() => setups.id),
     startedAt: text('started_at').notNull(),
     body: text('body', { mode: 'json' }).$type<Run>().notNull(),
   },
@@ -78,7 +106,9 @@ export const runs = sqliteTable(
 )
 
 export const feels = sqliteTable('feels', {
-  runId: text('run_id').primaryKey().references(() => runs.id),
+  runId: text('run_id')
+    .primaryKey()
+    .references(() => runs.id),
   version: integer('version').notNull(),
   body: text('body', { mode: 'json' }).$type<Feel>().notNull(),
 })
@@ -88,7 +118,9 @@ export const proposals = sqliteTable(
   {
     id: text('id').primaryKey(),
     ...editable,
-    dayId: text('day_id').notNull().references(() => days.id),
+    dayId: text('day_id')
+      .notNull()
+      .references(() => days.id),
     body: text('body', { mode: 'json' }).$type<ProposalRecord>().notNull(),
   },
   (t) => [index('proposals_by_day').on(t.dayId)],
@@ -99,7 +131,9 @@ export const recordings = sqliteTable(
   {
     id: text('id').primaryKey(),
     deletedAt: text('deleted_at'),
-    runId: text('run_id').notNull().references(() => runs.id),
+    runId: text('run_id')
+      .notNull()
+      .references(() => runs.id),
     body: text('body', { mode: 'json' }).$type<Recording>().notNull(),
   },
   (t) => [index('recordings_by_run').on(t.runId)],
@@ -109,7 +143,9 @@ export const recordings = sqliteTable(
 export const recordingChunks = sqliteTable(
   'recording_chunks',
   {
-    recordingId: text('recording_id').notNull().references(() => recordings.id),
+    recordingId: text('recording_id')
+      .notNull()
+      .references(() => recordings.id),
     part: text('part').notNull(),
     seq: integer('seq').notNull(),
     bytes: blob('bytes', { mode: 'buffer' }).notNull(),
@@ -117,4 +153,7 @@ export const recordingChunks = sqliteTable(
   (t) => [primaryKey({ columns: [t.recordingId, t.part, t.seq] })],
 )
 
-export const mappings = sqliteTable('mappings', { fingerprint: text('fingerprint').primaryKey(), body: text('body', { mode: 'json' }).$type<ImportMapping>().notNull() })
+export const mappings = sqliteTable('mappings', {
+  fingerprint: text('fingerprint').primaryKey(),
+  body: text('body', { mode: 'json' }).$type<ImportMapping>().notNull(),
+})

@@ -30,6 +30,8 @@ export function ingestInWorker(entry: URL): Ingest {
         else finish(() => reject(new Error(m.message)))
       })
       worker.on('error', (e) => finish(() => reject(e)))
-      worker.on('exit', (code) => finish(() => code !== 0 && reject(new Error(`The reading thread ended with code ${code}.`))))
+      worker.on('exit', (code) =>
+        finish(() => code !== 0 && reject(new Error(`The reading thread ended with code ${code}.`))),
+      )
     })
 }

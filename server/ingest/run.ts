@@ -41,6 +41,7 @@ export const runIngest: Ingest = async (job, { onProgress, signal }) => {
 /** Each piece is compressed by itself, so that none is large in memory or in a row. */
 function pack(bytes: Uint8Array): Uint8Array[] {
   const pieces: Uint8Array[] = []
-  for (let i = 0; i < bytes.length; i += pieceBytes) pieces.push(gzipSync(bytes.subarray(i, i + pieceBytes), { level: 4 }))
+  for (let i = 0; i < bytes.length; i += pieceBytes)
+    pieces.push(gzipSync(bytes.subarray(i, i + pieceBytes), { level: 4 }))
   return pieces
 }

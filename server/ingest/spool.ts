@@ -17,23 +17,39 @@ export function clearIncoming(dir: string): void {
  * Streams an upload to a file, never holding it in memory.
  * @throws Refusal 'request.too-large', 'upload.cancelled'; the half file is removed
  */
-export async function spool(body: ReadableStream<Uint8Array>, dir: string, name: string, signal: AbortSignal): Promise<string> {
+export async function spool(
+  body: ReadableStream<Uint8Array>,
+  dir: string,
+  name: string,
+  signal: AbortSignal,
+): Promise<string> {
   const file = join(dir, name)
   let seen = 0
   const limit = new Transform({
     transform(chunk: Buffer, _encoding, done) {
       seen += chunk.length
       const most = limits.uploadBytes
-      done(seen > most ? new Refusal('request.too-large', `A sensor file may be at most ${Math.round(most / 1024 / 1024)} MB; split the recording.`) : null, chunk)
+      done(
+        seen > most
+          ? new Refusal(
+              'request.too-large',
+              `A sensor file may be at most ${Math.round(most / 1024 / 1024)} MB; split the recording.`,
+            )
+          : null,
+        chunk,
+      )
     },
   })
   try {
-    await pipeline(Readable.fromWeb(body as unknown as NodeStream), limit, createWriteStream(file), { signal })
+    await pipeline(Readable.fromWeb(body as unknown as NodeStream), limit, createWriteStream(file), {
+      signal,
+    })
     return file
   } catch (e) {
     await rm(file, { force: true })
     if (e instanceof Refusal) throw e
-    if (signal.aborted || (e instanceof Error && 'code' in e && e.code === 'ECONNRESET')) throw new Refusal('upload.cancelled', 'The upload was cancelled; nothing was kept.')
+    if (signal.aborted || (e instanceof Error && 'code' in e && e.code === 'ECONNRESET'))
+      throw new Refusal('upload.cancelled', 'The upload was cancelled; nothing was kept.')
     throw e
   }
 }

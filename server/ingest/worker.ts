@@ -16,5 +16,10 @@ runIngest(workerData as IngestJob, {
   },
 }).then(
   (result) => port.postMessage({ kind: 'done', result }),
-  (e: unknown) => port.postMessage(e instanceof InputError ? { kind: 'bad-input', code: e.code, detail: e.detail } : { kind: 'failed', message: String(e) }),
+  (e: unknown) =>
+    port.postMessage(
+      e instanceof InputError
+        ? { kind: 'bad-input', code: e.code, detail: e.detail }
+        : { kind: 'failed', message: String(e) },
+    ),
 )

@@ -19,14 +19,25 @@ export function dayRoutes({ store, now, events }: Deps): Hono {
     changed(saved.id)
     return saved
   })
-  mount(app, endpoints.deleteDay, async ({ params }) => (await store.writes.run(() => setDeleted(store, days, params.id, now())), {}))
-  mount(app, endpoints.restoreDay, async ({ params }) => (await store.writes.run(() => setDeleted(store, days, params.id, null)), {}))
+  mount(
+    app,
+    endpoints.deleteDay,
+    async ({ params }) => (await store.writes.run(() => setDeleted(store, days, params.id, now())), {}),
+  )
+  mount(
+    app,
+    endpoints.restoreDay,
+    async ({ params }) => (await store.writes.run(() => setDeleted(store, days, params.id, null)), {}),
+  )
   mount(app, endpoints.putRun, async ({ params, body }) => {
     const saved = await saveRun(store, sameId(params.id, body))
     changed(saved.dayId)
     return saved
   })
-  for (const [endpoint, at] of [[endpoints.deleteRun, now], [endpoints.restoreRun, () => null]] as const) {
+  for (const [endpoint, at] of [
+    [endpoints.deleteRun, now],
+    [endpoints.restoreRun, () => null],
+  ] as const) {
     mount(app, endpoint, async ({ params }) => {
       await store.writes.run(() => setDeleted(store, runs, params.id, at()))
       changed(await dayOfRun(store, params.id))
@@ -34,7 +45,10 @@ export function dayRoutes({ store, now, events }: Deps): Hono {
     })
   }
   mount(app, endpoints.putFeel, async ({ params, body }) => {
-    if (body.runId !== params.id) throw new Refusal('request.invalid', 'The run in the address and in the body differ.', { path: 'runId' })
+    if (body.runId !== params.id)
+      throw new Refusal('request.invalid', 'The run in the address and in the body differ.', {
+        path: 'runId',
+      })
     const saved = await saveFeel(store, body)
     changed(await dayOfRun(store, body.runId))
     return saved

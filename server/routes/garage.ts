@@ -28,14 +28,23 @@ export function garageRoutes({ store, now, events }: Deps): Hono {
     [endpoints.deleteTrail, endpoints.restoreTrail, trails],
   ] as const
   for (const [remove, restore, table] of kinds) {
-    mount(app, remove, async ({ params }) => (await store.writes.run(() => setDeleted(store, table, params.id, now())), {}))
-    mount(app, restore, async ({ params }) => (await store.writes.run(() => setDeleted(store, table, params.id, null)), {}))
+    mount(
+      app,
+      remove,
+      async ({ params }) => (await store.writes.run(() => setDeleted(store, table, params.id, now())), {}),
+    )
+    mount(
+      app,
+      restore,
+      async ({ params }) => (await store.writes.run(() => setDeleted(store, table, params.id, null)), {}),
+    )
   }
   return app
 }
 
 /** @throws Refusal 'request.invalid' when address and body name two records */
 export function sameId<T extends { id: string }>(id: string, body: T): T {
-  if (body.id !== id) throw new Refusal('request.invalid', 'The id in the address and in the body differ.', { path: 'id' })
+  if (body.id !== id)
+    throw new Refusal('request.invalid', 'The id in the address and in the body differ.', { path: 'id' })
   return body
 }

@@ -17,7 +17,10 @@ export function recordingRoutes(deps: Deps): Hono {
   const { store, now, events } = deps
   const app = new Hono()
   mount(app, endpoints.getMapping, ({ params }) => findMapping(store, params.fingerprint))
-  for (const [endpoint, at] of [[endpoints.deleteRecording, now], [endpoints.restoreRecording, () => null]] as const) {
+  for (const [endpoint, at] of [
+    [endpoints.deleteRecording, now],
+    [endpoints.restoreRecording, () => null],
+  ] as const) {
     mount(app, endpoint, async ({ params }) => {
       await store.writes.run(() => setDeleted(store, recordings, params.id, at()))
       const held = await findRecording(store, params.id)
@@ -30,10 +33,17 @@ export function recordingRoutes(deps: Deps): Hono {
     const id = checked(Id, c.req.param('id'))
     const meta = checked(RecordingUpload, parseMeta(c.req.query('meta')))
     const body = c.req.raw.body
-    if (!body) throw new Refusal('recording.unreadable', 'The file is empty; choose a delimited text file with a header line and rows of numbers.')
+    if (!body)
+      throw new Refusal(
+        'recording.unreadable',
+        'The file is empty; choose a delimited text file with a header line and rows of numbers.',
+      )
     if (Number(c.req.header('content-length') ?? 0) > limits.uploadBytes) {
       await body.cancel()
-      throw new Refusal('request.too-large', `A sensor file may be at most ${Math.round(limits.uploadBytes / 1024 / 1024)} MB; split the recording.`)
+      throw new Refusal(
+        'request.too-large',
+        `A sensor file may be at most ${Math.round(limits.uploadBytes / 1024 / 1024)} MB; split the recording.`,
+      )
     }
     const recording = await importRecording(deps, id, meta, body, c.req.raw.signal)
     const dayId = await dayOfRun(store, recording.runId)
@@ -63,6 +73,10 @@ function parseMeta(text: string | undefined): unknown {
   try {
     return JSON.parse(text ?? '')
   } catch {
-    throw new Refusal('request.invalid', 'The "meta" part of the address must be JSON with runId, fileName and mapping.', { path: 'meta' })
+    throw new Refusal(
+      'request.invalid',
+      'The "meta" part of the address must be JSON with runId, fileName and mapping.',
+      { path: 'meta' },
+    )
   }
 }

@@ -4,7 +4,18 @@ import type { TrailDay } from '#contract/day'
 import type { ProposalRecord } from '#contract/proposal'
 import type { Feel, Run } from '#contract/run'
 import type { Store } from '../db/open.ts'
-import { bikes, days, feels, proposals, recordings, riders, runs, setups, trails, units } from '../db/schema.ts'
+import {
+  bikes,
+  days,
+  feels,
+  proposals,
+  recordings,
+  riders,
+  runs,
+  setups,
+  trails,
+  units,
+} from '../db/schema.ts'
 import { Refusal } from '../refusal.ts'
 import { withPointer } from './garage.ts'
 import { mustExist, saveRecord } from './records.ts'
@@ -47,21 +58,42 @@ export async function listDays({ db }: Store): Promise<DaySummary[]> {
 
 /** @throws Refusal 'record.not-found' */
 export async function readDay({ db }: Store, id: string): Promise<DayBundle> {
-  const [day] = await db.select().from(days).where(and(eq(days.id, id), isNull(days.deletedAt)))
+  const [day] = await db
+    .select()
+    .from(days)
+    .where(and(eq(days.id, id), isNull(days.deletedAt)))
   if (!day) throw new Refusal('record.not-found', 'There is no such day.')
   const [rider] = await db.select().from(riders).where(eq(riders.id, day.riderId))
   const [bike] = await db.select().from(bikes).where(eq(bikes.id, day.bikeId))
   const [trail] = await db.select().from(trails).where(eq(trails.id, day.trailId))
-  const runRows = await db.select().from(runs).where(and(eq(runs.dayId, id), isNull(runs.deletedAt))).orderBy(asc(runs.startedAt), asc(runs.id))
+  const runRows = await db
+    .select()
+    .from(runs)
+    .where(and(eq(runs.dayId, id), isNull(runs.deletedAt)))
+    .orderBy(asc(runs.startedAt), asc(runs.id))
   const runIds = runRows.map((r) => r.id)
   // Runs may stand on setups of earlier days, so ask by use as well as by day.
   const setupIds = [...new Set([day.startSetupId, ...runRows.map((r) => r.setupId)])]
-  const setupRows = await db.select().from(setups).where(or(eq(setups.dayId, id), inArray(setups.id, setupIds))).orderBy(asc(setups.seq))
-  const unitIds = [...new Set(setupRows.flatMap((s) => [s.body.frontUnitId, s.body.rearUnitId]))].filter((x) => x !== null)
+  const setupRows = await db
+    .select()
+    .from(setups)
+    .where(or(eq(setups.dayId, id), inArray(setups.id, setupIds)))
+    .orderBy(asc(setups.seq))
+  const unitIds = [...new Set(setupRows.flatMap((s) => [s.body.frontUnitId, s.body.rearUnitId]))].filter(
+    (x) => x !== null,
+  )
   const unitRows = unitIds.length ? await db.select().from(units).where(inArray(units.id, unitIds)) : []
   const feelRows = runIds.length ? await db.select().from(feels).where(inArray(feels.runId, runIds)) : []
-  const recordingRows = runIds.length ? await db.select().from(recordings).where(and(inArray(recordings.runId, runIds), isNull(recordings.deletedAt))) : []
-  const proposalRows = await db.select().from(proposals).where(and(eq(proposals.dayId, id), isNull(proposals.deletedAt)))
+  const recordingRows = runIds.length
+    ? await db
+        .select()
+        .from(recordings)
+        .where(and(inArray(recordings.runId, runIds), isNull(recordings.deletedAt)))
+    : []
+  const proposalRows = await db
+    .select()
+    .from(proposals)
+    .where(and(eq(proposals.dayId, id), isNull(proposals.deletedAt)))
   return {
     day: day.body,
     rider: rider.body,
@@ -81,10 +113,14 @@ export function saveDay(store: Store, day: TrailDay): Promise<TrailDay> {
     await mustExist(store, riders, day.riderId, 'riderId', 'rider')
     await mustExist(store, bikes, day.bikeId, 'bikeId', 'bike')
     await mustExist(store, trails, day.trailId, 'trailId', 'trail')
-    for (const [path, id] of [['startSetupId', day.startSetupId], ['settledSetupId', day.settledSetupId]] as const) {
+    for (const [path, id] of [
+      ['startSetupId', day.startSetupId],
+      ['settledSetupId', day.settledSetupId],
+    ] as const) {
       if (id === null) continue
       const [setup] = await store.db.select().from(setups).where(eq(setups.id, id))
-      if (!setup || setup.bikeId !== day.bikeId) throw new Refusal('reference.missing', 'That setup is not kept for this bike.', { path })
+      if (!setup || setup.bikeId !== day.bikeId)
+        throw new Refusal('reference.missing', 'That setup is not kept for this bike.', { path })
     }
     const { id, date, riderId, bikeId, trailId, startSetupId } = day
     return saveRecord(store, days, days.id, id, day, { id, date, riderId, bikeId, trailId, startSetupId })
@@ -95,9 +131,13 @@ export function saveRun(store: Store, run: Run): Promise<Run> {
   const { db } = store
   return store.writes.run(async () => {
     const [day] = await db.select().from(days).where(eq(days.id, run.dayId))
-    if (!day) throw new Refusal('reference.missing', 'The day it belongs to is not saved yet.', { path: 'dayId' })
+    if (!day)
+      throw new Refusal('reference.missing', 'The day it belongs to is not saved yet.', { path: 'dayId' })
     const [setup] = await db.select().from(setups).where(eq(setups.id, run.setupId))
-    if (!setup || setup.bikeId !== day.bikeId) throw new Refusal('reference.missing', 'That setup is not kept for the bike of this day.', { path: 'setupId' })
+    if (!setup || setup.bikeId !== day.bikeId)
+      throw new Refusal('reference.missing', 'That setup is not kept for the bike of this day.', {
+        path: 'setupId',
+      })
     await checkRings(store, run, setup.body)
     const { id, dayId, setupId, startedAt } = run
     return saveRecord(store, runs, runs.id, id, run, { id, dayId, setupId, startedAt })
@@ -105,12 +145,23 @@ export function saveRun(store: Store, run: Run): Promise<Run> {
 }
 
 /** A ring reading longer than the stroke is a per cent value or a slip of the ruler. */
-async function checkRings({ db }: Store, run: Run, setup: { frontUnitId: string | null; rearUnitId: string | null }): Promise<void> {
-  for (const [path, unitId, mm] of [['ringFrontMm', setup.frontUnitId, run.ringFrontMm], ['ringRearMm', setup.rearUnitId, run.ringRearMm]] as const) {
+async function checkRings(
+  { db }: Store,
+  run: Run,
+  setup: { frontUnitId: string | null; rearUnitId: string | null },
+): Promise<void> {
+  for (const [path, unitId, mm] of [
+    ['ringFrontMm', setup.frontUnitId, run.ringFrontMm],
+    ['ringRearMm', setup.rearUnitId, run.ringRearMm],
+  ] as const) {
     if (mm === null || unitId === null) continue
     const [unit] = await db.select().from(units).where(eq(units.id, unitId))
     if (unit && mm > unit.body.strokeMm) {
-      throw new Refusal('request.invalid', `A ring reading of ${mm} mm is longer than the ${unit.body.strokeMm} mm of ${unit.body.name}; enter mm, wiper to ring.`, { path })
+      throw new Refusal(
+        'request.invalid',
+        `A ring reading of ${mm} mm is longer than the ${unit.body.strokeMm} mm of ${unit.body.name}; enter mm, wiper to ring.`,
+        { path },
+      )
     }
   }
 }
@@ -120,14 +171,25 @@ export function saveFeel(store: Store, feel: Feel): Promise<Feel> {
   return store.writes.run(async () => {
     const [run] = await db.select().from(runs).where(eq(runs.id, feel.runId))
     if (!run) throw new Refusal('reference.missing', 'The run is not saved yet.', { path: 'runId' })
-    const [day] = await db.select({ trail: trails.body }).from(days).innerJoin(trails, eq(days.trailId, trails.id)).where(eq(days.id, run.dayId))
+    const [day] = await db
+      .select({ trail: trails.body })
+      .from(days)
+      .innerJoin(trails, eq(days.trailId, trails.id))
+      .where(eq(days.id, run.dayId))
     const known = new Set(day.trail.sections.map((s) => s.id))
     if (feel.marks.some((m) => m.sectionId !== null && !known.has(m.sectionId))) {
-      throw new Refusal('reference.missing', 'A word is marked in a section that the trail does not have any more.', { path: 'marks' })
+      throw new Refusal(
+        'reference.missing',
+        'A word is marked in a section that the trail does not have any more.',
+        { path: 'marks' },
+      )
     }
     for (const v of feel.verdicts) {
       const [other] = await db.select().from(runs).where(eq(runs.id, v.againstRunId))
-      if (!other || other.dayId !== run.dayId) throw new Refusal('reference.missing', 'A run is judged against one that is not of this day.', { path: 'verdicts' })
+      if (!other || other.dayId !== run.dayId)
+        throw new Refusal('reference.missing', 'A run is judged against one that is not of this day.', {
+          path: 'verdicts',
+        })
     }
     return saveRecord(store, feels, feels.runId, feel.runId, feel, { runId: feel.runId })
   })
@@ -136,7 +198,10 @@ export function saveFeel(store: Store, feel: Feel): Promise<Feel> {
 export function saveProposal(store: Store, proposal: ProposalRecord): Promise<ProposalRecord> {
   return store.writes.run(async () => {
     await mustExist(store, days, proposal.dayId, 'dayId', 'day')
-    return saveRecord(store, proposals, proposals.id, proposal.id, proposal, { id: proposal.id, dayId: proposal.dayId })
+    return saveRecord(store, proposals, proposals.id, proposal.id, proposal, {
+      id: proposal.id,
+      dayId: proposal.dayId,
+    })
   })
 }
 

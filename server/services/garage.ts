@@ -10,7 +10,10 @@ import { Refusal } from '../refusal.ts'
 import { mustExist, saveRecord } from './records.ts'
 
 /** Bikes with the live pointer instead of whatever their body was saved with. */
-export const withPointer = (row: { body: Bike; currentSetupId: string | null }): Bike => ({ ...row.body, currentSetupId: row.currentSetupId })
+export const withPointer = (row: { body: Bike; currentSetupId: string | null }): Bike => ({
+  ...row.body,
+  currentSetupId: row.currentSetupId,
+})
 
 export async function readGarage({ db }: Store): Promise<Garage> {
   const [r, b, u, t] = await Promise.all([
@@ -30,25 +33,42 @@ export async function readGarage({ db }: Store): Promise<Garage> {
   }
 }
 
-export const saveRider = (store: Store, rider: Rider) => store.writes.run(() => saveRecord(store, riders, riders.id, rider.id, rider, { id: rider.id }))
+export const saveRider = (store: Store, rider: Rider) =>
+  store.writes.run(() => saveRecord(store, riders, riders.id, rider.id, rider, { id: rider.id }))
 
-export const saveUnit = (store: Store, unit: SuspensionUnit) => store.writes.run(() => saveRecord(store, units, units.id, unit.id, unit, { id: unit.id }))
+export const saveUnit = (store: Store, unit: SuspensionUnit) =>
+  store.writes.run(() => saveRecord(store, units, units.id, unit.id, unit, { id: unit.id }))
 
-export const saveTrail = (store: Store, trail: Trail) => store.writes.run(() => saveRecord(store, trails, trails.id, trail.id, trail, { id: trail.id }))
+export const saveTrail = (store: Store, trail: Trail) =>
+  store.writes.run(() => saveRecord(store, trails, trails.id, trail.id, trail, { id: trail.id }))
 
 /** The pointer to the present setup is the server's: a bike form that was open meanwhile must not turn it back. */
 export function saveBike(store: Store, bike: Bike): Promise<Bike> {
   return store.writes.run(async () => {
     await mustExist(store, riders, bike.riderId, 'riderId', 'rider')
-    for (const [path, id, end] of [['frontUnitId', bike.frontUnitId, 'front'], ['rearUnitId', bike.rearUnitId, 'rear']] as const) {
+    for (const [path, id, end] of [
+      ['frontUnitId', bike.frontUnitId, 'front'],
+      ['rearUnitId', bike.rearUnitId, 'rear'],
+    ] as const) {
       if (id === null) continue
       const [unit] = await store.db.select().from(units).where(eq(units.id, id))
       if (!unit) throw new Refusal('reference.missing', 'The unit it refers to is not saved yet.', { path })
-      if (unit.body.end !== end) throw new Refusal('request.invalid', `${unit.body.name} belongs at the ${unit.body.end}.`, { path })
+      if (unit.body.end !== end)
+        throw new Refusal('request.invalid', `${unit.body.name} belongs at the ${unit.body.end}.`, { path })
     }
     const { id, riderId, frontUnitId, rearUnitId } = bike
-    const saved = await saveRecord(store, bikes, bikes.id, id, { ...bike, currentSetupId: null }, { id, riderId, frontUnitId, rearUnitId })
-    const [row] = await store.db.select({ currentSetupId: bikes.currentSetupId }).from(bikes).where(eq(bikes.id, id))
+    const saved = await saveRecord(
+      store,
+      bikes,
+      bikes.id,
+      id,
+      { ...bike, currentSetupId: null },
+      { id, riderId, frontUnitId, rearUnitId },
+    )
+    const [row] = await store.db
+      .select({ currentSetupId: bikes.currentSetupId })
+      .from(bikes)
+      .where(eq(bikes.id, id))
     return { ...saved, currentSetupId: row.currentSetupId }
   })
 }

@@ -6,7 +6,17 @@ import type { RememberedMapping } from '#contract/recording'
 import type { TravelGeometry } from '#core/telemetry/ingest'
 import type { Deps } from '../deps.ts'
 import type { Store } from '../db/open.ts'
-import { bikes, days, mappings, recordingChunks, recordings, runs, setups, trails, units } from '../db/schema.ts'
+import {
+  bikes,
+  days,
+  mappings,
+  recordingChunks,
+  recordings,
+  runs,
+  setups,
+  trails,
+  units,
+} from '../db/schema.ts'
 import { spool } from '../ingest/spool.ts'
 import { Refusal } from '../refusal.ts'
 
@@ -14,7 +24,13 @@ import { Refusal } from '../refusal.ts'
  * Takes a sensor file in: spool, read and analyse in a thread, then keep everything in one transaction.
  * Replaying a finished upload answers with what is kept.
  */
-export async function importRecording(deps: Deps, id: string, meta: RecordingUpload, body: ReadableStream<Uint8Array>, signal: AbortSignal): Promise<Recording> {
+export async function importRecording(
+  deps: Deps,
+  id: string,
+  meta: RecordingUpload,
+  body: ReadableStream<Uint8Array>,
+  signal: AbortSignal,
+): Promise<Recording> {
   const { store, events } = deps
   const held = await findRecording(store, id)
   if (held) {
@@ -26,17 +42,50 @@ export async function importRecording(deps: Deps, id: string, meta: RecordingUpl
   const file = await spool(body, deps.incomingDir, id, signal)
   try {
     const result = await deps.ingest(
-      { file, mapping: meta.mapping, geometry: context.geometry, sections: context.sections, spans: meta.spans },
-      { signal, onProgress: (share, doing) => events.emit({ type: 'ingest', recordingId: id, share, doing }) },
+      {
+        file,
+        mapping: meta.mapping,
+        geometry: context.geometry,
+        sections: context.sections,
+        spans: meta.spans,
+      },
+      {
+        signal,
+        onProgress: (share, doing) => events.emit({ type: 'ingest', recordingId: id, share, doing }),
+      },
     )
     const { parts, fingerprint, ...facts } = result
-    const recording: Recording = { id, runId: meta.runId, fileName: meta.fileName, importedAt: deps.now(), mapping: meta.mapping, durationS: facts.samples / facts.sampleRateHz, ...facts }
+    const recording: Recording = {
+      id,
+      runId: meta.runId,
+      fileName: meta.fileName,
+      importedAt: deps.now(),
+      mapping: meta.mapping,
+      durationS: facts.samples / facts.sampleRateHz,
+      ...facts,
+    }
     if (signal.aborted) throw new Refusal('upload.cancelled', 'The upload was cancelled; nothing was kept.')
     await store.writes.run(() => {
       const { db } = store
-      const rows = parts.flatMap(({ part, pieces }) => pieces.map((bytes, seq) => db.insert(recordingChunks).values({ recordingId: id, part, seq, bytes: Buffer.from(bytes) })))
-      const remember = meta.remember && fingerprint ? [db.insert(mappings).values({ fingerprint, body: meta.mapping }).onConflictDoUpdate({ target: mappings.fingerprint, set: { body: meta.mapping } })] : []
-      return db.batch([db.insert(recordings).values({ id, runId: meta.runId, body: recording }), ...rows, ...remember])
+      const rows = parts.flatMap(({ part, pieces }) =>
+        pieces.map((bytes, seq) =>
+          db.insert(recordingChunks).values({ recordingId: id, part, seq, bytes: Buffer.from(bytes) }),
+        ),
+      )
+      const remember =
+        meta.remember && fingerprint
+          ? [
+              db
+                .insert(mappings)
+                .values({ fingerprint, body: meta.mapping })
+                .onConflictDoUpdate({ target: mappings.fingerprint, set: { body: meta.mapping } }),
+            ]
+          : []
+      return db.batch([
+        db.insert(recordings).values({ id, runId: meta.runId, body: recording }),
+        ...rows,
+        ...remember,
+      ])
     })
     return recording
   } catch (e) {
@@ -57,7 +106,8 @@ async function runContext({ db }: Store, runId: string) {
     .innerJoin(bikes, eq(days.bikeId, bikes.id))
     .innerJoin(trails, eq(days.trailId, trails.id))
     .where(eq(runs.id, runId))
-  if (!row) throw new Refusal('reference.missing', 'The run it belongs to is not saved yet.', { path: 'runId' })
+  if (!row)
+    throw new Refusal('reference.missing', 'The run it belongs to is not saved yet.', { path: 'runId' })
   const strokeOf = async (unitId: string | null) => {
     if (!unitId) return null
     const [unit] = await db.select().from(units).where(eq(units.id, unitId))
@@ -80,7 +130,11 @@ export async function findRecording({ db }: Store, id: string): Promise<Recordin
 
 /** A part put together again. @throws Refusal 'record.not-found' */
 export async function readPart({ db }: Store, id: string, part: string): Promise<Uint8Array<ArrayBuffer>> {
-  const rows = await db.select({ bytes: recordingChunks.bytes }).from(recordingChunks).where(and(eq(recordingChunks.recordingId, id), eq(recordingChunks.part, part))).orderBy(asc(recordingChunks.seq))
+  const rows = await db
+    .select({ bytes: recordingChunks.bytes })
+    .from(recordingChunks)
+    .where(and(eq(recordingChunks.recordingId, id), eq(recordingChunks.part, part)))
+    .orderBy(asc(recordingChunks.seq))
   if (rows.length === 0) throw new Refusal('record.not-found', 'There is no such recording.')
   return Uint8Array.from(Buffer.concat(rows.map((r) => gunzipSync(r.bytes))))
 }

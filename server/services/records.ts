@@ -33,7 +33,11 @@ export async function saveRecord<T extends Editable>(
   sent: T,
   columns: Record<string, unknown>,
 ): Promise<T> {
-  const rows = (await store.db.select().from(table).where(eq(idColumn, id))) as { version: number; body: T; deletedAt?: string | null }[]
+  const rows = (await store.db.select().from(table).where(eq(idColumn, id))) as {
+    version: number
+    body: T
+    deletedAt?: string | null
+  }[]
   const held = rows[0]
   if (!held) {
     if (sent.version !== 0) throw new Refusal('record.not-found', 'It is not here any more; save it as new.')
@@ -41,13 +45,21 @@ export async function saveRecord<T extends Editable>(
     await store.db.insert(table).values({ ...columns, version: 1, body } as never)
     return body
   }
-  if (held.deletedAt) throw new Refusal('record.not-found', 'It was put away; bring it back before changing it.')
-  if (sameBody(held.body, sent) && (sent.version === held.version || sent.version === held.version - 1)) return held.body
+  if (held.deletedAt)
+    throw new Refusal('record.not-found', 'It was put away; bring it back before changing it.')
+  if (sameBody(held.body, sent) && (sent.version === held.version || sent.version === held.version - 1))
+    return held.body
   if (sent.version !== held.version) {
-    throw new Refusal('record.stale', 'It was changed elsewhere in the meantime; look at both and choose.', { current: held.body, sent })
+    throw new Refusal('record.stale', 'It was changed elsewhere in the meantime; look at both and choose.', {
+      current: held.body,
+      sent,
+    })
   }
   const body = { ...sent, version: held.version + 1 }
-  await store.db.update(table).set({ ...columns, version: body.version, body } as never).where(eq(idColumn, id))
+  await store.db
+    .update(table)
+    .set({ ...columns, version: body.version, body } as never)
+    .where(eq(idColumn, id))
   return body
 }
 
@@ -57,13 +69,28 @@ interface SoftTable extends SQLiteTable {
 }
 
 /** Puts a record away, or brings it back. @throws Refusal 'record.not-found' */
-export async function setDeleted(store: Store, table: SoftTable, id: string, at: string | null): Promise<void> {
-  const result = await store.db.update(table).set({ deletedAt: at } as never).where(eq(table.id, id))
+export async function setDeleted(
+  store: Store,
+  table: SoftTable,
+  id: string,
+  at: string | null,
+): Promise<void> {
+  const result = await store.db
+    .update(table)
+    .set({ deletedAt: at } as never)
+    .where(eq(table.id, id))
   if (result.rowsAffected === 0) throw new Refusal('record.not-found', 'There is nothing with that id.')
 }
 
 /** @throws Refusal 'reference.missing' */
-export async function mustExist(store: Store, table: SQLiteTable & { id: SQLiteColumn }, id: string, path: string, what: string): Promise<void> {
+export async function mustExist(
+  store: Store,
+  table: SQLiteTable & { id: SQLiteColumn },
+  id: string,
+  path: string,
+  what: string,
+): Promise<void> {
   const rows = await store.db.select({ id: table.id }).from(table).where(eq(table.id, id))
-  if (rows.length === 0) throw new Refusal('reference.missing', `The ${what} it refers to is not saved yet.`, { path })
+  if (rows.length === 0)
+    throw new Refusal('reference.missing', `The ${what} it refers to is not saved yet.`, { path })
 }

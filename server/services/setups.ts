@@ -15,12 +15,21 @@ export function saveSetup(store: Store, setup: Setup): Promise<Setup> {
     const [held] = await db.select().from(setups).where(eq(setups.id, setup.id))
     if (held) {
       if (JSON.stringify(held.body) === JSON.stringify(setup)) return held.body
-      throw new Refusal('record.immutable', 'A setup with this id is already kept; a change is a new setup.', { current: held.body, sent: setup })
+      throw new Refusal(
+        'record.immutable',
+        'A setup with this id is already kept; a change is a new setup.',
+        { current: held.body, sent: setup },
+      )
     }
     const [bike] = await db.select().from(bikes).where(eq(bikes.id, setup.bikeId))
-    if (!bike) throw new Refusal('reference.missing', 'The bike it refers to is not saved yet.', { path: 'bikeId' })
+    if (!bike)
+      throw new Refusal('reference.missing', 'The bike it refers to is not saved yet.', { path: 'bikeId' })
     if (setup.frontUnitId !== bike.frontUnitId || setup.rearUnitId !== bike.rearUnitId) {
-      throw new Refusal('reference.missing', 'The units of the setup are not the ones on the bike; reload the garage.', { path: 'frontUnitId' })
+      throw new Refusal(
+        'reference.missing',
+        'The units of the setup are not the ones on the bike; reload the garage.',
+        { path: 'frontUnitId' },
+      )
     }
     const ids = [setup.frontUnitId, setup.rearUnitId].filter((x) => x !== null)
     const fitted = (await db.select().from(units).where(inArray(units.id, ids))).map((u) => u.body)
@@ -28,7 +37,10 @@ export function saveSetup(store: Store, setup: Setup): Promise<Setup> {
     if (fault) throw new Refusal('setup.out-of-range', fault.message, { path: 'positions' })
     if (setup.parentId !== null) {
       const [parent] = await db.select().from(setups).where(eq(setups.id, setup.parentId))
-      if (!parent || parent.bikeId !== setup.bikeId) throw new Refusal('reference.missing', 'The setup it follows is not kept for this bike.', { path: 'parentId' })
+      if (!parent || parent.bikeId !== setup.bikeId)
+        throw new Refusal('reference.missing', 'The setup it follows is not kept for this bike.', {
+          path: 'parentId',
+        })
       const [unlinked] = checkLinked(parent.body, setup, fitted)
       if (unlinked) throw new Refusal('setup.not-linked', unlinked.message, { path: 'reason.linked' })
     }

@@ -20,7 +20,9 @@ describe('importing a sensor file', () => {
     const r = Recording.parse((await t.put(uploadPath(id, makeUpload(s.run.id)), file)).body)
     expect(r).toMatchObject({ sampleRateHz: 500, samples: 2000, ends: ['front', 'rear'] })
     expect(r.analysis.whole.front!.depthP50Pct).toBeCloseTo((30 / 150) * 100, 0)
-    expect(new TextDecoder().decode((await t.get(`/recordings/${id}/original`)).body as ArrayBuffer)).toBe(file)
+    expect(new TextDecoder().decode((await t.get(`/recordings/${id}/original`)).body as ArrayBuffer)).toBe(
+      file,
+    )
     const channels = new Float32Array((await t.get(`/recordings/${id}/channels`)).body as ArrayBuffer)
     expect(channels).toHaveLength(4000)
     expect(channels[100]).toBeCloseTo(((30 + 20 * Math.sin(2.5)) / 150) * 100, 1)
@@ -39,7 +41,9 @@ describe('importing a sensor file', () => {
     const s = await startStory(t)
     const upload = makeUpload(s.run.id)
     await t.put(uploadPath(uuid(), upload), makeFile())
-    const fingerprint = Buffer.from(await crypto.subtle.digest('SHA-256', new TextEncoder().encode('time [ms];front [mm];rear [mm]'))).toString('hex')
+    const fingerprint = Buffer.from(
+      await crypto.subtle.digest('SHA-256', new TextEncoder().encode('time [ms];front [mm];rear [mm]')),
+    ).toString('hex')
     expect((await t.get(`/mappings/${fingerprint}`)).body).toEqual({ fingerprint, mapping: upload.mapping })
     expect((await t.get(`/mappings/${'0'.repeat(64)}`)).body).toBeNull()
   })
@@ -47,7 +51,11 @@ describe('importing a sensor file', () => {
     ['a binary file', () => String.fromCharCode(1, 2, 0, 3), /not text/],
     ['an empty file', () => '', /empty/],
     ['a header without rows', () => 'time [ms];front [mm];rear [mm]\n', /no rows of numbers/],
-    ['a dead channel', () => 'time;front;rear\n' + Array.from({ length: 50 }, (_, i) => `${i * 2};12;3`).join('\n'), /never moves/],
+    [
+      'a dead channel',
+      () => 'time;front;rear\n' + Array.from({ length: 50 }, (_, i) => `${i * 2};12;3`).join('\n'),
+      /never moves/,
+    ],
   ])('%s is refused with one sentence and nothing is left behind', async (_, make, sentence) => {
     const s = await startStory(t)
     const r = await t.put(uploadPath(uuid(), makeUpload(s.run.id)), make())
@@ -57,7 +65,9 @@ describe('importing a sensor file', () => {
     expect(readdirSync(t.incomingDir)).toEqual([])
   })
   it('a run that is not there, and a description that is not JSON', async () => {
-    expect((await t.put(uploadPath(uuid(), makeUpload(uuid())), makeFile())).body).toMatchObject({ code: 'reference.missing' })
+    expect((await t.put(uploadPath(uuid(), makeUpload(uuid())), makeFile())).body).toMatchObject({
+      code: 'reference.missing',
+    })
     expect((await t.put(`/recordings/${uuid()}?meta=%7B`, 'x')).body).toMatchObject({ path: 'meta' })
   })
   it('can be taken off the run and brought back', async () => {

@@ -19,7 +19,9 @@ describe('the whole story over the wire', () => {
     expect(day.bike.currentSetupId).toBe(s.setup.id)
     const garage = Garage.parse((await t.get('/garage')).body)
     expect(garage.currentSetups.map((x) => x.id)).toEqual([s.setup.id])
-    expect((await t.get('/days')).body).toMatchObject([{ id: s.day.id, runs: 1, countedRuns: 1, riderName: 'Ilka' }])
+    expect((await t.get('/days')).body).toMatchObject([
+      { id: s.day.id, runs: 1, countedRuns: 1, riderName: 'Ilka' },
+    ])
   })
   it('a list of days never carries a weight', async () => {
     await startStory(t)
@@ -31,10 +33,16 @@ describe('versions', () => {
   it('a stale save is refused with both versions, and nothing is overwritten', async () => {
     const rider = makeRider()
     await t.put(`/riders/${rider.id}`, rider)
-    expect((await t.put(`/riders/${rider.id}`, { ...rider, version: 1, name: 'First hand' })).body).toMatchObject({ version: 2 })
+    expect(
+      (await t.put(`/riders/${rider.id}`, { ...rider, version: 1, name: 'First hand' })).body,
+    ).toMatchObject({ version: 2 })
     const late = await t.put(`/riders/${rider.id}`, { ...rider, version: 1, name: 'Second hand' })
     expect(late.status).toBe(409)
-    expect(late.body).toMatchObject({ code: 'record.stale', current: { name: 'First hand' }, sent: { name: 'Second hand' } })
+    expect(late.body).toMatchObject({
+      code: 'record.stale',
+      current: { name: 'First hand' },
+      sent: { name: 'Second hand' },
+    })
     expect(Garage.parse((await t.get('/garage')).body).riders[0].name).toBe('First hand')
   })
   it('a save that is sent again is answered as if it were the first', async () => {
@@ -46,10 +54,16 @@ describe('versions', () => {
   })
   it('fifty saves at once: one wins each version, none is lost', async () => {
     const s = await startStory(t)
-    const made = Array.from({ length: 50 }, (_, i) => makeRun(s.day, s.setup.id, { startedAt: `2031-05-02T10:${String(i).padStart(2, '0')}:00.000Z` }))
+    const made = Array.from({ length: 50 }, (_, i) =>
+      makeRun(s.day, s.setup.id, { startedAt: `2031-05-02T10:${String(i).padStart(2, '0')}:00.000Z` }),
+    )
     const saved = await Promise.all(made.map((r) => t.put(`/runs/${r.id}`, r)))
     expect(saved.every((r) => r.status === 200)).toBe(true)
-    const rival = await Promise.all(made.slice(0, 10).map((_, i) => t.put(`/riders/${s.rider.id}`, { ...s.rider, version: 1, name: `Hand ${i}` })))
+    const rival = await Promise.all(
+      made
+        .slice(0, 10)
+        .map((_, i) => t.put(`/riders/${s.rider.id}`, { ...s.rider, version: 1, name: `Hand ${i}` })),
+    )
     expect(rival.filter((r) => r.status === 200)).toHaveLength(1)
     expect(rival.filter((r) => r.status === 409)).toHaveLength(9)
     expect(DayBundle.parse((await t.get(`/days/${s.day.id}`)).body).runs).toHaveLength(51)
@@ -69,7 +83,12 @@ describe('setups', () => {
     const next = makeSetup(s.bike, [s.front, s.rear], { parentId: s.setup.id, dayId: s.day.id })
     next.positions[1].value = 7
     await t.put(`/setups/${next.id}`, next)
-    const bike = await t.put(`/bikes/${s.bike.id}`, { ...s.bike, version: 1, name: 'Renamed', currentSetupId: s.setup.id })
+    const bike = await t.put(`/bikes/${s.bike.id}`, {
+      ...s.bike,
+      version: 1,
+      name: 'Renamed',
+      currentSetupId: s.setup.id,
+    })
     expect(bike.body).toMatchObject({ name: 'Renamed', currentSetupId: next.id })
   })
   it('refuse a position that the part cannot take, naming its range', async () => {
@@ -78,15 +97,23 @@ describe('setups', () => {
     bad.positions[1].value = 13
     const r = await t.put(`/setups/${bad.id}`, bad)
     expect(r.status).toBe(422)
-    expect(r.body).toMatchObject({ code: 'setup.out-of-range', detail: expect.stringMatching(/from 0 clicks to 12 clicks/) })
+    expect(r.body).toMatchObject({
+      code: 'setup.out-of-range',
+      detail: expect.stringMatching(/from 0 clicks to 12 clicks/),
+    })
   })
   it('refuse two adjusters at once unless they are linked', async () => {
     const s = await startStory(t)
-    const two = makeSetup(s.bike, [s.front, s.rear], { parentId: s.setup.id, reason: { text: '', source: 'own-idea', linked: false, proposalId: null } })
+    const two = makeSetup(s.bike, [s.front, s.rear], {
+      parentId: s.setup.id,
+      reason: { text: '', source: 'own-idea', linked: false, proposalId: null },
+    })
     two.positions[1].value = 7
     two.positions[3].value = 7
     expect((await t.put(`/setups/${two.id}`, two)).body).toMatchObject({ code: 'setup.not-linked' })
-    expect((await t.put(`/setups/${two.id}`, { ...two, reason: { ...two.reason, linked: true } })).status).toBe(200)
+    expect(
+      (await t.put(`/setups/${two.id}`, { ...two, reason: { ...two.reason, linked: true } })).status,
+    ).toBe(200)
   })
 })
 
@@ -100,12 +127,19 @@ describe('what does not fit is refused with one sentence and the field', () => {
     const r = await t.put(`/riders/${rider.id}`, rider)
     expect(r.status).toBe(422)
     expect(r.headers.get('content-type')).toContain('application/problem+json')
-    expect(r.body).toMatchObject({ code: 'request.invalid', detail: expect.stringMatching(sentence), ...(path ? { path } : {}) })
+    expect(r.body).toMatchObject({
+      code: 'request.invalid',
+      detail: expect.stringMatching(sentence),
+      ...(path ? { path } : {}),
+    })
   })
   it('a ring reading longer than the stroke', async () => {
     const s = await startStory(t)
     const run = makeRun(s.day, s.setup.id, { ringRearMm: 58 })
-    expect((await t.put(`/runs/${run.id}`, run)).body).toMatchObject({ path: 'ringRearMm', detail: expect.stringMatching(/longer than the 55 mm/) })
+    expect((await t.put(`/runs/${run.id}`, run)).body).toMatchObject({
+      path: 'ringRearMm',
+      detail: expect.stringMatching(/longer than the 55 mm/),
+    })
   })
   it('a void run without a reason', async () => {
     const s = await startStory(t)
@@ -114,16 +148,32 @@ describe('what does not fit is refused with one sentence and the field', () => {
   })
   it('a verdict against a run of another day, a word in a section that is not there', async () => {
     const s = await startStory(t)
-    const feel = { runId: s.run.id, version: 0, rating: 6, marks: [], verdicts: [{ againstRunId: uuid(), value: 1 }], note: '' }
-    expect((await t.put(`/runs/${s.run.id}/feel`, feel)).body).toMatchObject({ code: 'reference.missing', path: 'verdicts' })
+    const feel = {
+      runId: s.run.id,
+      version: 0,
+      rating: 6,
+      marks: [],
+      verdicts: [{ againstRunId: uuid(), value: 1 }],
+      note: '',
+    }
+    expect((await t.put(`/runs/${s.run.id}/feel`, feel)).body).toMatchObject({
+      code: 'reference.missing',
+      path: 'verdicts',
+    })
     const marks = [{ id: uuid(), word: 'kicks', sectionId: uuid(), end: 'rear', strength: 2 }]
-    expect((await t.put(`/runs/${s.run.id}/feel`, { ...feel, verdicts: [], marks })).body).toMatchObject({ path: 'marks' })
+    expect((await t.put(`/runs/${s.run.id}/feel`, { ...feel, verdicts: [], marks })).body).toMatchObject({
+      path: 'marks',
+    })
   })
   it('a rating of 6.3, a rear unit at the front, a body that is not JSON, an unknown address', async () => {
     const s = await startStory(t)
     const feel = { runId: s.run.id, version: 0, rating: 6.3, marks: [], verdicts: [], note: '' }
-    expect((await t.put(`/runs/${s.run.id}/feel`, feel)).body).toMatchObject({ detail: expect.stringMatching(/half steps/) })
-    expect((await t.put(`/bikes/${s.bike.id}`, { ...s.bike, version: 1, frontUnitId: s.rear.id })).body).toMatchObject({ path: 'frontUnitId' })
+    expect((await t.put(`/runs/${s.run.id}/feel`, feel)).body).toMatchObject({
+      detail: expect.stringMatching(/half steps/),
+    })
+    expect(
+      (await t.put(`/bikes/${s.bike.id}`, { ...s.bike, version: 1, frontUnitId: s.rear.id })).body,
+    ).toMatchObject({ path: 'frontUnitId' })
     expect((await t.put(`/riders/${s.rider.id}`, '{')).body).toMatchObject({ code: 'request.not-json' })
     expect((await t.get('/nowhere')).body).toMatchObject({ code: 'route.unknown' })
   })
@@ -153,8 +203,22 @@ describe('the door', () => {
   it('is shut to other names and other pages', async () => {
     const rider = makeRider()
     expect((await t.send('GET', '/garage', undefined, { host: 'evil.example' })).status).toBe(403)
-    expect((await t.send('PUT', `/riders/${rider.id}`, rider, { host: '127.0.0.1:1', origin: 'http://evil.example' })).body).toMatchObject({ code: 'request.wrong-origin' })
-    expect((await t.send('PUT', `/riders/${rider.id}`, rider, { host: '127.0.0.1:1', origin: 'http://127.0.0.1:1' })).status).toBe(200)
+    expect(
+      (
+        await t.send('PUT', `/riders/${rider.id}`, rider, {
+          host: '127.0.0.1:1',
+          origin: 'http://evil.example',
+        })
+      ).body,
+    ).toMatchObject({ code: 'request.wrong-origin' })
+    expect(
+      (
+        await t.send('PUT', `/riders/${rider.id}`, rider, {
+          host: '127.0.0.1:1',
+          origin: 'http://127.0.0.1:1',
+        })
+      ).status,
+    ).toBe(200)
   })
   it('sends a strict content policy', async () => {
     expect((await t.get('/health')).headers.get('content-security-policy')).toMatch(/default-src 'self'/)
@@ -163,7 +227,10 @@ describe('the door', () => {
 
 describe('the OpenAPI document', () => {
   it('names every endpoint of the contract and the codes', async () => {
-    const doc = (await t.get('/openapi.json')).body as { paths: Record<string, Record<string, { operationId: string }>>; info: { description: string } }
+    const doc = (await t.get('/openapi.json')).body as {
+      paths: Record<string, Record<string, { operationId: string }>>
+      info: { description: string }
+    }
     const ids = Object.values(doc.paths).flatMap((p) => Object.values(p).map((o) => o.operationId))
     expect(ids).toEqual(expect.arrayContaining(['putRider', 'getDay', 'putFeel', 'putRecording', 'events']))
     expect(new Set(ids).size).toBe(ids.length)

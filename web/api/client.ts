@@ -24,10 +24,14 @@ export async function call<P extends z.ZodType, B extends z.ZodType, R extends z
   params: z.input<P>,
   body?: z.input<B>,
 ): Promise<z.output<R>> {
-  const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(String((params as Record<string, unknown>)[name])))
+  const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) =>
+    encodeURIComponent(String((params as Record<string, unknown>)[name])),
+  )
   const response = await reach(apiBase + path, {
     method: endpoint.method.toUpperCase(),
-    ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+    ...(body === undefined
+      ? {}
+      : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
   })
   return endpoint.reply.parse(await response.json())
 }
@@ -38,7 +42,10 @@ export async function reach(address: string, init: RequestInit = {}): Promise<Re
   try {
     response = await fetch(address, init)
   } catch {
-    throw new ApiError('The server cannot be reached. What you typed is kept here; try again in a moment.', null)
+    throw new ApiError(
+      'The server cannot be reached. What you typed is kept here; try again in a moment.',
+      null,
+    )
   }
   if (response.ok) return response
   throw await problemOf(response.status, await response.text())

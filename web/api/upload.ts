@@ -10,17 +10,25 @@ export interface UploadProgress {
  * Sends a sensor file. XMLHttpRequest, since fetch tells nothing about bytes that left.
  * Aborting the signal cancels on both sides; the server keeps nothing of it.
  */
-export function uploadRecording(id: string, meta: RecordingUpload, file: Blob, onProgress: (p: UploadProgress) => void, signal: AbortSignal): Promise<Recording> {
+export function uploadRecording(
+  id: string,
+  meta: RecordingUpload,
+  file: Blob,
+  onProgress: (p: UploadProgress) => void,
+  signal: AbortSignal,
+): Promise<Recording> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest()
     request.open('PUT', `${apiBase}/recordings/${id}?meta=${encodeURIComponent(JSON.stringify(meta))}`)
     request.setRequestHeader('Content-Type', 'application/octet-stream')
-    request.upload.onprogress = (e) => e.lengthComputable && onProgress({ share: 0.3 * (e.loaded / e.total), doing: 'Sending' })
+    request.upload.onprogress = (e) =>
+      e.lengthComputable && onProgress({ share: 0.3 * (e.loaded / e.total), doing: 'Sending' })
     request.onload = async () => {
       if (request.status !== 200) return reject(await problemOf(request.status, request.responseText))
       resolve(Recording.parse(JSON.parse(request.responseText)))
     }
-    request.onerror = () => reject(new ApiError('The server cannot be reached. Nothing was imported; try again in a moment.', null))
+    request.onerror = () =>
+      reject(new ApiError('The server cannot be reached. Nothing was imported; try again in a moment.', null))
     request.onabort = () => reject(new ApiError('Cancelled. Nothing was imported.', null))
     signal.addEventListener('abort', () => request.abort(), { once: true })
     request.send(file)

@@ -6,7 +6,13 @@ import { keepDraft, readDraft } from '../support/drafts.ts'
  * A dialog's form over a contract schema: opens from a record or a draft, keeps a draft while typed, tells the first
  * fault beside its field, forgets the draft when saved.
  */
-export function useForm<T extends { version: number; id: string }>(options: { schema: z.ZodType<T>; key: () => string; fresh: () => T; open: Ref<boolean>; save: (value: T) => Promise<boolean> }) {
+export function useForm<T extends { version: number; id: string }>(options: {
+  schema: z.ZodType<T>
+  key: () => string
+  fresh: () => T
+  open: Ref<boolean>
+  save: (value: T) => Promise<boolean>
+}) {
   const { schema, key, fresh, open, save } = options
   const form = ref(fresh()) as Ref<T>
   const fault = ref<{ path: string; message: string } | null>(null)
@@ -37,6 +43,7 @@ export function useForm<T extends { version: number; id: string }>(options: { sc
   }
   const faultOf = (path: string) => (fault.value?.path === path ? fault.value.message : null)
   /** A fault whose field has no place of its own on the form. */
-  const otherFault = (shown: readonly string[]) => (fault.value && !shown.includes(fault.value.path) ? fault.value.message : null)
+  const otherFault = (shown: readonly string[]) =>
+    fault.value && !shown.includes(fault.value.path) ? fault.value.message : null
   return { form, fault, busy, submit, faultOf, otherFault }
 }

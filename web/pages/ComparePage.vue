@@ -18,18 +18,35 @@ const day = useDay()
 const notices = useNotices()
 const route = useRoute()
 const router = useRouter()
-watch(() => props.id, () => day.bundle?.day.id === props.id || notices.attempt(() => day.load(props.id)), { immediate: true })
+watch(
+  () => props.id,
+  () => day.bundle?.day.id === props.id || notices.attempt(() => day.load(props.id)),
+  { immediate: true },
+)
 
 const b = computed(() => (day.bundle?.day.id === props.id ? day.bundle : null))
-const options = computed(() => (b.value?.runs ?? []).map((r, i) => ({ value: r.id, text: `run ${i + 1}${r.kind === 'counted' ? '' : `, ${r.kind}`}` })))
-const pick = (key: 'a' | 'b', fallback: number) => computed({ get: () => String(route.query[key] ?? b.value?.runs.at(fallback)?.id ?? ''), set: (v: string) => void router.replace({ query: { ...route.query, [key]: v } }) })
+const options = computed(() =>
+  (b.value?.runs ?? []).map((r, i) => ({
+    value: r.id,
+    text: `run ${i + 1}${r.kind === 'counted' ? '' : `, ${r.kind}`}`,
+  })),
+)
+const pick = (key: 'a' | 'b', fallback: number) =>
+  computed({
+    get: () => String(route.query[key] ?? b.value?.runs.at(fallback)?.id ?? ''),
+    set: (v: string) => void router.replace({ query: { ...route.query, [key]: v } }),
+  })
 const runA = pick('a', -2)
 const runB = pick('b', -1)
 const result = computed(() => (b.value ? compareRuns(b.value, runA.value, runB.value) : null))
 const all = ref(false)
 const differences = computed(() => (b.value ? sectionDifferences(b.value, runA.value, runB.value) : []))
 const clear = computed(() => differences.value.filter((d) => d.size === 'clear'))
-const shown = computed(() => (all.value || clear.value.length === 0 ? differences.value.filter((d) => all.value || d.section === 'Whole run') : clear.value))
+const shown = computed(() =>
+  all.value || clear.value.length === 0
+    ? differences.value.filter((d) => all.value || d.section === 'Whole run')
+    : clear.value,
+)
 const recordingOf = (id: string) => b.value?.recordings.find((r) => r.runId === id) ?? null
 const a = useRecording(computed(() => recordingOf(runA.value)))
 const c = useRecording(computed(() => recordingOf(runB.value)))
@@ -39,17 +56,36 @@ const headline = computed(() => {
   const r = result.value
   if (!r) return 'Choose two runs'
   if (verdict.value) return verdict.value.words
-  return r.changes.length === 0 ? 'Same settings: their difference is the noise' : 'Not yet: both runs need a rating'
+  return r.changes.length === 0
+    ? 'Same settings: their difference is the noise'
+    : 'Not yet: both runs need a rating'
 })
-const chance = computed(() => (verdict.value ? `${Math.round(100 * verdict.value.probability)} % chance that B is better` : ''))
-const noise = computed(() => (result.value ? (result.value.repeats ? `scatter of one rating ${result.value.noiseSd.toFixed(1)}, from ${result.value.repeats} repeated ${result.value.repeats === 1 ? 'run' : 'runs'}` : `scatter of one rating taken as ${result.value.noiseSd.toFixed(1)}: nothing was repeated yet`) : ''))
+const chance = computed(() =>
+  verdict.value ? `${Math.round(100 * verdict.value.probability)} % chance that B is better` : '',
+)
+const noise = computed(() =>
+  result.value
+    ? result.value.repeats
+      ? `scatter of one rating ${result.value.noiseSd.toFixed(1)}, from ${result.value.repeats} repeated ${result.value.repeats === 1 ? 'run' : 'runs'}`
+      : `scatter of one rating taken as ${result.value.noiseSd.toFixed(1)}: nothing was repeated yet`
+    : '',
+)
 const swap = () => void router.replace({ query: { a: runB.value, b: runA.value } })
 </script>
 
 <template>
   <BarSlots v-if="b">
-    <template #about><b>{{ dayWords(b.day.date) }}</b><span>{{ b.trail.name }}</span><b>{{ b.rider.name }}</b><span>{{ b.bike.name }}</span></template>
-    <template #acts><RouterLink class="btn bar-btn" :to="{ name: 'day', params: { id } }">Back to the day</RouterLink></template>
+    <template #about
+      ><b>{{ dayWords(b.day.date) }}</b
+      ><span>{{ b.trail.name }}</span
+      ><b>{{ b.rider.name }}</b
+      ><span>{{ b.bike.name }}</span></template
+    >
+    <template #acts
+      ><RouterLink class="btn bar-btn" :to="{ name: 'day', params: { id } }"
+        >Back to the day</RouterLink
+      ></template
+    >
   </BarSlots>
   <div v-if="b" class="page">
     <div class="page-head">
@@ -63,9 +99,15 @@ const swap = () => void router.replace({ query: { a: runB.value, b: runA.value }
     <section v-if="result" class="card-paper verdict" aria-labelledby="verdict">
       <h2 id="verdict">{{ headline }}</h2>
       <EffectBar v-if="verdict" :effect="verdict" />
-      <p v-if="verdict" class="num">{{ chance }}; effect {{ verdict.effect.toFixed(1) }} rating points, 80 % between {{ verdict.low80.toFixed(1) }} and {{ verdict.high80.toFixed(1) }}. Runs used: A {{ verdict.runsA }}, B {{ verdict.runsB }}; {{ noise }}.</p>
+      <p v-if="verdict" class="num">
+        {{ chance }}; effect {{ verdict.effect.toFixed(1) }} rating points, 80 % between
+        {{ verdict.low80.toFixed(1) }} and {{ verdict.high80.toFixed(1) }}. Runs used: A {{ verdict.runsA }},
+        B {{ verdict.runsB }}; {{ noise }}.
+      </p>
       <p v-else class="soft num">{{ noise }}</p>
-      <p class="num">Ratings of these two: A {{ feelWords(runA) ?? 'none' }}, B {{ feelWords(runB) ?? 'none' }}.</p>
+      <p class="num">
+        Ratings of these two: A {{ feelWords(runA) ?? 'none' }}, B {{ feelWords(runB) ?? 'none' }}.
+      </p>
       <p v-for="u in result.unlike" :key="u" class="unlike">{{ u }}</p>
       <h3>What was turned between them</h3>
       <ul>
@@ -77,9 +119,18 @@ const swap = () => void router.replace({ query: { a: runB.value, b: runA.value }
       <section class="card-paper table" aria-labelledby="sections">
         <div class="page-head">
           <h2 id="sections">What the sensors say, B against A</h2>
-          <label class="check"><input v-model="all" type="checkbox" class="form-check-input" /> show all, the small ones too</label>
+          <label class="check"
+            ><input v-model="all" type="checkbox" class="form-check-input" /> show all, the small ones
+            too</label
+          >
         </div>
-        <p v-if="!clear.length" class="soft small">{{ differences[0].size === 'unknown' ? 'No setting was ridden twice with sensors, so it cannot be said which of these are larger than noise.' : 'Nothing is larger than the scatter of repeated runs.' }}</p>
+        <p v-if="!clear.length" class="soft small">
+          {{
+            differences[0].size === 'unknown'
+              ? 'No setting was ridden twice with sensors, so it cannot be said which of these are larger than noise.'
+              : 'Nothing is larger than the scatter of repeated runs.'
+          }}
+        </p>
         <div class="scroll">
           <table>
             <thead>
@@ -101,7 +152,9 @@ const swap = () => void router.replace({ query: { a: runB.value, b: runA.value }
                 <td class="num">
                   <b>{{ d.difference }}</b> <span class="soft small">{{ d.unit }}</span>
                 </td>
-                <td class="small">{{ d.size === 'clear' ? 'beats the noise' : d.size === 'within' ? 'within the noise' : '' }}</td>
+                <td class="small">
+                  {{ d.size === 'clear' ? 'beats the noise' : d.size === 'within' ? 'within the noise' : '' }}
+                </td>
               </tr>
             </tbody>
           </table>
@@ -109,9 +162,19 @@ const swap = () => void router.replace({ query: { a: runB.value, b: runA.value }
       </section>
       <section class="card-paper stage">
         <p class="soft small">A filled, B as lines</p>
-        <MirrorTrace v-if="a.drawable.value" :main="a.drawable.value" :other="c.drawable.value" :sections="b.trail.sections" label="Depth of runs A and B over time" />
+        <MirrorTrace
+          v-if="a.drawable.value"
+          :main="a.drawable.value"
+          :other="c.drawable.value"
+          :sections="b.trail.sections"
+          label="Depth of runs A and B over time"
+        />
       </section>
-      <DepthBySection :analysis="recordingOf(runA)!.analysis" :other="recordingOf(runB)!.analysis" :sections="b.trail.sections" />
+      <DepthBySection
+        :analysis="recordingOf(runA)!.analysis"
+        :other="recordingOf(runB)!.analysis"
+        :sections="b.trail.sections"
+      />
     </template>
     <p v-else class="soft">With a sensor file on both runs, they are compared section by section here.</p>
   </div>

@@ -42,20 +42,32 @@ const b = computed(() => (day.bundle?.day.id === props.id ? day.bundle : null))
 const run = computed(() => day.selectedRun)
 const runNo = computed(() => (run.value ? day.runNumber(run.value.id) : 0))
 const nextNo = computed(() => (b.value?.runs.length ?? 0) + 1)
-const others = computed(() => (b.value?.runs ?? []).map((r, i) => ({ id: r.id, number: i + 1, kind: r.kind })).filter((r) => r.id !== run.value?.id && r.kind === 'counted'))
+const others = computed(() =>
+  (b.value?.runs ?? [])
+    .map((r, i) => ({ id: r.id, number: i + 1, kind: r.kind }))
+    .filter((r) => r.id !== run.value?.id && r.kind === 'counted'),
+)
 const counted = computed(() => b.value?.runs.filter((r) => r.kind === 'counted') ?? [])
 const conditions = computed(() => {
   const c = b.value?.day.conditions
   if (!c) return ''
-  return [c.airTempC === null ? null : `${c.airTempC} °C`, surfaceWords[c.surface], c.altitudeM === null ? null : `${c.altitudeM} m`].filter(Boolean).join(' · ')
+  return [
+    c.airTempC === null ? null : `${c.airTempC} °C`,
+    surfaceWords[c.surface],
+    c.altitudeM === null ? null : `${c.altitudeM} m`,
+  ]
+    .filter(Boolean)
+    .join(' · ')
 })
 const recordingOf = (id: string) => b.value?.recordings.find((r) => r.runId === id)
 const feel = computed<Feel | null>(() => (run.value ? day.feelOf(run.value.id) : null))
-const settled = computed(() => b.value?.day.settledSetupId != null)
+const settled = computed(() => typeof b.value?.day.settledSetupId === 'string')
 /** A past day shows what was on the bike then; say so where the bike stands elsewhere by now. */
 const elsewhere = computed(() => {
   const now = b.value?.bike.currentSetupId
-  return now && day.currentSetup && now !== day.currentSetup.id && !b.value!.setups.some((s) => s.id === now) ? 'The bike has been set differently on another day since. Check where it stands before you turn anything.' : null
+  return now && day.currentSetup && now !== day.currentSetup.id && !b.value!.setups.some((s) => s.id === now)
+    ? 'The bike has been set differently on another day since. Check where it stands before you turn anything.'
+    : null
 })
 const draftKeyRun = computed(() => (editing.value ? day.runNumber(editing.value.id) : nextNo.value))
 
@@ -76,7 +88,8 @@ async function removeRun() {
   const gone = run.value
   if (!gone) return
   const n = runNo.value
-  if (await notices.attempt(() => day.removeRun(gone.id))) notices.show(`Run ${n} was taken off the day.`, 'done', () => day.restoreRun(gone.id))
+  if (await notices.attempt(() => day.removeRun(gone.id)))
+    notices.show(`Run ${n} was taken off the day.`, 'done', () => day.restoreRun(gone.id))
 }
 async function act(action: () => Promise<unknown>) {
   busy.value = true
@@ -89,7 +102,11 @@ async function doIt() {
   if (!p) return
   await act(async () => {
     await day.doProposal(p)
-    notices.show('It is on the bike. Ride the same section, same line, same speed.', 'done', before ? () => day.backTo(before, 'Undone').then(() => undefined) : null)
+    notices.show(
+      'It is on the bike. Ride the same section, same line, same speed.',
+      'done',
+      before ? () => day.backTo(before, 'Undone').then(() => undefined) : null,
+    )
   })
 }
 async function other() {
@@ -98,15 +115,19 @@ async function other() {
   panel.value = 'bike'
   commandOpen.value = true
 }
-const repeat = () => act(async () => {
-  if (day.proposal) await day.decide(day.proposal, 'repeat')
-  logRun()
-})
-const happy = () => act(async () => {
-  if (day.proposal) await day.decide(day.proposal, 'happy')
-  await day.settle(day.currentSetup!.id)
-  notices.show('Settled. Nothing more will be proposed unless you open the day again.', 'done', () => day.settle(null))
-})
+const repeat = () =>
+  act(async () => {
+    if (day.proposal) await day.decide(day.proposal, 'repeat')
+    logRun()
+  })
+const happy = () =>
+  act(async () => {
+    if (day.proposal) await day.decide(day.proposal, 'happy')
+    await day.settle(day.currentSetup!.id)
+    notices.show('Settled. Nothing more will be proposed unless you open the day again.', 'done', () =>
+      day.settle(null),
+    )
+  })
 const reopen = () => act(() => day.settle(null))
 const select = (id: string) => {
   day.selectedRunId = id
@@ -120,7 +141,12 @@ function compareLast() {
   const list = counted.value
   const at = list.findIndex((r) => r.id === run.value?.id)
   const last = at > 0 ? at : list.length - 1
-  if (last > 0) void router.push({ name: 'compare', params: { id: props.id }, query: { a: list[last - 1].id, b: list[last].id } })
+  if (last > 0)
+    void router.push({
+      name: 'compare',
+      params: { id: props.id },
+      query: { a: list[last - 1].id, b: list[last].id },
+    })
 }
 function step(by: number) {
   const list = b.value?.runs ?? []
@@ -138,7 +164,15 @@ function pickFile() {
   dropped.value = null
   importOpen.value = true
 }
-useShortcuts({ c: () => (commandOpen.value = true), r: logRun, f: () => document.getElementById('feel-title')?.scrollIntoView({ block: 'center' }), j: () => step(1), k: () => step(-1), x: compareLast, '?': () => (helpOpen.value = true) })
+useShortcuts({
+  c: () => (commandOpen.value = true),
+  r: logRun,
+  f: () => document.getElementById('feel-title')?.scrollIntoView({ block: 'center' }),
+  j: () => step(1),
+  k: () => step(-1),
+  x: compareLast,
+  '?': () => (helpOpen.value = true),
+})
 const panels = [
   { key: 'next', text: 'Next' },
   { key: 'feel', text: 'Feel' },
@@ -150,7 +184,10 @@ const panels = [
 <template>
   <BarSlots v-if="b">
     <template #about>
-      <b>{{ shortDayWords(b.day.date) }}</b><span>{{ b.trail.name }}</span><b>{{ b.rider.name }}</b><span>{{ b.bike.name }}</span><span>{{ conditions }}</span>
+      <b>{{ shortDayWords(b.day.date) }}</b><span>{{ b.trail.name }}</span
+      ><b>{{ b.rider.name }}</b
+      ><span>{{ b.bike.name }}</span
+      ><span>{{ conditions }}</span>
     </template>
     <template #acts>
       <button type="button" class="btn bar-btn" @click="commandOpen = true">Change <kbd>c</kbd></button>
@@ -162,10 +199,18 @@ const panels = [
     <p><RouterLink to="/">Back to today</RouterLink></p>
   </div>
   <div v-else-if="b" class="day" :data-panel="panel" @dragover.prevent @drop.prevent="drop">
-    <aside class="col line">
-      <DayLine :bundle="b" :knowledge="day.knowledge" :selected="run?.id ?? null" @select="select" @compare="compareWith" />
-      <button v-if="counted.length > 1" type="button" class="btn btn-plain" @click="compareLast">Compare with the last <kbd>x</kbd></button>
-    </aside>
+    <div class="col line">
+      <DayLine
+        :bundle="b"
+        :knowledge="day.knowledge"
+        :selected="run?.id ?? null"
+        @select="select"
+        @compare="compareWith"
+      />
+      <button v-if="counted.length > 1" type="button" class="btn btn-plain" @click="compareLast">
+        Compare with the last <kbd>x</kbd>
+      </button>
+    </div>
     <div class="col middle">
       <NextChange
         v-if="day.proposal"
@@ -186,19 +231,44 @@ const panels = [
         @log="logRun"
       />
       <div v-if="run && feel" class="p-feel">
-        <FeelStrip :key="run.id" :run="run" :number="runNo" :feel="feel" :sections="b.trail.sections" :others="others" :saving="day.saving" @edit="day.editFeel" @retry="day.flushFeel" />
+        <FeelStrip
+          :key="run.id"
+          :run="run"
+          :number="runNo"
+          :feel="feel"
+          :sections="b.trail.sections"
+          :others="others"
+          :saving="day.saving"
+          @edit="day.editFeel"
+          @retry="day.flushFeel"
+        />
         <div class="runacts">
-          <RouterLink v-if="recordingOf(run.id)" class="btn btn-plain" :to="{ name: 'trace', params: { id, runId: run.id } }">What the suspension did</RouterLink>
-          <button v-else type="button" class="btn btn-plain" @click="pickFile"><IconUpload aria-hidden="true" /> Add a sensor file</button>
+          <RouterLink
+            v-if="recordingOf(run.id)"
+            class="btn btn-plain"
+            :to="{ name: 'trace', params: { id, runId: run.id } }"
+            >What the suspension did</RouterLink
+          >
+          <button v-else type="button" class="btn btn-plain" @click="pickFile">
+            <IconUpload aria-hidden="true" /> Add a sensor file
+          </button>
           <button type="button" class="btn btn-plain" @click="editRun">Run details</button>
           <button type="button" class="btn btn-plain" @click="removeRun">Take it off</button>
         </div>
       </div>
       <p v-else class="p-feel soft empty">No run yet. Warm up first, then log the baseline.</p>
     </div>
-    <aside class="col bike"><OnTheBike /></aside>
+    <div class="col bike"><OnTheBike /></div>
     <nav class="tabs" aria-label="Parts of the day">
-      <button v-for="p in panels" :key="p.key" type="button" :aria-pressed="panel === p.key" @click="panel = p.key">{{ p.text }}</button>
+      <button
+        v-for="p in panels"
+        :key="p.key"
+        type="button"
+        :aria-pressed="panel === p.key"
+        @click="panel = p.key"
+      >
+        {{ p.text }}
+      </button>
     </nav>
     <RunForm
       v-model:open="runOpen"
@@ -214,7 +284,15 @@ const panels = [
     />
     <CommandLine v-model:open="commandOpen" />
     <ShortcutHelp v-model:open="helpOpen" />
-    <ImportDialog v-if="run" v-model:open="importOpen" :bundle="b" :run="run" :number="runNo" :file="dropped" @imported="load" />
+    <ImportDialog
+      v-if="run"
+      v-model:open="importOpen"
+      :bundle="b"
+      :run="run"
+      :number="runNo"
+      :dropped="dropped"
+      @imported="load"
+    />
   </div>
 </template>
 

@@ -41,14 +41,23 @@ const bikes = computed(() =>
       unit: u,
       lines: u.adjusters.map((a) => {
         const at = setup?.positions.find((p) => p.adjusterId === a.id)?.value
-        return { id: a.id, name: adjusterName(a), at: at === undefined ? 'not read yet' : positionWords(a, at), base: countBaseWords(a) }
+        return {
+          id: a.id,
+          name: adjusterName(a),
+          at: at === undefined ? 'not read yet' : positionWords(a, at),
+          base: countBaseWords(a),
+        }
       }),
     }))
     return { bike: b, rider: garage.rider(b.riderId)?.name ?? '?', units, ready: setup !== undefined }
   }),
 )
 async function putAway(what: 'Rider' | 'Bike' | 'Trail', id: string, name: string) {
-  const acts = { Rider: [endpoints.deleteRider, endpoints.restoreRider], Bike: [endpoints.deleteBike, endpoints.restoreBike], Trail: [endpoints.deleteTrail, endpoints.restoreTrail] } as const
+  const acts = {
+    Rider: [endpoints.deleteRider, endpoints.restoreRider],
+    Bike: [endpoints.deleteBike, endpoints.restoreBike],
+    Trail: [endpoints.deleteTrail, endpoints.restoreTrail],
+  } as const
   const [remove, restore] = acts[what]
   const ok = await notices.attempt(async () => {
     await call(remove, { id })
@@ -60,7 +69,8 @@ async function putAway(what: 'Rider' | 'Bike' | 'Trail', id: string, name: strin
     await garage.load()
   })
 }
-const sectionList = (t: Trail) => t.sections.map((s) => `${s.name} (${sectionWords[s.kind]}, ${s.lengthM} m)`).join(' · ')
+const sectionList = (t: Trail) =>
+  t.sections.map((s) => `${s.name} (${sectionWords[s.kind]}, ${s.lengthM} m)`).join(' · ')
 </script>
 
 <template>
@@ -77,9 +87,16 @@ const sectionList = (t: Trail) => t.sections.map((s) => `${s.name} (${sectionWor
         <li v-for="r in garage.riders" :key="r.id" class="card-paper">
           <b>{{ r.name }}</b>
           <span class="soft">{{ levelWords[r.level] }}, likes it {{ tasteWords[r.taste] }}</span>
-          <span><button type="button" class="btn btn-sm" @click="openRider(r)">Edit</button><button type="button" class="btn btn-sm soft" @click="putAway('Rider', r.id, r.name)">Put away</button></span>
+          <span
+            ><button type="button" class="btn btn-sm" @click="openRider(r)">Edit</button
+            ><button type="button" class="btn btn-sm soft" @click="putAway('Rider', r.id, r.name)">
+              Put away
+            </button></span
+          >
         </li>
-        <li v-if="garage.loaded && !garage.riders.length" class="soft">Nobody yet. Make a rider first; the weight stays private.</li>
+        <li v-if="garage.loaded && !garage.riders.length" class="soft">
+          Nobody yet. Make a rider first; the weight stays private.
+        </li>
       </ul>
     </section>
     <section aria-labelledby="bikes">
@@ -94,15 +111,29 @@ const sectionList = (t: Trail) => t.sections.map((s) => `${s.name} (${sectionWor
             <span class="soft">{{ b.rider }}<template v-if="b.bike.eBike">, electric</template></span>
           </div>
           <div class="acts">
-            <button type="button" class="btn" :class="b.ready ? 'btn-plain' : 'btn-sun'" @click="openBaseline(b.bike)">{{ b.ready ? 'Read it again' : 'Say where it stands' }}</button>
+            <button
+              type="button"
+              class="btn"
+              :class="b.ready ? 'btn-plain' : 'btn-sun'"
+              @click="openBaseline(b.bike)"
+            >
+              {{ b.ready ? 'Read it again' : 'Say where it stands' }}
+            </button>
             <button type="button" class="btn btn-plain" @click="openBike(b.bike)">Edit</button>
-            <button type="button" class="btn soft" @click="putAway('Bike', b.bike.id, b.bike.name)">Put away</button>
+            <button type="button" class="btn soft" @click="putAway('Bike', b.bike.id, b.bike.name)">
+              Put away
+            </button>
           </div>
         </header>
         <div class="units">
           <div v-for="u in b.units" :key="u.unit.id">
             <h4><EndMark :end="u.unit.end" /> {{ u.unit.name }}</h4>
-            <p class="soft small num">{{ u.unit.strokeMm }} mm {{ u.unit.end === 'front' ? 'travel' : 'stroke' }}, {{ u.unit.spring }}, sag target {{ u.unit.sagTargetPct }} %{{ u.unit.revalved ? ', re-valved' : '' }}</p>
+            <p class="soft small num">
+              {{ u.unit.strokeMm }} mm {{ u.unit.end === 'front' ? 'travel' : 'stroke' }},
+              {{ u.unit.spring }}, sag target {{ u.unit.sagTargetPct }} %{{
+                u.unit.revalved ? ', re-valved' : ''
+              }}
+            </p>
             <dl>
               <template v-for="l in u.lines" :key="l.id">
                 <dt>{{ l.name }}</dt>
@@ -127,12 +158,21 @@ const sectionList = (t: Trail) => t.sections.map((s) => `${s.name} (${sectionWor
             <b>{{ t.name }}</b> <span class="soft">{{ t.place }}</span>
             <p class="small">{{ sectionList(t) }}</p>
           </div>
-          <span class="acts"><button type="button" class="btn btn-sm" @click="openTrail(t)">Edit</button><button type="button" class="btn btn-sm soft" @click="putAway('Trail', t.id, t.name)">Put away</button></span>
+          <span class="acts"
+            ><button type="button" class="btn btn-sm" @click="openTrail(t)">Edit</button
+            ><button type="button" class="btn btn-sm soft" @click="putAway('Trail', t.id, t.name)">
+              Put away
+            </button></span
+          >
         </li>
       </ul>
     </section>
     <RiderForm v-model:open="riderOpen" :editing="rider" />
-    <BikeForm v-model:open="bikeOpen" :editing="bike" @saved="(b) => !garage.currentSetup(b.id) && openBaseline(b)" />
+    <BikeForm
+      v-model:open="bikeOpen"
+      :editing="bike"
+      @saved="(b) => !garage.currentSetup(b.id) && openBaseline(b)"
+    />
     <TrailForm v-model:open="trailOpen" :editing="trail" />
     <BaselineForm v-if="standing" v-model:open="baselineOpen" :bike="standing" />
   </div>

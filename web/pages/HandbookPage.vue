@@ -5,14 +5,36 @@ import { wordRules, type CauseSeat } from '#core/causes/words'
 import IconCaution from '~icons/lucide/triangle-alert'
 import { sectionWords } from '../support/words.ts'
 
-const words = (Object.keys(wordRules) as FeelWord[]).filter((w) => wordRules[w].about !== 'good').map((w) => ({ key: w, ...wordRules[w] }))
-const seatWords: Record<CauseSeat, string> = { same: 'the end you named: ', front: 'front: ', rear: 'rear: ', bike: '' }
+const words = (Object.keys(wordRules) as FeelWord[])
+  .filter((w) => wordRules[w].about !== 'good')
+  .map((w) => ({ key: w, ...wordRules[w] }))
+const seatWords: Record<CauseSeat, string> = {
+  same: 'the end you named: ',
+  front: 'front: ',
+  rear: 'rear: ',
+  bike: '',
+}
 const dials = [
-  { name: 'Low-speed compression', text: 'Slows compression while the shaft moves slowly: weight shifts, braking, pedalling, berms. Firmer holds the bike up; softer lets small bumps through less.' },
-  { name: 'High-speed compression', text: 'Acts while the shaft moves fast: square edges, landings. It is the last dial to touch, for fine tuning only. It does not cure a dive.' },
-  { name: 'Rebound', text: 'Slows the way back out. Faster keeps up with repeated hits; slower calms a kick. As fast as it goes without kicking. Novices are safer one click on the slow side.' },
-  { name: 'Pressure or spring', text: 'Holds the rider up. It comes first: no damper setting repairs a wrong spring. With a stiffer spring, rebound must be slower.' },
-  { name: 'Spacers', text: 'More end-of-stroke ramp, little change at sag. Never above the number the unit allows.' },
+  {
+    name: 'Low-speed compression',
+    text: 'Slows compression while the shaft moves slowly: weight shifts, braking, pedalling, berms. Firmer holds the bike up; softer lets small bumps through less.',
+  },
+  {
+    name: 'High-speed compression',
+    text: 'Acts while the shaft moves fast: square edges, landings. It is the last dial to touch, for fine tuning only. It does not cure a dive.',
+  },
+  {
+    name: 'Rebound',
+    text: 'Slows the way back out. Faster keeps up with repeated hits; slower calms a kick. As fast as it goes without kicking. Novices are safer one click on the slow side.',
+  },
+  {
+    name: 'Pressure or spring',
+    text: 'Holds the rider up. It comes first: no damper setting repairs a wrong spring. With a stiffer spring, rebound must be slower.',
+  },
+  {
+    name: 'Spacers',
+    text: 'More end-of-stroke ramp, little change at sag. Never above the number the unit allows.',
+  },
   { name: 'Lever', text: 'Open for descents and for measuring sag. A firm position never fully locks.' },
 ]
 const cautions = [
@@ -31,11 +53,16 @@ const cautions = [
     <div class="page-head"><h1>What does this word or dial mean</h1></div>
     <section aria-labelledby="cautions">
       <h2 id="cautions">Before anything is turned</h2>
-      <p v-for="c in cautions" :key="c" class="caution"><IconCaution aria-hidden="true" /><span>{{ c }}</span></p>
+      <p v-for="c in cautions" :key="c" class="caution">
+        <IconCaution aria-hidden="true" /><span>{{ c }}</span>
+      </p>
     </section>
     <section aria-labelledby="dials">
       <h2 id="dials">Dials</h2>
-      <p>Low and high speed mean the speed of the <b>shaft</b>, not of the bike. Some teach “the first third of travel” against “the rest”; on a trail the two go together, but it is not what the valve does.</p>
+      <p>
+        Low and high speed mean the speed of the <b>shaft</b>, not of the bike. Some teach “the first third of
+        travel” against “the rest”; on a trail the two go together, but it is not what the valve does.
+      </p>
       <dl>
         <template v-for="d in dials" :key="d.name">
           <dt>{{ d.name }}</dt>
@@ -43,11 +70,18 @@ const cautions = [
         </template>
       </dl>
       <h3>Counting clicks</h3>
-      <p>Three bases are in use: from fully closed with the stop as 0, from fully closed with the stop as 1, and from fully open. Each dial keeps its own; the base stands beside the number. Clockwise closes: slower rebound, firmer compression.</p>
+      <p>
+        Three bases are in use: from fully closed with the stop as 0, from fully closed with the stop as 1,
+        and from fully open. Each dial keeps its own; the base stands beside the number. Clockwise closes:
+        slower rebound, firmer compression.
+      </p>
     </section>
     <section aria-labelledby="feel">
       <h2 id="feel">Words, and what they may come from</h2>
-      <p>Each word is evidence, never proof. The numbers are the weights the judgement uses for a mark of middle strength (natural log units; 0.7 doubles the odds).</p>
+      <p>
+        Each word is evidence, never proof. The numbers are the weights the judgement uses for a mark of
+        middle strength (natural log units; 0.7 doubles the odds).
+      </p>
       <div class="scroll">
         <table>
           <thead>
@@ -61,8 +95,14 @@ const cautions = [
             <tr v-for="w in words" :id="`word-${w.key}`" :key="w.key">
               <th scope="row">{{ w.label }}</th>
               <td>
-                <span v-for="c in w.causes" :key="c.kind + c.at" class="cause">{{ seatWords[c.at] }}{{ causeLabel(c.kind, null) }} <b class="num">{{ c.weight.toFixed(1) }}</b></span>
-                <span v-for="s in w.inSection" :key="s.section + s.kind" class="cause soft">in {{ sectionWords[s.section] }}: {{ causeLabel(s.kind, null) }} <b class="num">+{{ s.weight.toFixed(1) }}</b></span>
+                <span v-for="c in w.causes" :key="c.kind + c.at" class="cause"
+                  >{{ seatWords[c.at] }}{{ causeLabel(c.kind, null) }}
+                  <b class="num">{{ c.weight.toFixed(1) }}</b></span
+                >
+                <span v-for="s in w.inSection" :key="s.section + s.kind" class="cause soft"
+                  >in {{ sectionWords[s.section] }}: {{ causeLabel(s.kind, null) }}
+                  <b class="num">+{{ s.weight.toFixed(1) }}</b></span
+                >
               </td>
               <td>{{ w.toldApartBy }}</td>
             </tr>

@@ -27,7 +27,9 @@ async function load() {
 onMounted(load)
 
 const open = computed(() => days.value.find((d) => !d.settled))
-const nextWords = computed(() => (day.bundle?.day.id === open.value?.id ? (day.proposal?.headline ?? '') : ''))
+const nextWords = computed(() =>
+  day.bundle?.day.id === open.value?.id ? (day.proposal?.headline ?? '') : '',
+)
 /** Air goes over the weeks: a bike not touched for two needs its pressure read. */
 const checkAfterDays = 14
 const dayMs = 86_400_000
@@ -35,13 +37,26 @@ const due = computed(() =>
   garage.bikes.flatMap((b) => {
     const setup = garage.currentSetup(b.id)
     const days = setup ? Math.floor((Date.now() - Date.parse(setup.madeAt)) / dayMs) : 0
-    return days >= checkAfterDays ? [{ id: b.id, words: `${b.name} of ${garage.rider(b.riderId)?.name ?? '?'}: last set ${days} days ago` }] : []
+    return days >= checkAfterDays
+      ? [
+          {
+            id: b.id,
+            words: `${b.name} of ${garage.rider(b.riderId)?.name ?? '?'}: last set ${days} days ago`,
+          },
+        ]
+      : []
   }),
 )
 const rest = computed(() => days.value.filter((d) => d !== open.value))
 const ready = computed(() => garage.bikes.some((b) => garage.currentSetup(b.id)))
-const runsWords = (d: DaySummary) => (d.runs === 0 ? 'no run yet' : `${d.countedRuns} counted of ${d.runs} ${d.runs === 1 ? 'run' : 'runs'}`)
-const ratingWords = (d: DaySummary) => (d.bestRating === null ? 'not rated yet' : d.lastRating === d.bestRating ? `rated ${d.bestRating}, the best so far` : `last ${d.lastRating}, best ${d.bestRating}`)
+const runsWords = (d: DaySummary) =>
+  d.runs === 0 ? 'no run yet' : `${d.countedRuns} counted of ${d.runs} ${d.runs === 1 ? 'run' : 'runs'}`
+const ratingWords = (d: DaySummary) =>
+  d.bestRating === null
+    ? 'not rated yet'
+    : d.lastRating === d.bestRating
+      ? `rated ${d.bestRating}, the best so far`
+      : `last ${d.lastRating}, best ${d.bestRating}`
 async function putAway(d: DaySummary) {
   const ok = await notices.attempt(() => call(endpoints.deleteDay, { id: d.id }))
   if (!ok) return
@@ -61,15 +76,22 @@ async function putAway(d: DaySummary) {
     </div>
     <section v-if="loaded && !ready" class="card-paper start">
       <h2>First: what is on the bike</h2>
-      <p>Make a rider, then the bike with its fork and shock, and say where every dial stands now. After that a trail day can begin.</p>
+      <p>
+        Make a rider, then the bike with its fork and shock, and say where every dial stands now. After that a
+        trail day can begin.
+      </p>
       <RouterLink class="btn btn-primary" to="/garage">To the garage</RouterLink>
     </section>
     <section v-else-if="open" class="card-paper open" aria-labelledby="open-title">
       <p class="soft small">Open day</p>
       <h2 id="open-title">{{ open.trailName }}, {{ dayWords(open.date) }}</h2>
       <p>{{ open.riderName }} on {{ open.bikeName }} · {{ runsWords(open) }} · {{ ratingWords(open) }}</p>
-      <p v-if="nextWords" class="next">Next: <b>{{ nextWords }}</b></p>
-      <RouterLink class="btn btn-sun" :to="{ name: 'day', params: { id: open.id } }">Go on with it</RouterLink>
+      <p v-if="nextWords" class="next">
+        Next: <b>{{ nextWords }}</b>
+      </p>
+      <RouterLink class="btn btn-sun" :to="{ name: 'day', params: { id: open.id } }"
+        >Go on with it</RouterLink
+      >
     </section>
     <section v-if="due.length" aria-labelledby="due-title">
       <h2 id="due-title" class="list-title">Check the pressure before riding</h2>
@@ -88,7 +110,14 @@ async function putAway(d: DaySummary) {
             <span class="num">{{ runsWords(d) }}, {{ ratingWords(d) }}</span>
           </RouterLink>
           <span class="state" :class="{ settled: d.settled }">{{ d.settled ? 'settled' : 'open' }}</span>
-          <button type="button" class="btn btn-sm away" :aria-label="`Put away ${d.trailName}, ${dayWords(d.date)}`" @click="putAway(d)">Put away</button>
+          <button
+            type="button"
+            class="btn btn-sm away"
+            :aria-label="`Put away ${d.trailName}, ${dayWords(d.date)}`"
+            @click="putAway(d)"
+          >
+            Put away
+          </button>
         </li>
       </ul>
     </section>

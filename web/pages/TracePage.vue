@@ -14,23 +14,43 @@ import { standsOut } from '../support/standsOut.ts'
 const props = defineProps<{ id: string; runId: string }>()
 const day = useDay()
 const notices = useNotices()
-watch(() => props.id, () => day.bundle?.day.id === props.id || notices.attempt(() => day.load(props.id)), { immediate: true })
+watch(
+  () => props.id,
+  () => day.bundle?.day.id === props.id || notices.attempt(() => day.load(props.id)),
+  { immediate: true },
+)
 
 const b = computed(() => (day.bundle?.day.id === props.id ? day.bundle : null))
 const recording = computed(() => b.value?.recordings.find((r) => r.runId === props.runId) ?? null)
 const { drawable, fault } = useRecording(recording)
 const number = computed(() => day.runNumber(props.runId))
-const targets = computed(() => ({ front: day.space.front?.sagTargetPct ?? null, rear: day.space.rear?.sagTargetPct ?? null }))
-const lines = computed(() => (recording.value && b.value ? standsOut(recording.value.analysis, b.value.trail.sections, targets.value) : []))
+const targets = computed(() => ({
+  front: day.space.front?.sagTargetPct ?? null,
+  rear: day.space.rear?.sagTargetPct ?? null,
+}))
+const lines = computed(() =>
+  recording.value && b.value
+    ? standsOut(recording.value.analysis, b.value.trail.sections, targets.value)
+    : [],
+)
 const read = ref<{ timeS: number; front: number | null; rear: number | null } | null>(null)
 const depthWords = (v: number | null) => (v === null ? '·' : `${v.toFixed(0)} %`)
-const readWords = computed(() => (read.value ? `${durationWords(read.value.timeS)}  front ${depthWords(read.value.front)}  rear ${depthWords(read.value.rear)}` : 'front grows up, rear grows down, 0 to 100 % of travel; drag to move, wheel to zoom'))
-const facts = computed(() => (recording.value ? `${durationWords(recording.value.durationS)} min · ${Math.round(recording.value.sampleRateHz)} Hz · rear at the ${recording.value.analysis.rearAt}` : ''))
+const readWords = computed(() =>
+  read.value
+    ? `${durationWords(read.value.timeS)}  front ${depthWords(read.value.front)}  rear ${depthWords(read.value.rear)}`
+    : 'front grows up, rear grows down, 0 to 100 % of travel; drag to move, wheel to zoom',
+)
+const facts = computed(() =>
+  recording.value
+    ? `${durationWords(recording.value.durationS)} min · ${Math.round(recording.value.sampleRateHz)} Hz · rear at the ${recording.value.analysis.rearAt}`
+    : '',
+)
 const guessed = computed(() => recording.value?.analysis.sectionsBy === 'share-of-length')
 const trace = ref<InstanceType<typeof MirrorTrace>>()
 const jumps = computed(() => {
   const events = recording.value?.analysis.events ?? []
-  const worst = (kind: string) => events.filter((e) => e.kind.endsWith(kind)).sort((x, y) => y.value - x.value)[0]
+  const worst = (kind: string) =>
+    events.filter((e) => e.kind.endsWith(kind)).sort((x, y) => y.value - x.value)[0]
   return [
     { text: 'hardest bottom-out', event: worst('bottom-out') },
     { text: 'worst hit train', event: worst('train') },
@@ -41,18 +61,26 @@ const before = computed(() => {
   const i = counted.findIndex((r) => r.id === props.runId)
   return i > 0 ? counted[i - 1] : null
 })
-const compareTo = computed(() => (before.value ? { name: 'compare', params: { id: props.id }, query: { a: before.value.id, b: props.runId } } : null))
+const compareTo = computed(() =>
+  before.value
+    ? { name: 'compare', params: { id: props.id }, query: { a: before.value.id, b: props.runId } }
+    : null,
+)
 const dayTo = computed(() => ({ name: 'day', params: { id: props.id } }))
 </script>
 
 <template>
   <BarSlots v-if="b">
     <template #about>
-      <b>{{ dayWords(b.day.date) }}</b><span>{{ b.trail.name }}</span><b>{{ b.rider.name }}</b><span>{{ b.bike.name }}</span>
+      <b>{{ dayWords(b.day.date) }}</b><span>{{ b.trail.name }}</span
+      ><b>{{ b.rider.name }}</b
+      ><span>{{ b.bike.name }}</span>
     </template>
     <template #acts>
       <RouterLink class="btn bar-btn" :to="dayTo">Back to the day</RouterLink>
-      <RouterLink v-if="compareTo" class="btn btn-sun" :to="compareTo">Compare with run {{ day.runNumber(before!.id) }}</RouterLink>
+      <RouterLink v-if="compareTo" class="btn btn-sun" :to="compareTo"
+        >Compare with run {{ day.runNumber(before!.id) }}</RouterLink
+      >
     </template>
   </BarSlots>
   <div v-if="b" class="trace-page">
@@ -60,16 +88,37 @@ const dayTo = computed(() => ({ name: 'day', params: { id: props.id } }))
       <h1>Run {{ number }}, what the suspension did</h1>
       <span class="soft small num">{{ facts }}</span>
     </div>
-    <p v-if="!recording">There is no sensor file on this run. <RouterLink :to="dayTo">Back to the day</RouterLink></p>
+    <p v-if="!recording">
+      There is no sensor file on this run. <RouterLink :to="dayTo">Back to the day</RouterLink>
+    </p>
     <template v-else>
       <section class="card-paper stage">
         <div class="over">
           <span class="num" role="status">{{ readWords }}</span>
-          <span class="jumps"><button v-for="j in jumps" :key="j.text" type="button" @click="trace?.showAt(j.event!.startS, j.event!.endS)">to the {{ j.text }}</button></span>
+          <span class="jumps"
+            ><button
+              v-for="j in jumps"
+              :key="j.text"
+              type="button"
+              @click="trace?.showAt(j.event!.startS, j.event!.endS)"
+            >
+              to the {{ j.text }}
+            </button></span
+          >
         </div>
-        <MirrorTrace v-if="drawable" ref="trace" :main="drawable" :sections="b.trail.sections" :label="`Depth of front and rear over time, run ${number}`" @read="(r) => (read = r)" />
+        <MirrorTrace
+          v-if="drawable"
+          ref="trace"
+          :main="drawable"
+          :sections="b.trail.sections"
+          :label="`Depth of front and rear over time, run ${number}`"
+          @read="(r) => (read = r)"
+        />
         <p v-else class="soft wait" role="status">{{ fault || 'Fetching the channels …' }}</p>
-        <p v-if="guessed" class="soft small note">Sections are placed by their share of the trail’s length, a guess: the file has no speed or distance.</p>
+        <p v-if="guessed" class="soft small note">
+          Sections are placed by their share of the trail’s length, a guess: the file has no speed or
+          distance.
+        </p>
       </section>
       <div class="three">
         <DepthBySection :analysis="recording.analysis" :sections="b.trail.sections" />
@@ -82,7 +131,11 @@ const dayTo = computed(() => ({ name: 'day', params: { id: props.id } }))
             </li>
           </ul>
           <p v-for="i in recording.issues" :key="i.code" class="small soft">{{ i.message }}</p>
-          <p class="small"><a :href="`${apiBase}/recordings/${recording.id}/original`" :download="recording.fileName">The file as it came ({{ recording.fileName }})</a></p>
+          <p class="small">
+            <a :href="`${apiBase}/recordings/${recording.id}/original`" :download="recording.fileName"
+              >The file as it came ({{ recording.fileName }})</a
+            >
+          </p>
         </section>
         <EvidencePanel :analysis="recording.analysis" />
       </div>

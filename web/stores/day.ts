@@ -16,11 +16,20 @@ import type { JudgeDay } from '../workers/judge.worker.ts'
 
 let judge: ReturnType<typeof wrap<JudgeDay>> | null = null
 const judgeDay = (bundle: DayBundle) => {
-  judge ??= wrap<JudgeDay>(new Worker(new URL('../workers/judge.worker.ts', import.meta.url), { type: 'module' }))
+  judge ??= wrap<JudgeDay>(
+    new Worker(new URL('../workers/judge.worker.ts', import.meta.url), { type: 'module' }),
+  )
   return judge(bundle)
 }
 
-export const emptyFeel = (runId: string): Feel => ({ runId, version: 0, rating: null, marks: [], verdicts: [], note: '' })
+export const emptyFeel = (runId: string): Feel => ({
+  runId,
+  version: 0,
+  rating: null,
+  marks: [],
+  verdicts: [],
+  note: '',
+})
 
 /** The trail day on the screen: what is held, what is pending, and every act on it. */
 export const useDay = defineStore('day', () => {
@@ -38,13 +47,17 @@ export const useDay = defineStore('day', () => {
     const b = bundle.value
     return b ? (b.setups.find((s) => s.id === currentSetupId(b)) ?? null) : null
   })
-  const positions = computed(() => new Map(currentSetup.value?.positions.map((p) => [p.adjusterId, p.value] as const)))
+  const positions = computed(
+    () => new Map(currentSetup.value?.positions.map((p) => [p.adjusterId, p.value] as const)),
+  )
   const pendingMoves = computed<Move[]>(() => {
     const now = currentSetup.value
     if (!now || !bundle.value) return []
     return diffSetups(now, { ...now, positions: withPending(now) }, bundle.value.units)
   })
-  const selectedRun = computed<Run | null>(() => bundle.value?.runs.find((r) => r.id === selectedRunId.value) ?? bundle.value?.runs.at(-1) ?? null)
+  const selectedRun = computed<Run | null>(
+    () => bundle.value?.runs.find((r) => r.id === selectedRunId.value) ?? bundle.value?.runs.at(-1) ?? null,
+  )
   const runNumber = (id: string) => (bundle.value?.runs.findIndex((r) => r.id === id) ?? -1) + 1
 
   function withPending(now: Setup): Setup['positions'] {
@@ -65,7 +78,9 @@ export const useDay = defineStore('day', () => {
   /** Feel that was typed but never confirmed comes back, unless the server has moved on. */
   function withFeelDrafts(b: DayBundle): DayBundle {
     const drafts = b.runs.flatMap((r) => readDraft<Feel>(`feel:${r.id}`) ?? [])
-    const usable = drafts.filter((d) => d.version === (b.feels.find((f) => f.runId === d.runId)?.version ?? 0))
+    const usable = drafts.filter(
+      (d) => d.version === (b.feels.find((f) => f.runId === d.runId)?.version ?? 0),
+    )
     for (const d of usable) void sendFeel(d)
     return { ...b, feels: [...b.feels.filter((f) => !usable.some((d) => d.runId === f.runId)), ...usable] }
   }
@@ -88,7 +103,8 @@ export const useDay = defineStore('day', () => {
   function patch(change: (b: DayBundle) => Partial<DayBundle>): void {
     if (bundle.value) bundle.value = { ...bundle.value, ...change(bundle.value) }
   }
-  const put = <T>(list: readonly T[], item: T, same: (x: T) => boolean) => (list.some(same) ? list.map((x) => (same(x) ? item : x)) : [...list, item])
+  const put = <T>(list: readonly T[], item: T, same: (x: T) => boolean) =>
+    list.some(same) ? list.map((x) => (same(x) ? item : x)) : [...list, item]
 
   async function saveRun(run: Run): Promise<Run> {
     const saved = await call(endpoints.putRun, { id: run.id }, run)
@@ -106,7 +122,8 @@ export const useDay = defineStore('day', () => {
     if (bundle.value) await load(bundle.value.day.id)
   }
 
-  const feelOf = (runId: string): Feel => bundle.value?.feels.find((f) => f.runId === runId) ?? emptyFeel(runId)
+  const feelOf = (runId: string): Feel =>
+    bundle.value?.feels.find((f) => f.runId === runId) ?? emptyFeel(runId)
   let feelTimer: ReturnType<typeof setTimeout> | undefined
   const waiting = new Map<string, Feel>()
 
@@ -145,7 +162,7 @@ export const useDay = defineStore('day', () => {
   }
 
   function dial(adjusterId: string, value: number): void {
-    const { [adjusterId]: _gone, ...rest } = pending.value
+    const rest = Object.fromEntries(Object.entries(pending.value).filter(([id]) => id !== adjusterId))
     pending.value = positions.value.get(adjusterId) === value ? rest : { ...rest, [adjusterId]: value }
   }
   const clearPending = () => (pending.value = {})
@@ -154,23 +171,43 @@ export const useDay = defineStore('day', () => {
   async function putSetup(newPositions: Setup['positions'], reason: ChangeReason): Promise<Setup> {
     const b = bundle.value!
     const now = currentSetup.value!
-    const setup: Setup = { ...now, id: uuid(), parentId: now.id, dayId: b.day.id, madeAt: new Date().toISOString(), name: null, positions: newPositions, reason }
+    const setup: Setup = {
+      ...now,
+      id: uuid(),
+      parentId: now.id,
+      dayId: b.day.id,
+      madeAt: new Date().toISOString(),
+      name: null,
+      positions: newPositions,
+      reason,
+    }
     const saved = await call(endpoints.putSetup, { id: setup.id }, setup)
     patch((x) => ({ setups: [...x.setups, saved] }))
     clearPending()
     return saved
   }
-  const applyPending = (text: string, linked: boolean) => putSetup(withPending(currentSetup.value!), { text, linked, source: 'own-idea', proposalId: null })
+  const applyPending = (text: string, linked: boolean) =>
+    putSetup(withPending(currentSetup.value!), { text, linked, source: 'own-idea', proposalId: null })
 
   function positionsOf(setupId: string): Setup['positions'] {
     return bundle.value!.setups.find((s) => s.id === setupId)!.positions
   }
-  const backTo = (setupId: string, text: string, proposalId: string | null = null) => putSetup(positionsOf(setupId), { text, linked: true, source: 'revert', proposalId })
+  const backTo = (setupId: string, text: string, proposalId: string | null = null) =>
+    putSetup(positionsOf(setupId), { text, linked: true, source: 'revert', proposalId })
 
   /** Keeps what was proposed and what was done with it. */
   async function decide(p: Proposal, decision: ProposalRecord['decision']): Promise<string> {
     const b = bundle.value!
-    const record: ProposalRecord = { id: uuid(), version: 0, dayId: b.day.id, afterRunId: b.runs.at(-1)?.id ?? null, shownAt: new Date().toISOString(), proposal: p, decision, note: '' }
+    const record: ProposalRecord = {
+      id: uuid(),
+      version: 0,
+      dayId: b.day.id,
+      afterRunId: b.runs.at(-1)?.id ?? null,
+      shownAt: new Date().toISOString(),
+      proposal: p,
+      decision,
+      note: '',
+    }
     const saved = await call(endpoints.putProposal, { id: record.id }, record)
     patch((x) => ({ proposals: [...x.proposals, saved] }))
     return saved.id
@@ -183,7 +220,10 @@ export const useDay = defineStore('day', () => {
     }
     const now = currentSetup.value!
     const to = new Map(p.moves.map((m) => [m.adjusterId, m.to]))
-    await putSetup(now.positions.map((x) => ({ ...x, value: to.get(x.adjusterId) ?? x.value })), { text: p.headline, linked: p.moves.length > 1, source: 'proposal', proposalId: id })
+    await putSetup(
+      now.positions.map((x) => ({ ...x, value: to.get(x.adjusterId) ?? x.value })),
+      { text: p.headline, linked: p.moves.length > 1, source: 'proposal', proposalId: id },
+    )
   }
   async function settle(setupId: string | null): Promise<void> {
     const b = bundle.value!
@@ -192,8 +232,33 @@ export const useDay = defineStore('day', () => {
   }
 
   return {
-    bundle, proposal, knowledge, selectedRunId, selectedRun, pending, pendingMoves, positions, currentSetup, space, saving, judging,
-    load, runNumber, saveRun, removeRun, restoreRun, feelOf, editFeel, flushFeel, dial, clearPending, applyPending, backTo, doProposal, decide, settle,
+    bundle,
+    proposal,
+    knowledge,
+    selectedRunId,
+    selectedRun,
+    pending,
+    pendingMoves,
+    positions,
+    currentSetup,
+    space,
+    saving,
+    judging,
+    load,
+    runNumber,
+    saveRun,
+    removeRun,
+    restoreRun,
+    feelOf,
+    editFeel,
+    flushFeel,
+    dial,
+    clearPending,
+    applyPending,
+    backTo,
+    doProposal,
+    decide,
+    settle,
     unitAt: (end: End) => space.value[end],
   }
 })

@@ -19,7 +19,8 @@ export const useGarage = defineStore('garage', () => {
     held.value = await call(endpoints.getGarage, {})
     loaded.value = true
   }
-  const find = <T extends { id: string }>(list: readonly T[], id: string | null) => list.find((x) => x.id === id)
+  const find = <T extends { id: string }>(list: readonly T[], id: string | null) =>
+    list.find((x) => x.id === id)
   async function saved<T>(save: Promise<T>): Promise<T> {
     const result = await save
     await load()
@@ -36,8 +37,10 @@ export const useGarage = defineStore('garage', () => {
     bike: (id: string | null) => find(held.value.bikes, id),
     unit: (id: string | null) => find(held.value.units, id),
     trail: (id: string | null) => find(held.value.trails, id),
-    currentSetup: (bikeId: string): Setup | undefined => held.value.currentSetups.find((s) => s.bikeId === bikeId),
-    unitsOf: (bike: Bike): SuspensionUnit[] => [bike.frontUnitId, bike.rearUnitId].flatMap((id) => find(held.value.units, id) ?? []),
+    currentSetup: (bikeId: string): Setup | undefined =>
+      held.value.currentSetups.find((s) => s.bikeId === bikeId),
+    unitsOf: (bike: Bike): SuspensionUnit[] =>
+      [bike.frontUnitId, bike.rearUnitId].flatMap((id) => find(held.value.units, id) ?? []),
     saveRider: (r: Rider) => saved(call(endpoints.putRider, { id: r.id }, r)),
     saveBike: (b: Bike) => saved(call(endpoints.putBike, { id: b.id }, b)),
     saveUnit: (u: SuspensionUnit) => saved(call(endpoints.putUnit, { id: u.id }, u)),

@@ -31,7 +31,12 @@ export const useNotices = defineStore('notices', () => {
       await action()
       return true
     } catch (e) {
-      show(e instanceof ApiError ? e.message : 'Something went wrong here in the page; reload it. Nothing saved was lost.', 'error')
+      show(
+        e instanceof ApiError
+          ? e.message
+          : 'Something went wrong here in the page; reload it. Nothing saved was lost.',
+        'error',
+      )
       if (!(e instanceof ApiError)) console.error(e)
       return false
     }

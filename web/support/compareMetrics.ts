@@ -14,12 +14,54 @@ interface Figure {
 }
 
 const figures: Figure[] = [
-  { key: 'ride', name: 'ride height', unit: '% of travel', digits: 1, least: 0.7, pick: (m) => m.rideHeightPct },
-  { key: 'deep', name: 'depth, 95 % of the time below', unit: '% of travel', digits: 0, least: 2, pick: (m) => m.depthP95Pct },
-  { key: 'support', name: 'slow movement', unit: '% of travel', digits: 1, least: 0.4, pick: (m) => m.supportPct },
-  { key: 'chatter', name: 'small-bump movement', unit: '% of travel', digits: 2, least: 0.15, pick: (m) => m.smallBumpPct },
-  { key: 'drift', name: 'valley drift', unit: '% per hit', digits: 2, least: 0.2, pick: (m) => m.valleyDriftPctPerHit },
-  { key: 'return', name: 'return speed, 95 % below', unit: 'mm/s', digits: 0, least: 25, pick: (m) => m.reboundP95MmS },
+  {
+    key: 'ride',
+    name: 'ride height',
+    unit: '% of travel',
+    digits: 1,
+    least: 0.7,
+    pick: (m) => m.rideHeightPct,
+  },
+  {
+    key: 'deep',
+    name: 'depth, 95 % of the time below',
+    unit: '% of travel',
+    digits: 0,
+    least: 2,
+    pick: (m) => m.depthP95Pct,
+  },
+  {
+    key: 'support',
+    name: 'slow movement',
+    unit: '% of travel',
+    digits: 1,
+    least: 0.4,
+    pick: (m) => m.supportPct,
+  },
+  {
+    key: 'chatter',
+    name: 'small-bump movement',
+    unit: '% of travel',
+    digits: 2,
+    least: 0.15,
+    pick: (m) => m.smallBumpPct,
+  },
+  {
+    key: 'drift',
+    name: 'valley drift',
+    unit: '% per hit',
+    digits: 2,
+    least: 0.2,
+    pick: (m) => m.valleyDriftPctPerHit,
+  },
+  {
+    key: 'return',
+    name: 'return speed, 95 % below',
+    unit: 'mm/s',
+    digits: 0,
+    least: 25,
+    pick: (m) => m.reboundP95MmS,
+  },
 ]
 
 export interface SectionDifference {
@@ -42,18 +84,37 @@ export function sectionDifferences(bundle: DayBundle, runA: string, runB: string
   const b = analysisOf(runB)
   if (!a || !b) return []
   const out: SectionDifference[] = []
-  const spans = [{ id: null as string | null, name: 'Whole run' }, ...bundle.trail.sections.map((s) => ({ id: s.id as string | null, name: s.name }))]
+  const spans = [
+    { id: null as string | null, name: 'Whole run' },
+    ...bundle.trail.sections.map((s) => ({ id: s.id as string | null, name: s.name })),
+  ]
   for (const span of spans) {
-    const of = (x: typeof a): SpanMetrics | undefined => (span.id === null ? x.whole : x.sections.find((s) => s.sectionId === span.id))
+    const of = (x: typeof a): SpanMetrics | undefined =>
+      span.id === null ? x.whole : x.sections.find((s) => s.sectionId === span.id)
     for (const end of ['front', 'rear'] as const) {
       for (const f of figures) {
         const va = valueOf(of(a)?.[end], f)
         const vb = valueOf(of(b)?.[end], f)
         if (va === null || vb === null) continue
         const noise = noiseOf(bundle, span.id, end, f)
-        const size = noise === null ? 'unknown' : Math.abs(vb - va) > Math.max(f.least, clearDifference(noise)) ? 'clear' : 'within'
+        const size =
+          noise === null
+            ? 'unknown'
+            : Math.abs(vb - va) > Math.max(f.least, clearDifference(noise))
+              ? 'clear'
+              : 'within'
         const sign = vb - va >= 0 ? '+' : '−'
-        out.push({ key: `${span.id}-${end}-${f.key}`, section: span.name, end, name: f.name, unit: f.unit, a: va.toFixed(f.digits), b: vb.toFixed(f.digits), difference: sign + Math.abs(vb - va).toFixed(f.digits), size })
+        out.push({
+          key: `${span.id}-${end}-${f.key}`,
+          section: span.name,
+          end,
+          name: f.name,
+          unit: f.unit,
+          a: va.toFixed(f.digits),
+          b: vb.toFixed(f.digits),
+          difference: sign + Math.abs(vb - va).toFixed(f.digits),
+          size,
+        })
       }
     }
   }
@@ -62,12 +123,18 @@ export function sectionDifferences(bundle: DayBundle, runA: string, runB: string
 
 const valueOf = (m: EndMetrics | null | undefined, f: Figure) => (m ? f.pick(m) : null)
 
-function noiseOf(bundle: DayBundle, sectionId: string | null, end: 'front' | 'rear', f: Figure): ReturnType<typeof repeatSd> {
+function noiseOf(
+  bundle: DayBundle,
+  sectionId: string | null,
+  end: 'front' | 'rear',
+  f: Figure,
+): ReturnType<typeof repeatSd> {
   const groups = new Map<string, number[]>()
   for (const run of bundle.runs.filter((r) => r.kind === 'counted')) {
     const setup = bundle.setups.find((s) => s.id === run.setupId)
     const analysis = bundle.recordings.find((r) => r.runId === run.id)?.analysis
-    const span = sectionId === null ? analysis?.whole : analysis?.sections.find((s) => s.sectionId === sectionId)
+    const span =
+      sectionId === null ? analysis?.whole : analysis?.sections.find((s) => s.sectionId === sectionId)
     const v = valueOf(span?.[end], f)
     if (!setup || v === null) continue
     const key = settingsKey(setup)

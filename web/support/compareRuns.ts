@@ -24,14 +24,25 @@ export function compareRuns(b: DayBundle, runA: string, runB: string): RunCompar
   const setupB = c && setupOf(h, c.setupId)
   if (!a || !c || !setupA || !setupB) return null
   const unlike: string[] = []
-  for (const run of [a, c]) if (run.kind !== 'counted') unlike.push(`Run ${b.runs.indexOf(run) + 1} is ${run.kind === 'void' ? `void (${run.voidReason})` : 'a warm-up'} and never counts.`)
-  if (setupA.frontUnitId !== setupB.frontUnitId || setupA.rearUnitId !== setupB.rearUnitId) unlike.push('A different unit was fitted.')
-  for (const [key, end] of [['tyreFrontPsi', 'front'], ['tyreRearPsi', 'rear']] as const) {
+  for (const run of [a, c])
+    if (run.kind !== 'counted')
+      unlike.push(
+        `Run ${b.runs.indexOf(run) + 1} is ${run.kind === 'void' ? `void (${run.voidReason})` : 'a warm-up'} and never counts.`,
+      )
+  if (setupA.frontUnitId !== setupB.frontUnitId || setupA.rearUnitId !== setupB.rearUnitId)
+    unlike.push('A different unit was fitted.')
+  for (const [key, end] of [
+    ['tyreFrontPsi', 'front'],
+    ['tyreRearPsi', 'rear'],
+  ] as const) {
     const x = a[key]
     const y = c[key]
-    if (x !== null && y !== null && Math.abs(x - y) > tyreTolerancePsi) unlike.push(`The ${end} tyre was at ${x} psi in one and ${y} psi in the other.`)
+    if (x !== null && y !== null && Math.abs(x - y) > tyreTolerancePsi)
+      unlike.push(`The ${end} tyre was at ${x} psi in one and ${y} psi in the other.`)
   }
-  for (const run of [a, c]) if (run.mind !== 'normal') unlike.push(`Run ${b.runs.indexOf(run) + 1} was ridden ${run.mind.replace('-', ' ')}; it weighs less.`)
+  for (const run of [a, c])
+    if (run.mind !== 'normal')
+      unlike.push(`Run ${b.runs.indexOf(run) + 1} was ridden ${run.mind.replace('-', ' ')}; it weighs less.`)
   const session = sessionOf(h)
   const keyA = settingsKey(setupA)
   const keyB = settingsKey(setupB)

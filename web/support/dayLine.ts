@@ -73,7 +73,18 @@ export function dayLine(b: DayBundle, knowledge: DayKnowledge | null): DayLineVi
       items.push({ ...tag, y: y - 4 })
       y += tagHeight
     }
-    items.push({ kind: 'run', id: run.id, number: i + 1, run, rating: run.kind === 'counted' ? ratingOf(run.id) : null, words: runWords(b, run), best: run.id === bestId, ring: ringOf(run.setupId), x: bend(i), y })
+    items.push({
+      kind: 'run',
+      id: run.id,
+      number: i + 1,
+      run,
+      rating: run.kind === 'counted' ? ratingOf(run.id) : null,
+      words: runWords(b, run),
+      best: run.id === bestId,
+      ring: ringOf(run.setupId),
+      x: bend(i),
+      y,
+    })
     y += runHeight
     last = run
   })
@@ -98,7 +109,13 @@ export function dayLine(b: DayBundle, knowledge: DayKnowledge | null): DayLineVi
     nextX,
     path: smoothPath(points),
     ratingPoints: rated.map((w) => ({ x: ratingX(w.rating!), y: w.y, run: w.id })),
-    band: level === null ? null : { x: ratingX(Math.max(1, level - noise)), width: ratingX(Math.min(10, level + noise)) - ratingX(Math.max(1, level - noise)) },
+    band:
+      level === null
+        ? null
+        : {
+            x: ratingX(Math.max(1, level - noise)),
+            width: ratingX(Math.min(10, level + noise)) - ratingX(Math.max(1, level - noise)),
+          },
   }
 }
 
@@ -110,7 +127,8 @@ function runWords(b: DayBundle, run: Run): string {
   const before = counted[counted.findIndex((r) => r.id === run.id) - 1]
   const a = b.setups.find((s) => s.id === before.setupId)
   const c = b.setups.find((s) => s.id === run.setupId)
-  if (a && c && settingsKey(a) === settingsKey(c)) return before.id === counted[0].id ? 'baseline again' : 'same again'
+  if (a && c && settingsKey(a) === settingsKey(c))
+    return before.id === counted[0].id ? 'baseline again' : 'same again'
   const first = b.setups.find((s) => s.id === counted[0].setupId)
   return first && c && settingsKey(first) === settingsKey(c) ? 'back to baseline' : ''
 }
@@ -131,7 +149,16 @@ function changeBetween(b: DayBundle, fromId: string, toId: string, key: string):
     kind: 'change',
     id: `change-${key}`,
     title,
-    detail: moves.length === 1 ? effect : `and ${moves.slice(1).map((m) => `${m.end} ${shortName(m.adjuster).toLowerCase()} ${positionNumber(m.adjuster, m.from)} → ${positionNumber(m.adjuster, m.to)}`).join(', ')}`,
+    detail:
+      moves.length === 1
+        ? effect
+        : `and ${moves
+            .slice(1)
+            .map(
+              (m) =>
+                `${m.end} ${shortName(m.adjuster).toLowerCase()} ${positionNumber(m.adjuster, m.from)} → ${positionNumber(m.adjuster, m.to)}`,
+            )
+            .join(', ')}`,
     end: ends.size === 1 ? moves[0].end : null,
     moves,
   }

@@ -28,7 +28,8 @@ export function railScale(a: Adjuster, around: readonly number[]): RailScale {
     max = Math.min(r.max, Math.ceil((middle + half) / 5) * 5)
   }
   const step = notchStep(a, r.step, max - min)
-  const positions = r.allowed ?? Array.from({ length: Math.round((max - min) / step) + 1 }, (_, i) => min + i * step)
+  const positions =
+    r.allowed ?? Array.from({ length: Math.round((max - min) / step) + 1 }, (_, i) => min + i * step)
   const majorEvery = a.kind === 'pressure' ? 10 : a.kind === 'click' ? 5 * step : 1
   const at = (value: number) => (max === min ? 0.5 : (value - min) / (max - min))
   return {
@@ -37,11 +38,18 @@ export function railScale(a: Adjuster, around: readonly number[]): RailScale {
     at,
     valueAt: (share) => {
       const wish = min + share * (max - min)
-      const fine = r.allowed ?? (a.kind === 'pressure' ? null : Array.from({ length: Math.round((max - min) / r.step) + 1 }, (_, i) => min + i * r.step))
+      const fine =
+        r.allowed ??
+        (a.kind === 'pressure'
+          ? null
+          : Array.from({ length: Math.round((max - min) / r.step) + 1 }, (_, i) => min + i * r.step))
       if (fine) return fine.reduce((b, v) => (Math.abs(v - wish) < Math.abs(b - wish) ? v : b))
       return Math.min(max, Math.max(min, Math.round(wish)))
     },
-    notches: positions.map((value) => ({ value, major: Math.abs(value / majorEvery - Math.round(value / majorEvery)) < 1e-6 })),
+    notches: positions.map((value) => ({
+      value,
+      major: Math.abs(value / majorEvery - Math.round(value / majorEvery)) < 1e-6,
+    })),
   }
 }
 

@@ -11,7 +11,11 @@ export interface Standing {
 const one = (x: number) => (Math.round(x * 10) / 10).toFixed(1)
 
 /** What a recording says loudest, in words; at most six lines, faults first. */
-export function standsOut(a: Analysis, sections: readonly TrailSection[], sagTargets: Record<'front' | 'rear', number | null>): Standing[] {
+export function standsOut(
+  a: Analysis,
+  sections: readonly TrailSection[],
+  sagTargets: Record<'front' | 'rear', number | null>,
+): Standing[] {
   const out: Standing[] = []
   for (const end of ['front', 'rear'] as const) {
     const m = a.whole[end]
@@ -20,19 +24,41 @@ export function standsOut(a: Analysis, sections: readonly TrailSection[], sagTar
     if (m.valleyDriftPctPerHit !== null && m.valleyDriftPctPerHit > 0.4) {
       const where = worstSection(a, sections, end)
       const spread = m.valleyDriftSe === null ? '' : ` ± ${one(m.valleyDriftSe)}`
-      out.push({ title: `${name} sinks through ${where ?? 'hit trains'}`, detail: `valleys move +${one(m.valleyDriftPctPerHit)}${spread} % of travel per hit, ${m.trains} trains`, end, bad: true })
+      out.push({
+        title: `${name} sinks through ${where ?? 'hit trains'}`,
+        detail: `valleys move +${one(m.valleyDriftPctPerHit)}${spread} % of travel per hit, ${m.trains} trains`,
+        end,
+        bad: true,
+      })
     }
-    if (m.hardBottomOuts > 0) out.push({ title: `${m.hardBottomOuts} hard bottom-${m.hardBottomOuts === 1 ? 'out' : 'outs'}, ${end}`, detail: 'faster than 500 mm/s through 90 % of travel; once on the biggest hit is fine', end, bad: m.hardBottomOuts > 1 })
+    if (m.hardBottomOuts > 0)
+      out.push({
+        title: `${m.hardBottomOuts} hard bottom-${m.hardBottomOuts === 1 ? 'out' : 'outs'}, ${end}`,
+        detail: 'faster than 500 mm/s through 90 % of travel; once on the biggest hit is fine',
+        end,
+        bad: m.hardBottomOuts > 1,
+      })
     const target = sagTargets[end]
     if (target !== null && Math.abs(m.rideHeightPct - target) > 5) {
       const deep = m.rideHeightPct > target
-      out.push({ title: `${name} rides ${deep ? 'deep' : 'high'}`, detail: `${one(m.rideHeightPct)} % of travel on average; the sag target is ${target} %`, end, bad: true })
+      out.push({
+        title: `${name} rides ${deep ? 'deep' : 'high'}`,
+        detail: `${one(m.rideHeightPct)} % of travel on average; the sag target is ${target} %`,
+        end,
+        bad: true,
+      })
     }
-    if (m.reboundDampingRatio !== null) out.push({ title: `${name} return`, detail: returnWords(m), end, bad: m.reboundDampingRatio < 0.25 })
+    if (m.reboundDampingRatio !== null)
+      out.push({ title: `${name} return`, detail: returnWords(m), end, bad: m.reboundDampingRatio < 0.25 })
   }
   if (a.whole.balancePct !== null) {
     const off = a.whole.balancePct
-    out.push({ title: 'Balance', detail: `the front rides ${one(Math.abs(off))} points of travel ${off > 0 ? 'deeper' : 'higher'} than the rear`, end: null, bad: false })
+    out.push({
+      title: 'Balance',
+      detail: `the front rides ${one(Math.abs(off))} points of travel ${off > 0 ? 'deeper' : 'higher'} than the rear`,
+      end: null,
+      bad: false,
+    })
   }
   return out.sort((x, y) => Number(y.bad) - Number(x.bad)).slice(0, 6)
 }
@@ -40,11 +66,16 @@ export function standsOut(a: Analysis, sections: readonly TrailSection[], sagTar
 function returnWords(m: EndMetrics): string {
   const z = m.reboundDampingRatio!
   const hits = `${m.reboundDampingHits} single ${m.reboundDampingHits === 1 ? 'hit' : 'hits'}`
-  return z >= 0.8 ? `no overshoot, damping ratio 0.8 or above, ${hits}` : `damping ratio ${z.toFixed(2)}, ${hits}`
+  return z >= 0.8
+    ? `no overshoot, damping ratio 0.8 or above, ${hits}`
+    : `damping ratio ${z.toFixed(2)}, ${hits}`
 }
 
 function worstSection(a: Analysis, sections: readonly TrailSection[], end: 'front' | 'rear'): string | null {
   const drift = (s: Analysis['sections'][number]) => s[end]?.valleyDriftPctPerHit ?? -Infinity
-  const worst = a.sections.reduce<Analysis['sections'][number] | null>((w, s) => (drift(s) > (w ? drift(w) : 0.3) ? s : w), null)
+  const worst = a.sections.reduce<Analysis['sections'][number] | null>(
+    (w, s) => (drift(s) > (w ? drift(w) : 0.3) ? s : w),
+    null,
+  )
   return sections.find((s) => s.id === worst?.sectionId)?.name ?? null
 }

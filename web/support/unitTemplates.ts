@@ -15,7 +15,15 @@ export function newAdjuster(kind: Kind, end: End): Draft {
     case 'turn':
       return { ...base, kind, role: 'rebound', turns: 4, stepTurns: 0.25, countBase: 'closed-0' }
     case 'pressure':
-      return { ...base, kind, role: 'main-pressure', tool: 'shock-pump', minPsi: end === 'front' ? 40 : 80, maxPsi: end === 'front' ? 150 : 300, stepPsi: 1 }
+      return {
+        ...base,
+        kind,
+        role: 'main-pressure',
+        tool: 'shock-pump',
+        minPsi: end === 'front' ? 40 : 80,
+        maxPsi: end === 'front' ? 150 : 300,
+        stepPsi: 1,
+      }
     case 'spacer':
       return { ...base, kind, role: 'spacers', tool: 'workshop', maxCount: 3 }
     case 'spring-rate':
@@ -23,7 +31,17 @@ export function newAdjuster(kind: Kind, end: End): Draft {
     case 'lever':
       return { ...base, kind, role: 'lever', positions: ['Open', 'Middle', 'Firm'] }
     case 'custom':
-      return { ...base, kind, role: 'custom', name: 'Own adjuster', unitLabel: '', min: 0, max: 10, step: 1, acts: { stroke: 'whole', on: 'compression', speed: 'both' } }
+      return {
+        ...base,
+        kind,
+        role: 'custom',
+        name: 'Own adjuster',
+        unitLabel: '',
+        min: 0,
+        max: 10,
+        step: 1,
+        acts: { stroke: 'whole', on: 'compression', speed: 'both' },
+      }
   }
 }
 
@@ -33,27 +51,119 @@ export interface UnitTemplate {
   make: () => SuspensionUnit
 }
 
-function unit(end: End, name: string, spring: 'air' | 'coil', strokeMm: number, adjusters: Adjuster[]): SuspensionUnit {
-  return { id: uuid(), version: 0, name, end, spring, strokeMm, sagTargetPct: end === 'front' ? 20 : 30, revalved: false, adjusters, note: '' }
+function unit(
+  end: End,
+  name: string,
+  spring: 'air' | 'coil',
+  strokeMm: number,
+  adjusters: Adjuster[],
+): SuspensionUnit {
+  return {
+    id: uuid(),
+    version: 0,
+    name,
+    end,
+    spring,
+    strokeMm,
+    sagTargetPct: end === 'front' ? 20 : 30,
+    revalved: false,
+    adjusters,
+    note: '',
+  }
 }
 
 const pressure = (end: End) => newAdjuster('pressure', end)
-const click = (end: End, role: Extract<Adjuster, { kind: 'click' }>['role'], clicks: number): Adjuster => ({ ...(newAdjuster('click', end) as Extract<Adjuster, { kind: 'click' }>), role, clicks })
+const click = (end: End, role: Extract<Adjuster, { kind: 'click' }>['role'], clicks: number): Adjuster => ({
+  ...(newAdjuster('click', end) as Extract<Adjuster, { kind: 'click' }>),
+  role,
+  clicks,
+})
 const spacers = (end: End) => newAdjuster('spacer', end)
 
 /** Generic starting points by end; ranges are to be counted on the real part. */
 export function unitTemplates(end: End): UnitTemplate[] {
   return end === 'front'
     ? [
-        { key: 'air-1', label: 'Air fork, rebound only', make: () => unit(end, '130 mm air fork', 'air', 130, [pressure(end), click(end, 'rebound', 12)]) },
-        { key: 'air-2', label: 'Air fork, compression and rebound', make: () => unit(end, '150 mm air fork', 'air', 150, [pressure(end), spacers(end), click(end, 'low-speed-compression', 16), click(end, 'rebound', 12)]) },
-        { key: 'air-4', label: 'Air fork, four dials', make: () => unit(end, '160 mm air fork, 4-way', 'air', 160, [pressure(end), spacers(end), click(end, 'low-speed-compression', 16), click(end, 'high-speed-compression', 8), click(end, 'low-speed-rebound', 14), click(end, 'high-speed-rebound', 8)]) },
-        { key: 'coil', label: 'Coil fork', make: () => unit(end, '170 mm coil fork', 'coil', 170, [newAdjuster('spring-rate', end), click(end, 'low-speed-compression', 12), click(end, 'rebound', 12)]) },
+        {
+          key: 'air-1',
+          label: 'Air fork, rebound only',
+          make: () => unit(end, '130 mm air fork', 'air', 130, [pressure(end), click(end, 'rebound', 12)]),
+        },
+        {
+          key: 'air-2',
+          label: 'Air fork, compression and rebound',
+          make: () =>
+            unit(end, '150 mm air fork', 'air', 150, [
+              pressure(end),
+              spacers(end),
+              click(end, 'low-speed-compression', 16),
+              click(end, 'rebound', 12),
+            ]),
+        },
+        {
+          key: 'air-4',
+          label: 'Air fork, four dials',
+          make: () =>
+            unit(end, '160 mm air fork, 4-way', 'air', 160, [
+              pressure(end),
+              spacers(end),
+              click(end, 'low-speed-compression', 16),
+              click(end, 'high-speed-compression', 8),
+              click(end, 'low-speed-rebound', 14),
+              click(end, 'high-speed-rebound', 8),
+            ]),
+        },
+        {
+          key: 'coil',
+          label: 'Coil fork',
+          make: () =>
+            unit(end, '170 mm coil fork', 'coil', 170, [
+              newAdjuster('spring-rate', end),
+              click(end, 'low-speed-compression', 12),
+              click(end, 'rebound', 12),
+            ]),
+        },
       ]
     : [
-        { key: 'air-1', label: 'Air shock, rebound only', make: () => unit(end, '50 mm air shock', 'air', 50, [pressure(end), click(end, 'rebound', 10)]) },
-        { key: 'air-2', label: 'Air shock, rebound and lever', make: () => unit(end, '55 mm air shock', 'air', 55, [pressure(end), spacers(end), click(end, 'rebound', 14), newAdjuster('lever', end)]) },
-        { key: 'air-4', label: 'Air shock, four dials', make: () => unit(end, '65 mm air shock, 4-way', 'air', 65, [pressure(end), spacers(end), click(end, 'low-speed-compression', 16), click(end, 'high-speed-compression', 8), click(end, 'low-speed-rebound', 14), click(end, 'high-speed-rebound', 8)]) },
-        { key: 'coil', label: 'Coil shock', make: () => unit(end, '60 mm coil shock', 'coil', 60, [newAdjuster('spring-rate', end), { ...newAdjuster('turn', end), role: 'preload', turns: 2, stepTurns: 0.25 } as Adjuster, click(end, 'low-speed-compression', 14), click(end, 'rebound', 14)]) },
+        {
+          key: 'air-1',
+          label: 'Air shock, rebound only',
+          make: () => unit(end, '50 mm air shock', 'air', 50, [pressure(end), click(end, 'rebound', 10)]),
+        },
+        {
+          key: 'air-2',
+          label: 'Air shock, rebound and lever',
+          make: () =>
+            unit(end, '55 mm air shock', 'air', 55, [
+              pressure(end),
+              spacers(end),
+              click(end, 'rebound', 14),
+              newAdjuster('lever', end),
+            ]),
+        },
+        {
+          key: 'air-4',
+          label: 'Air shock, four dials',
+          make: () =>
+            unit(end, '65 mm air shock, 4-way', 'air', 65, [
+              pressure(end),
+              spacers(end),
+              click(end, 'low-speed-compression', 16),
+              click(end, 'high-speed-compression', 8),
+              click(end, 'low-speed-rebound', 14),
+              click(end, 'high-speed-rebound', 8),
+            ]),
+        },
+        {
+          key: 'coil',
+          label: 'Coil shock',
+          make: () =>
+            unit(end, '60 mm coil shock', 'coil', 60, [
+              newAdjuster('spring-rate', end),
+              { ...newAdjuster('turn', end), role: 'preload', turns: 2, stepTurns: 0.25 } as Adjuster,
+              click(end, 'low-speed-compression', 14),
+              click(end, 'rebound', 14),
+            ]),
+        },
       ]
 }

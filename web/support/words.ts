@@ -3,11 +3,37 @@ import type { RiderLevel, RiderTaste } from '#contract/rider'
 import type { MindTag, RunKind } from '#contract/run'
 import type { SectionKind } from '#contract/trail'
 
-export const surfaceWords: Record<Surface, string> = { 'dry-hard': 'dry, hard', 'dry-loose': 'dry, loose', damp: 'damp', wet: 'wet', mud: 'mud', snow: 'snow' }
-export const runKindWords: Record<RunKind, string> = { 'warm-up': 'warm-up', counted: 'counted', void: 'void' }
-export const mindWords: Record<MindTag, string> = { normal: 'normal', 'track-new': 'track new to me', nervous: 'nervous', tired: 'tired', 'saving-tyres': 'saving tyres' }
-export const levelWords: Record<RiderLevel, string> = { novice: 'novice', intermediate: 'intermediate', advanced: 'advanced', race: 'race' }
-export const tasteWords: Record<RiderTaste, string> = { planted: 'planted', neutral: 'in between', lively: 'lively' }
+export const surfaceWords: Record<Surface, string> = {
+  'dry-hard': 'dry, hard',
+  'dry-loose': 'dry, loose',
+  damp: 'damp',
+  wet: 'wet',
+  mud: 'mud',
+  snow: 'snow',
+}
+export const runKindWords: Record<RunKind, string> = {
+  'warm-up': 'warm-up',
+  counted: 'counted',
+  void: 'void',
+}
+export const mindWords: Record<MindTag, string> = {
+  normal: 'normal',
+  'track-new': 'track new to me',
+  nervous: 'nervous',
+  tired: 'tired',
+  'saving-tyres': 'saving tyres',
+}
+export const levelWords: Record<RiderLevel, string> = {
+  novice: 'novice',
+  intermediate: 'intermediate',
+  advanced: 'advanced',
+  race: 'race',
+}
+export const tasteWords: Record<RiderTaste, string> = {
+  planted: 'planted',
+  neutral: 'in between',
+  lively: 'lively',
+}
 export const sectionWords: Record<SectionKind, string> = {
   smooth: 'smooth',
   roots: 'roots',
@@ -24,4 +50,5 @@ export const sectionWords: Record<SectionKind, string> = {
 }
 
 /** Options for a select from a table of words. */
-export const optionsOf = <K extends string>(words: Record<K, string>) => (Object.keys(words) as K[]).map((value) => ({ value, text: words[value] }))
+export const optionsOf = <K extends string>(words: Record<K, string>) =>
+  (Object.keys(words) as K[]).map((value) => ({ value, text: words[value] }))

@@ -12,7 +12,15 @@ export interface FileLook {
   rows: number[][]
 }
 
-export type Trial = { ok: true; sampleRateHz: number; durationS: number; issues: { code: string; message: string }[]; ranges: { end: string; lowPct: number; highPct: number }[] } | { ok: false; message: string }
+export type Trial =
+  | {
+      ok: true
+      sampleRateHz: number
+      durationS: number
+      issues: { code: string; message: string }[]
+      ranges: { end: string; lowPct: number; highPct: number }[]
+    }
+  | { ok: false; message: string }
 
 const previewRows = 6
 
@@ -20,9 +28,17 @@ const previewRows = 6
 const api = {
   look(bytes: Uint8Array): FileLook {
     const layout = sniffLayout(bytes)
-    const table = readDelimited(bytes.subarray(0, 65536), { ...layout, columns: layout.columns.map((_, i) => i), clockColumn: -1 })
+    const table = readDelimited(bytes.subarray(0, 65536), {
+      ...layout,
+      columns: layout.columns.map((_, i) => i),
+      clockColumn: -1,
+    })
     const count = Math.min(previewRows, table.lines.length)
-    return { layout, fingerprintBytes: headerBytes(layout), rows: Array.from({ length: count }, (_, r) => table.columns.map((c) => c[r])) }
+    return {
+      layout,
+      fingerprintBytes: headerBytes(layout),
+      rows: Array.from({ length: count }, (_, r) => table.columns.map((c) => c[r])),
+    }
   },
   attempt(bytes: Uint8Array, mapping: ImportMapping, geometry: TravelGeometry): Trial {
     try {
@@ -36,7 +52,13 @@ const api = {
         }
         return { end, lowPct, highPct }
       })
-      return { ok: true, sampleRateHz: r.sampleRateHz, durationS: r.samples / r.sampleRateHz, issues: r.issues, ranges }
+      return {
+        ok: true,
+        sampleRateHz: r.sampleRateHz,
+        durationS: r.samples / r.sampleRateHz,
+        issues: r.issues,
+        ranges,
+      }
     } catch (e) {
       return { ok: false, message: e instanceof Error ? e.message : String(e) }
     }

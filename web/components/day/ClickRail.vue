@@ -5,25 +5,65 @@ import type { End } from '#contract/common'
 import type { Bracket } from '#core/adviser/bracket'
 import { countBaseWords, fromCount } from '#core/adjusters/count'
 import { canStandAt } from '#core/adjusters/range'
-import { adjusterName, effectWord, familyOf, positionNumber, positionWords, turnSign, unitWord } from '#core/adjusters/words'
+import {
+  adjusterName,
+  effectWord,
+  familyOf,
+  positionNumber,
+  positionWords,
+  turnSign,
+  unitWord,
+} from '#core/adjusters/words'
 import { railScale, railStep } from '../../support/rail.ts'
 
-const props = defineProps<{ end: End; adjuster: Adjuster; value: number; target?: number; ghost?: number | null; bracket?: Bracket | null; detail?: string }>()
+const props = defineProps<{
+  end: End
+  adjuster: Adjuster
+  value: number
+  target?: number
+  ghost?: number | null
+  bracket?: Bracket | null
+  detail?: string
+}>()
 const emit = defineEmits<{ dial: [value: number] }>()
 
 const shown = computed(() => props.target ?? props.value)
-const scale = computed(() => railScale(props.adjuster, [props.value, shown.value, props.ghost ?? props.value, ...(props.bracket?.tried.map((t) => t.value) ?? [])]))
+const scale = computed(() =>
+  railScale(props.adjuster, [
+    props.value,
+    shown.value,
+    props.ghost ?? props.value,
+    ...(props.bracket?.tried.map((t) => t.value) ?? []),
+  ]),
+)
 const percent = (v: number) => `${(100 * Math.min(1, Math.max(0, scale.value.at(v)))).toFixed(2)}%`
 const name = computed(() => adjusterName(props.adjuster))
 const family = computed(() => familyOf(props.adjuster))
-const dot = computed(() => (family.value === 'rebound' ? 'rebound' : family.value === 'compression' || family.value === 'lever' ? 'compression' : null))
+const dot = computed(() =>
+  family.value === 'rebound'
+    ? 'rebound'
+    : family.value === 'compression' || family.value === 'lever'
+      ? 'compression'
+      : null,
+)
 const levers = computed(() => (props.adjuster.kind === 'lever' ? props.adjuster.positions : null))
 const base = computed(() => countBaseWords(props.adjuster))
 const moved = computed(() => props.target !== undefined && props.target !== props.value)
 const signs = { better: '▲', worse: '▼', unclear: '◆', start: '○' } as const
-const best = computed(() => (props.bracket ? { left: percent(Math.max(scale.value.min, props.bracket.low)), right: percent(Math.min(scale.value.max, props.bracket.high)) } : null))
-const ghostTurn = computed(() => (props.ghost == null ? '' : (turnSign(props.adjuster, props.value, props.ghost) ?? '→')))
-const label = computed(() => `${props.end} ${name.value}, ${positionWords(props.adjuster, shown.value)} ${base.value}`)
+const best = computed(() =>
+  props.bracket
+    ? {
+        left: percent(Math.max(scale.value.min, props.bracket.low)),
+        right: percent(Math.min(scale.value.max, props.bracket.high)),
+      }
+    : null,
+)
+const ghostTurn = computed(() =>
+  typeof props.ghost !== 'number' ? '' : (turnSign(props.adjuster, props.value, props.ghost) ?? '→'),
+)
+const label = computed(
+  () => `${props.end} ${name.value}, ${positionWords(props.adjuster, shown.value)} ${base.value}`,
+)
 
 const track = ref<HTMLElement>()
 function pick(e: PointerEvent) {
@@ -34,7 +74,12 @@ const typed = ref('')
 let typedAt = 0
 function key(e: KeyboardEvent) {
   if (e.ctrlKey || e.metaKey || e.altKey) return
-  const direction = e.key === 'ArrowRight' || e.key === 'ArrowUp' ? 1 : e.key === 'ArrowLeft' || e.key === 'ArrowDown' ? -1 : null
+  const direction =
+    e.key === 'ArrowRight' || e.key === 'ArrowUp'
+      ? 1
+      : e.key === 'ArrowLeft' || e.key === 'ArrowDown'
+        ? -1
+        : null
   if (direction) {
     const to = railStep(props.adjuster, shown.value, direction)
     if (to !== null) emit('dial', to)
@@ -65,7 +110,16 @@ function tryCount(count: number) {
       <small v-if="detail" class="soft">{{ detail }}</small>
     </div>
     <div v-if="levers" class="levers" role="group" :aria-label="`${end} ${name}`">
-      <button v-for="(p, i) in levers" :key="p" type="button" :aria-pressed="shown === i" :class="{ ghosted: ghost === i }" @click="emit('dial', i)">{{ p }}</button>
+      <button
+        v-for="(p, i) in levers"
+        :key="p"
+        type="button"
+        :aria-pressed="shown === i"
+        :class="{ ghosted: ghost === i }"
+        @click="emit('dial', i)"
+      >
+        {{ p }}
+      </button>
     </div>
     <div
       v-else
@@ -81,11 +135,35 @@ function tryCount(count: number) {
       @pointerdown="pick"
       @keydown="key"
     >
-      <span v-if="best" class="best" :style="{ left: best.left, right: `calc(100% - ${best.right})` }" title="the best place lies in here"></span>
+      <span
+        v-if="best"
+        class="best"
+        :style="{ left: best.left, right: `calc(100% - ${best.right})` }"
+        title="the best place lies in here"
+      ></span>
       <span class="line"></span>
-      <span v-for="n in scale.notches" :key="n.value" class="notch" :class="{ major: n.major }" :style="{ left: percent(n.value) }"></span>
-      <span v-for="t in bracket?.tried ?? []" :key="t.value" class="tried" :class="t.outcome" :style="{ left: percent(t.value) }">{{ signs[t.outcome] }}</span>
-      <span v-if="ghost != null && !moved" class="ghost" :style="{ left: percent(ghost) }" :title="`proposed: ${positionWords(adjuster, ghost)}, ${effectWord(adjuster, value, ghost)}`"><i>{{ ghostTurn }}</i></span>
+      <span
+        v-for="n in scale.notches"
+        :key="n.value"
+        class="notch"
+        :class="{ major: n.major }"
+        :style="{ left: percent(n.value) }"
+      ></span>
+      <span
+        v-for="t in bracket?.tried ?? []"
+        :key="t.value"
+        class="tried"
+        :class="t.outcome"
+        :style="{ left: percent(t.value) }"
+        >{{ signs[t.outcome] }}</span
+      >
+      <span
+        v-if="typeof ghost === 'number' && !moved"
+        class="ghost"
+        :style="{ left: percent(ghost) }"
+        :title="`proposed: ${positionWords(adjuster, ghost)}, ${effectWord(adjuster, value, ghost)}`"
+        ><i>{{ ghostTurn }}</i></span
+      >
       <span v-if="moved" class="was" :style="{ left: percent(value) }"></span>
       <span class="peg" :class="{ moved }" :style="{ left: percent(shown) }"></span>
     </div>

@@ -27,7 +27,9 @@ const parsed = computed(() => {
 const preview = computed(() => {
   const c = parsed.value.command
   if (!c) return []
-  return c.kind === 'undo' ? ['Take the last change back'] : c.moves.map((m) => `${moveWords(m)} ${turnSign(m.adjuster, m.from, m.to) ?? ''}`)
+  return c.kind === 'undo'
+    ? ['Take the last change back']
+    : c.moves.map((m) => `${moveWords(m)} ${turnSign(m.adjuster, m.from, m.to) ?? ''}`)
 })
 const hints = computed(() => completions(line.value, day.space).slice(0, 6))
 function complete(word: string) {
@@ -60,12 +62,27 @@ async function submit() {
 <template>
   <BModal v-model="open" lazy unmount-lazy no-animation title="Change in one line" no-footer>
     <form class="line" @submit.prevent="submit">
-      <input ref="box" v-model="line" class="form-control num" placeholder="rear reb slower 1" autocomplete="off" autocapitalize="off" spellcheck="false" aria-label="Change" @keydown.tab="tab" />
-      <div class="hints"><button v-for="h in hints" :key="h" type="button" @click="complete(h)">{{ h }}</button></div>
+      <input
+        ref="box"
+        v-model="line"
+        class="form-control num"
+        placeholder="rear reb slower 1"
+        autocomplete="off"
+        autocapitalize="off"
+        spellcheck="false"
+        aria-label="Change"
+        @keydown.tab="tab"
+      />
+      <div class="hints">
+        <button v-for="h in hints" :key="h" type="button" @click="complete(h)">{{ h }}</button>
+      </div>
       <p v-for="p in preview" :key="p" class="will">{{ p }}</p>
       <p v-if="parsed.fault" class="soft" role="status">{{ parsed.fault }}</p>
       <BButton type="submit" variant="primary" :disabled="!parsed.command">Done, it is on</BButton>
-      <p class="soft small">Also: <code>f psi +2</code> · <code>shock lsc 9</code> · <code>fork spacer +1 psi -4</code> (one linked change) · <code>undo</code></p>
+      <p class="soft small">
+        Also: <code>f psi +2</code> · <code>shock lsc 9</code> · <code>fork spacer +1 psi -4</code> (one
+        linked change) · <code>undo</code>
+      </p>
     </form>
   </BModal>
 </template>

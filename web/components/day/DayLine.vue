@@ -20,13 +20,16 @@ const noiseWords = computed(() => {
   const k = props.knowledge
   if (!k || view.value.ratingPoints.length === 0) return ''
   const sd = k.noiseSd.toFixed(1)
-  return k.repeats > 0 ? `Runs on the same settings scatter by about ${sd}: a change has to beat that to count.` : `No repeat yet: the noise is taken as ${sd}.`
+  return k.repeats > 0
+    ? `Runs on the same settings scatter by about ${sd}: a change has to beat that to count.`
+    : `No repeat yet: the noise is taken as ${sd}.`
 })
 function click(w: Waypoint, e: MouseEvent) {
   if (e.shiftKey) emit('compare', w.id)
   else emit('select', w.id)
 }
-const describe = (w: Waypoint) => `Run ${w.number}, ${clockWords(w.run.startedAt)}${w.words ? `, ${w.words}` : ''}${w.rating === null ? '' : `, rated ${w.rating}`}${w.best ? ', best so far' : ''}`
+const describe = (w: Waypoint) =>
+  `Run ${w.number}, ${clockWords(w.run.startedAt)}${w.words ? `, ${w.words}` : ''}${w.rating === null ? '' : `, rated ${w.rating}`}${w.best ? ', best so far' : ''}`
 const traceLink = (w: Waypoint) => ({ name: 'trace', params: { id: props.bundle.day.id, runId: w.id } })
 </script>
 
@@ -42,7 +45,15 @@ const traceLink = (w: Waypoint) => ({ name: 'trace', params: { id: props.bundle.
         <path :d="view.path" class="dots" />
       </svg>
       <svg class="ratings" :height="view.height" :width="ratingWidth + 12" aria-hidden="true">
-        <rect v-if="view.band" :x="view.band.x + 6" :width="view.band.width" :y="bandTop" :height="bandBottom - bandTop" rx="4" class="band" />
+        <rect
+          v-if="view.band"
+          :x="view.band.x + 6"
+          :width="view.band.width"
+          :y="bandTop"
+          :height="bandBottom - bandTop"
+          rx="4"
+          class="band"
+        />
         <g transform="translate(6 0)">
           <polyline :points="ratingLine" class="rating" />
           <circle v-for="p in view.ratingPoints" :key="p.run" :cx="p.x" :cy="p.y" r="4" />
@@ -68,13 +79,21 @@ const traceLink = (w: Waypoint) => ({ name: 'trace', params: { id: props.bundle.
           <div class="label">
             <span class="soft small num">{{ clockWords(i.run.startedAt) }}</span>
             <span v-if="i.run.mind !== 'normal'" class="mind small">{{ mindWords[i.run.mind] }}</span>
-            <RouterLink v-if="recorded.has(i.id)" :to="traceLink(i)" class="wave" :aria-label="`Trace of run ${i.number}`"><IconWave aria-hidden="true" /></RouterLink>
+            <RouterLink
+              v-if="recorded.has(i.id)"
+              :to="traceLink(i)"
+              class="wave"
+              :aria-label="`Trace of run ${i.number}`"
+              ><IconWave aria-hidden="true"
+            /></RouterLink>
             <b v-if="i.words || i.best">{{ i.best ? 'best so far' : i.words }}</b>
           </div>
           <b class="score num">{{ i.rating ?? '' }}</b>
         </div>
       </template>
-      <span class="next num" :style="{ top: `${view.nextY}px`, left: `${view.nextX}px` }">{{ view.nextNumber }}</span>
+      <span class="next num" :style="{ top: `${view.nextY}px`, left: `${view.nextX}px` }">{{
+        view.nextNumber
+      }}</span>
       <span class="nextword soft" :style="{ top: `${view.nextY}px` }">next</span>
     </div>
     <p v-if="noiseWords" class="soft small">{{ noiseWords }}</p>

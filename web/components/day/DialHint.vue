@@ -6,8 +6,13 @@ import { distanceWords, familyOf, turnSign } from '#core/adjusters/words'
 /** How the hand moves: a knob with its turn for dials, an arrow for the rest. */
 const props = defineProps<{ adjuster: Adjuster; from: number; to: number }>()
 const sign = computed(() => turnSign(props.adjuster, props.from, props.to))
-const words = computed(() => `${distanceWords(props.adjuster, props.from, props.to)} ${sign.value ?? (props.to > props.from ? '↑' : '↓')}`)
-const colour = computed(() => (familyOf(props.adjuster) === 'rebound' ? 'var(--anodised-rebound)' : 'var(--anodised-compression)'))
+const words = computed(
+  () =>
+    `${distanceWords(props.adjuster, props.from, props.to)} ${sign.value ?? (props.to > props.from ? '↑' : '↓')}`,
+)
+const colour = computed(() =>
+  familyOf(props.adjuster) === 'rebound' ? 'var(--anodised-rebound)' : 'var(--anodised-compression)',
+)
 const knurls = Array.from({ length: 24 }, (_, i) => `rotate(${i * 15} 40 44)`)
 </script>
 
@@ -15,7 +20,17 @@ const knurls = Array.from({ length: 24 }, (_, i) => `rotate(${i * 15} 40 44)`)
   <figure>
     <svg viewBox="0 0 80 80" width="66" height="66" aria-hidden="true">
       <template v-if="sign">
-        <rect v-for="t in knurls" :key="t" x="38.6" y="14" width="2.8" height="6" rx="1" :fill="colour" :transform="t" />
+        <rect
+          v-for="t in knurls"
+          :key="t"
+          x="38.6"
+          y="14"
+          width="2.8"
+          height="6"
+          rx="1"
+          :fill="colour"
+          :transform="t"
+        />
         <circle cx="40" cy="44" r="26" :fill="colour" />
         <circle cx="40" cy="44" r="18" fill="#fff" fill-opacity=".16" />
         <rect x="38.4" y="24" width="3.2" height="16" rx="1.6" fill="#fff" />

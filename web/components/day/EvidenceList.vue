@@ -3,11 +3,15 @@ import type { Evidence } from '#contract/proposal'
 
 const props = defineProps<{ title: string; kind: 'for' | 'against'; lines: Evidence[]; dayId: string }>()
 const most = 3
-const runWords = (e: Evidence) => (e.runNumbers.length === 0 ? '' : ` (${e.runNumbers.length === 1 ? 'run' : 'runs'} ${e.runNumbers.join(', ')})`)
+const runWords = (e: Evidence) =>
+  e.runNumbers.length === 0
+    ? ''
+    : ` (${e.runNumbers.length === 1 ? 'run' : 'runs'} ${e.runNumbers.join(', ')})`
 const bar = (e: Evidence) => `${Math.round(Math.min(1, Math.abs(e.weight) / 2.2) * 100)}%`
 /** Where a line can be checked: the trace for a figure, the handbook for a word. */
 function target(e: Evidence) {
-  if (e.link.kind === 'metric' && e.link.runId) return { name: 'trace', params: { id: props.dayId, runId: e.link.runId } }
+  if (e.link.kind === 'metric' && e.link.runId)
+    return { name: 'trace', params: { id: props.dayId, runId: e.link.runId } }
   if (e.link.word) return { name: 'handbook', hash: `#word-${e.link.word}` }
   return null
 }
@@ -15,7 +19,7 @@ function target(e: Evidence) {
 
 <template>
   <div class="evidence" :class="kind">
-    <h3>{{ title }}</h3>
+    <h2>{{ title }}</h2>
     <ul v-if="lines.length">
       <li v-for="e in lines.slice(0, most)" :key="e.text">
         <span class="bar"><i :style="{ width: bar(e) }"></i></span>
@@ -28,13 +32,13 @@ function target(e: Evidence) {
 </template>
 
 <style scoped>
-h3 {
+h2 {
   font-size: 0.92rem;
 }
-.for h3 {
+.for h2 {
   color: var(--moss);
 }
-.against h3 {
+.against h2 {
   color: var(--rust);
 }
 ul {

@@ -9,7 +9,14 @@ import FeelWords from './FeelWords.vue'
 import RatingRow from './RatingRow.vue'
 import VerdictRow from './VerdictRow.vue'
 
-const props = defineProps<{ run: Run; number: number; feel: Feel; sections: TrailSection[]; others: { id: string; number: number }[]; saving: 'saved' | 'saving' | 'kept-here' }>()
+const props = defineProps<{
+  run: Run
+  number: number
+  feel: Feel
+  sections: TrailSection[]
+  others: { id: string; number: number }[]
+  saving: 'saved' | 'saving' | 'kept-here'
+}>()
 const emit = defineEmits<{ edit: [feel: Feel]; retry: [] }>()
 
 type Place = { sectionId: string | null; end: Mark['end'] }
@@ -18,15 +25,24 @@ const total = computed(() => props.sections.reduce((s, x) => s + Math.sqrt(x.len
 // Square root: a short drop must stay as easy to tap as a long straight.
 const share = (s: TrailSection) => Math.max(0.1, Math.sqrt(s.lengthM) / total.value)
 const columns = computed(() => props.sections.map((s) => `minmax(64px, ${share(s).toFixed(3)}fr)`).join(' '))
-const marksAt = (sectionId: string, end: Mark['end']) => props.feel.marks.filter((m) => m.sectionId === sectionId && m.end === end)
-const wholeRun = computed(() => props.feel.marks.filter((m) => m.sectionId === null || !props.sections.some((s) => s.id === m.sectionId)))
-const isPlace = (sectionId: string | null, end: Mark['end']) => place.value?.sectionId === sectionId && place.value.end === end
+const marksAt = (sectionId: string, end: Mark['end']) =>
+  props.feel.marks.filter((m) => m.sectionId === sectionId && m.end === end)
+const wholeRun = computed(() =>
+  props.feel.marks.filter((m) => m.sectionId === null || !props.sections.some((s) => s.id === m.sectionId)),
+)
+const isPlace = (sectionId: string | null, end: Mark['end']) =>
+  place.value?.sectionId === sectionId && place.value.end === end
 const placeWords = computed(() => {
-  if (!place.value) return 'Tap a part of the trail: upper half for the front, lower half for the rear. Then tap a word.'
+  if (!place.value)
+    return 'Tap a part of the trail: upper half for the front, lower half for the rear. Then tap a word.'
   const section = props.sections.find((s) => s.id === place.value!.sectionId)
   return `${section?.name ?? 'Whole run'}, ${place.value.end === 'both' ? 'both ends' : place.value.end}`
 })
-const savingWords = { saved: 'saved', saving: 'saving …', 'kept-here': 'kept on this device, not sent yet' } as const
+const savingWords = {
+  saved: 'saved',
+  saving: 'saving …',
+  'kept-here': 'kept on this device, not sent yet',
+} as const
 
 function update(change: Partial<Feel>) {
   emit('edit', { ...props.feel, ...change })
@@ -36,16 +52,24 @@ function choose(sectionId: string | null, end: Mark['end']) {
 }
 function addWord(word: FeelWord) {
   const at = place.value ?? { sectionId: null, end: wordRules[word].usualEnd ?? 'both' }
-  const same = props.feel.marks.find((m) => m.word === word && m.sectionId === at.sectionId && m.end === at.end)
+  const same = props.feel.marks.find(
+    (m) => m.word === word && m.sectionId === at.sectionId && m.end === at.end,
+  )
   if (same) return stronger(same)
   update({ marks: [...props.feel.marks, { id: uuid(), word, ...at, strength: 2 }] })
 }
 /** Tapping a word again: strong, then faint, then gone. */
 function stronger(mark: Mark) {
   const next = ({ 2: 3, 3: 1, 1: null } as const)[mark.strength]
-  update({ marks: next === null ? props.feel.marks.filter((m) => m.id !== mark.id) : props.feel.marks.map((m) => (m.id === mark.id ? { ...m, strength: next } : m)) })
+  update({
+    marks:
+      next === null
+        ? props.feel.marks.filter((m) => m.id !== mark.id)
+        : props.feel.marks.map((m) => (m.id === mark.id ? { ...m, strength: next } : m)),
+  })
 }
-const markLabel = (m: Mark) => `${wordRules[m.word].label}, ${m.end}, strength ${m.strength} of 3; tap to change`
+const markLabel = (m: Mark) =>
+  `${wordRules[m.word].label}, ${m.end}, strength ${m.strength} of 3; tap to change`
 const setRating = (rating: number | null) => update({ rating })
 const setVerdict = (verdicts: Feel['verdicts']) => update({ verdicts })
 const setNote = (note: string) => update({ note })
@@ -55,34 +79,107 @@ const setNote = (note: string) => update({ note })
   <section class="card-paper feel" aria-labelledby="feel-title">
     <header>
       <h2 id="feel-title">Run {{ number }}, how it felt</h2>
-      <button v-if="saving === 'kept-here'" type="button" class="state kept-here" @click="emit('retry')">{{ savingWords[saving] }}; send again</button>
+      <button v-if="saving === 'kept-here'" type="button" class="state kept-here" @click="emit('retry')">
+        {{ savingWords[saving] }}; send again
+      </button>
       <span v-else class="state soft small" role="status">{{ savingWords[saving] }}</span>
     </header>
     <RatingRow :rating="feel.rating" @rate="setRating" />
     <div class="scroller">
-      <div class="strip" :style="{ gridTemplateColumns: columns }" role="group" aria-label="The test section, part by part">
+      <div
+        class="strip"
+        :style="{ gridTemplateColumns: columns }"
+        role="group"
+        aria-label="The test section, part by part"
+      >
         <div v-for="(s, i) in sections" :key="s.id" class="part" :class="{ odd: i % 2 }">
-          <button type="button" class="title" :class="{ on: isPlace(s.id, 'both') }" :aria-label="`${s.name}, both ends`" @click="choose(s.id, 'both')">{{ s.name }}</button>
-          <button type="button" class="half front" :class="{ on: isPlace(s.id, 'front') }" :aria-label="`${s.name}, front`" @click="choose(s.id, 'front')"></button>
-          <svg viewBox="0 0 100 44" preserveAspectRatio="none" aria-hidden="true"><path :d="terrainPath(s.kind, 100, 22)" vector-effect="non-scaling-stroke" /></svg>
-          <button type="button" class="half rear" :class="{ on: isPlace(s.id, 'rear') }" :aria-label="`${s.name}, rear`" @click="choose(s.id, 'rear')"></button>
+          <button
+            type="button"
+            class="title"
+            :class="{ on: isPlace(s.id, 'both') }"
+            :aria-label="`${s.name}, both ends`"
+            @click="choose(s.id, 'both')"
+          >
+            {{ s.name }}
+          </button>
+          <button
+            type="button"
+            class="half front"
+            :class="{ on: isPlace(s.id, 'front') }"
+            :aria-label="`${s.name}, front`"
+            @click="choose(s.id, 'front')"
+          ></button>
+          <svg viewBox="0 0 100 44" preserveAspectRatio="none" aria-hidden="true">
+            <path :d="terrainPath(s.kind, 100, 22)" vector-effect="non-scaling-stroke" />
+          </svg>
+          <button
+            type="button"
+            class="half rear"
+            :class="{ on: isPlace(s.id, 'rear') }"
+            :aria-label="`${s.name}, rear`"
+            @click="choose(s.id, 'rear')"
+          ></button>
           <div class="marks up">
-            <button v-for="m in [...marksAt(s.id, 'front'), ...marksAt(s.id, 'both')]" :key="m.id" type="button" class="mark" :class="[m.end, `s${m.strength}`]" :aria-label="markLabel(m)" @click="stronger(m)">{{ wordRules[m.word].label }}</button>
+            <button
+              v-for="m in [...marksAt(s.id, 'front'), ...marksAt(s.id, 'both')]"
+              :key="m.id"
+              type="button"
+              class="mark"
+              :class="[m.end, `s${m.strength}`]"
+              :aria-label="markLabel(m)"
+              @click="stronger(m)"
+            >
+              {{ wordRules[m.word].label }}
+            </button>
           </div>
           <div class="marks down">
-            <button v-for="m in marksAt(s.id, 'rear')" :key="m.id" type="button" class="mark rear" :class="`s${m.strength}`" :aria-label="markLabel(m)" @click="stronger(m)">{{ wordRules[m.word].label }}</button>
+            <button
+              v-for="m in marksAt(s.id, 'rear')"
+              :key="m.id"
+              type="button"
+              class="mark rear"
+              :class="`s${m.strength}`"
+              :aria-label="markLabel(m)"
+              @click="stronger(m)"
+            >
+              {{ wordRules[m.word].label }}
+            </button>
           </div>
         </div>
       </div>
     </div>
     <p class="hint small soft">
       <span>above the line: front</span><span>below: rear</span><span>bolder: stronger</span>
-      <button type="button" class="whole" :class="{ on: isPlace(null, 'both') }" @click="choose(null, 'both')">whole run</button>
-      <button v-for="m in wholeRun" :key="m.id" type="button" class="mark" :class="[m.end, `s${m.strength}`]" :aria-label="markLabel(m)" @click="stronger(m)">{{ wordRules[m.word].label }}</button>
+      <button
+        type="button"
+        class="whole"
+        :class="{ on: isPlace(null, 'both') }"
+        @click="choose(null, 'both')"
+      >
+        whole run
+      </button>
+      <button
+        v-for="m in wholeRun"
+        :key="m.id"
+        type="button"
+        class="mark"
+        :class="[m.end, `s${m.strength}`]"
+        :aria-label="markLabel(m)"
+        @click="stronger(m)"
+      >
+        {{ wordRules[m.word].label }}
+      </button>
     </p>
     <FeelWords :place="placeWords" :end="place?.end ?? null" @pick="addWord" />
     <VerdictRow :verdicts="feel.verdicts" :others="others" @judge="setVerdict" />
-    <BFormTextarea :model-value="feel.note" rows="1" max-rows="6" placeholder="A note, in your words" aria-label="Note on this run" @update:model-value="(v) => setNote(String(v ?? ''))" />
+    <BFormTextarea
+      :model-value="feel.note"
+      rows="1"
+      max-rows="6"
+      placeholder="A note, in your words"
+      aria-label="Note on this run"
+      @update:model-value="(v) => setNote(String(v ?? ''))"
+    />
   </section>
 </template>
 

@@ -21,10 +21,13 @@ const shown = computed(() => {
   const words = Object.keys(wordRules) as FeelWord[]
   const fits = (w: FeelWord) => {
     const r = wordRules[w]
-    const endFits = props.end === null || props.end === 'both' || r.usualEnd === null || r.usualEnd === props.end
+    const endFits =
+      props.end === null || props.end === 'both' || r.usualEnd === null || r.usualEnd === props.end
     return endFits && (needle === '' || r.label.includes(needle) || w.includes(needle))
   }
-  return groups.map(([about, title]) => ({ title, words: words.filter((w) => wordRules[w].about === about && fits(w)) })).filter((g) => g.words.length > 0)
+  return groups
+    .map(([about, title]) => ({ title, words: words.filter((w) => wordRules[w].about === about && fits(w)) }))
+    .filter((g) => g.words.length > 0)
 })
 </script>
 
@@ -32,12 +35,21 @@ const shown = computed(() => {
   <div class="words" role="group" aria-label="Words for the feel">
     <div class="head">
       <b class="where" role="status">{{ place }}</b>
-      <BFormInput v-model="search" type="search" size="sm" placeholder="find a word" aria-label="Find a word" class="find" />
+      <BFormInput
+        v-model="search"
+        type="search"
+        size="sm"
+        placeholder="find a word"
+        aria-label="Find a word"
+        class="find"
+      />
     </div>
     <div class="groups">
       <div v-for="g in shown" :key="g.title" class="group">
         <span class="soft small">{{ g.title }}</span>
-        <button v-for="w in g.words" :key="w" type="button" class="word" @click="emit('pick', w)">{{ wordRules[w].label }}</button>
+        <button v-for="w in g.words" :key="w" type="button" class="word" @click="emit('pick', w)">
+          {{ wordRules[w].label }}
+        </button>
       </div>
     </div>
   </div>

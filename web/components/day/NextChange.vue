@@ -2,14 +2,30 @@
 import { computed } from 'vue'
 import type { Proposal } from '#contract/proposal'
 import type { SetupSpace } from '#core/adviser/history'
-import { adjusterName, familyOf, positionNumber, positionWords, toolWord, turnSign } from '#core/adjusters/words'
+import {
+  adjusterName,
+  familyOf,
+  positionNumber,
+  positionWords,
+  toolWord,
+  turnSign,
+} from '#core/adjusters/words'
 import { countBaseWords } from '#core/adjusters/count'
 import { causeLabel } from '#core/causes/kinds'
 import IconCaution from '~icons/lucide/triangle-alert'
 import DialHint from './DialHint.vue'
 import EvidenceList from './EvidenceList.vue'
 
-const props = defineProps<{ proposal: Proposal; space: SetupSpace; dayId: string; judging: boolean; canSettle: boolean; settled: boolean; busy: boolean; elsewhere: string | null }>()
+const props = defineProps<{
+  proposal: Proposal
+  space: SetupSpace
+  dayId: string
+  judging: boolean
+  canSettle: boolean
+  settled: boolean
+  busy: boolean
+  elsewhere: string | null
+}>()
 const emit = defineEmits<{ done: []; other: []; repeat: []; happy: []; reopen: []; log: [] }>()
 
 const move = computed(() => {
@@ -19,22 +35,39 @@ const move = computed(() => {
 })
 const effect = computed(() => {
   const [, head, last] = /^(.*\s)(\S+)$/.exec(props.proposal.headline) ?? []
-  return move.value && props.proposal.kind === 'change' ? { head, last } : { head: props.proposal.headline, last: '' }
+  return move.value && props.proposal.kind === 'change'
+    ? { head, last }
+    : { head: props.proposal.headline, last: '' }
 })
 const where = computed(() => {
   const m = move.value
   if (!m) return ''
   const a = m.adjuster
   const family = familyOf(a)
-  const colour = a.kind !== 'click' && a.kind !== 'turn' ? '' : family === 'rebound' ? 'Red dial' : family === 'compression' ? 'Blue dial' : 'Dial'
-  const part = colour ? `${colour}${a.alias ? ` “${a.alias}”` : ''} on the ${m.end === 'front' ? 'fork' : 'shock'}` : `${adjusterName(a)} of the ${m.end === 'front' ? 'fork' : 'shock'}`
+  const colour =
+    a.kind !== 'click' && a.kind !== 'turn'
+      ? ''
+      : family === 'rebound'
+        ? 'Red dial'
+        : family === 'compression'
+          ? 'Blue dial'
+          : 'Dial'
+  const part = colour
+    ? `${colour}${a.alias ? ` “${a.alias}”` : ''} on the ${m.end === 'front' ? 'fork' : 'shock'}`
+    : `${adjusterName(a)} of the ${m.end === 'front' ? 'fork' : 'shock'}`
   return `${part}, ${toolWord(a)}`
 })
 const fromTo = computed(() => {
   const m = move.value
   if (!m) return null
   const base = countBaseWords(m.adjuster)
-  return { from: m.adjuster.kind === 'lever' ? positionWords(m.adjuster, m.from) : positionNumber(m.adjuster, m.from), to: positionWords(m.adjuster, m.to), base, turn: turnSign(m.adjuster, m.from, m.to) }
+  return {
+    from:
+      m.adjuster.kind === 'lever' ? positionWords(m.adjuster, m.from) : positionNumber(m.adjuster, m.from),
+    to: positionWords(m.adjuster, m.to),
+    base,
+    turn: turnSign(m.adjuster, m.from, m.to),
+  }
 })
 const doneWords = computed(() => {
   const p = props.proposal
@@ -46,10 +79,14 @@ const doneWords = computed(() => {
 const rivals = computed(() => props.proposal.causes.filter((c) => c.kind !== 'none').slice(0, 4))
 const percent = (p: number) => `${Math.round(100 * p)} %`
 const isTest = computed(() => props.proposal.kind === 'separating-test')
-const showsEvidence = computed(() => props.proposal.speaksFor.length + props.proposal.speaksAgainst.length > 0)
+const showsEvidence = computed(
+  () => props.proposal.speaksFor.length + props.proposal.speaksAgainst.length > 0,
+)
 const titles = computed(() => {
   const [a, b] = rivals.value
-  return isTest.value && a && b ? [`For: ${causeLabel(a.kind, a.end)}`, `For: ${causeLabel(b.kind, b.end)}`] : ['Speaks for it', 'Speaks against']
+  return isTest.value && a && b
+    ? [`For: ${causeLabel(a.kind, a.end)}`, `For: ${causeLabel(b.kind, b.end)}`]
+    : ['Speaks for it', 'Speaks against']
 })
 const asksForRun = computed(() => ['log-first-run', 'repeat'].includes(props.proposal.kind))
 </script>
@@ -63,33 +100,66 @@ const asksForRun = computed(() => ['log-first-run', 'repeat'].includes(props.pro
           {{ effect.head }}<span v-if="effect.last" :class="`end-${move?.end}`">{{ effect.last }}</span>
         </h1>
         <p v-if="move && fromTo && !isTest" class="how">
-          {{ where }}: from <b class="num">{{ fromTo.from }}</b> to <b class="num">{{ fromTo.to }}</b> <span v-if="fromTo.base" class="soft">({{ fromTo.base }})</span>
+          {{ where }}: from <b class="num">{{ fromTo.from }}</b> to <b class="num">{{ fromTo.to }}</b>
+          <span v-if="fromTo.base" class="soft">({{ fromTo.base }})</span>
         </p>
       </div>
       <DialHint v-if="move && !isTest" :adjuster="move.adjuster" :from="move.from" :to="move.to" />
     </div>
     <div v-if="showsEvidence" class="why">
       <EvidenceList :title="titles[0]" kind="for" :lines="proposal.speaksFor" :day-id="dayId" />
-      <EvidenceList :title="titles[1]" :kind="isTest ? 'for' : 'against'" :lines="proposal.speaksAgainst" :day-id="dayId" />
+      <EvidenceList
+        :title="titles[1]"
+        :kind="isTest ? 'for' : 'against'"
+        :lines="proposal.speaksAgainst"
+        :day-id="dayId"
+      />
     </div>
-    <p class="watch"><b>{{ isTest ? 'The test.' : 'Watch for.' }}</b> {{ proposal.watchFor }}</p>
-    <p v-if="proposal.changeOurMind" class="soft mind">{{ isTest ? '' : 'What would change our mind: ' }}{{ proposal.changeOurMind }}</p>
-    <p v-if="proposal.caution && proposal.moves.length" class="caution"><IconCaution aria-hidden="true" /><span>{{ proposal.caution }}</span></p>
+    <p class="watch">
+      <b>{{ isTest ? 'The test.' : 'Watch for.' }}</b> {{ proposal.watchFor }}
+    </p>
+    <p v-if="proposal.changeOurMind" class="soft mind">
+      {{ isTest ? '' : 'What would change our mind: ' }}{{ proposal.changeOurMind }}
+    </p>
+    <p v-if="proposal.caution && proposal.moves.length" class="caution">
+      <IconCaution aria-hidden="true" /><span>{{ proposal.caution }}</span>
+    </p>
     <details v-if="rivals.length > 1" class="causes">
       <summary>All causes still alive</summary>
       <ul>
-        <li v-for="c in rivals" :key="c.kind + c.end"><span>{{ causeLabel(c.kind, c.end) }}</span><span class="num">{{ percent(c.probability) }}</span></li>
+        <li v-for="c in rivals" :key="c.kind + c.end">
+          <span>{{ causeLabel(c.kind, c.end) }}</span
+          ><span class="num">{{ percent(c.probability) }}</span>
+        </li>
       </ul>
     </details>
-    <p v-if="elsewhere" class="caution"><IconCaution aria-hidden="true" /><span>{{ elsewhere }}</span></p>
+    <p v-if="elsewhere" class="caution">
+      <IconCaution aria-hidden="true" /><span>{{ elsewhere }}</span>
+    </p>
     <div class="acts">
       <BButton v-if="settled" variant="plain" @click="emit('reopen')">Open the day again</BButton>
       <template v-else>
-        <BButton v-if="doneWords" variant="primary" :disabled="busy" @click="emit('done')">{{ doneWords }}</BButton>
+        <BButton v-if="doneWords" variant="primary" :disabled="busy" @click="emit('done')">{{
+          doneWords
+        }}</BButton>
         <BButton v-if="asksForRun" variant="primary" @click="emit('log')">Log the run</BButton>
-        <BButton v-if="proposal.moves.length || proposal.setupId" variant="plain" :disabled="busy" @click="emit('other')">Something else</BButton>
-        <BButton v-if="canSettle && proposal.kind !== 'repeat'" variant="plain" :disabled="busy" @click="emit('repeat')">Repeat this setup</BButton>
-        <BButton v-if="canSettle" variant="plain" :disabled="busy" @click="emit('happy')">We’re happy</BButton>
+        <BButton
+          v-if="proposal.moves.length || proposal.setupId"
+          variant="plain"
+          :disabled="busy"
+          @click="emit('other')"
+          >Something else</BButton
+        >
+        <BButton
+          v-if="canSettle && proposal.kind !== 'repeat'"
+          variant="plain"
+          :disabled="busy"
+          @click="emit('repeat')"
+          >Repeat this setup</BButton
+        >
+        <BButton v-if="canSettle" variant="plain" :disabled="busy" @click="emit('happy')"
+          >We’re happy</BButton
+        >
       </template>
     </div>
   </section>

@@ -14,19 +14,26 @@ const notices = useNotices()
 const linked = ref(false)
 const why = ref('')
 const units = computed(() => [day.space.front, day.space.rear].filter((u) => u !== null))
-const bracketFor = (a: Adjuster) => day.knowledge?.brackets.find((b) => b.adjuster.id === a.id)?.bracket ?? null
+const bracketFor = (a: Adjuster) =>
+  day.knowledge?.brackets.find((b) => b.adjuster.id === a.id)?.bracket ?? null
 const ghostFor = (a: Adjuster) => day.proposal?.moves.find((m) => m.adjusterId === a.id)?.to ?? null
-const pendingWords = computed(() => day.pendingMoves.map((m) => `${moveWords(m)} ${turnSign(m.adjuster, m.from, m.to) ?? ''}`))
+const pendingWords = computed(() =>
+  day.pendingMoves.map((m) => `${moveWords(m)} ${turnSign(m.adjuster, m.from, m.to) ?? ''}`),
+)
 const needsLink = computed(() => day.pendingMoves.length > 1)
 const applicable = computed(() => !needsLink.value || linked.value)
 watch(needsLink, () => (linked.value = false))
 
 const anyTried = computed(() => (day.knowledge?.brackets.length ?? 0) > 0)
-const changesToday = computed(() => day.bundle?.setups.filter((s) => s.dayId === day.bundle?.day.id && s.parentId).length ?? 0)
+const changesToday = computed(
+  () => day.bundle?.setups.filter((s) => s.dayId === day.bundle?.day.id && s.parentId).length ?? 0,
+)
 /** The setup before the present one, if the last change was today. */
 const before = computed(() => {
   const now = day.currentSetup
-  return now?.dayId === day.bundle?.day.id ? day.bundle?.setups.find((s) => s.id === now?.parentId) : undefined
+  return now?.dayId === day.bundle?.day.id
+    ? day.bundle?.setups.find((s) => s.id === now?.parentId)
+    : undefined
 })
 
 async function apply() {
@@ -76,12 +83,17 @@ async function undoLast() {
       />
       <p v-if="u.adjusters.length === 0" class="soft small">Nothing to turn on this unit.</p>
     </template>
-    <p v-if="anyTried" class="legend small soft"><span>○ start</span><span class="b">▲ better</span><span class="w">▼ worse</span><span>◆ unclear</span><span class="s">best lies here</span></p>
+    <p v-if="anyTried" class="legend small soft">
+      <span>○ start</span><span class="b">▲ better</span><span class="w">▼ worse</span><span>◆ unclear</span
+      ><span class="s">best lies here</span>
+    </p>
     <div class="known">
       <p>{{ day.knowledge?.words ?? ' ' }}</p>
       <p class="soft small">{{ changesToday }} of {{ day.bundle?.day.changeLimit }} changes today</p>
     </div>
-    <button v-if="before" type="button" class="btn btn-plain btn-sm" @click="undoLast"><IconUndo aria-hidden="true" /> Take the last change back</button>
+    <button v-if="before" type="button" class="btn btn-plain btn-sm" @click="undoLast">
+      <IconUndo aria-hidden="true" /> Take the last change back
+    </button>
   </section>
 </template>
 

@@ -5,7 +5,9 @@ const props = defineProps<{ rating: number | null }>()
 const emit = defineEmits<{ rate: [rating: number | null] }>()
 
 const steps = Array.from({ length: 10 }, (_, i) => i + 1)
-const words = computed(() => (props.rating === null ? 'rate the run: tap a number, tap again for a half' : `${props.rating} of 10`))
+const words = computed(() =>
+  props.rating === null ? 'rate the run: tap a number, tap again for a half' : `${props.rating} of 10`,
+)
 /** First tap: the number. Second: and a half. Third: none. */
 function tap(n: number) {
   if (props.rating === n && n < 10) emit('rate', n + 0.5)
@@ -19,7 +21,15 @@ const half = (n: number) => props.rating === n + 0.5
 <template>
   <div class="rating" role="group" aria-label="Rating, 1 poor to 10 superb">
     <div class="ladder">
-      <button v-for="n in steps" :key="n" type="button" class="num" :class="[filled(n), { now: Math.floor(rating ?? 0) === n }]" :aria-pressed="Math.floor(rating ?? 0) === n" @click="tap(n)">
+      <button
+        v-for="n in steps"
+        :key="n"
+        type="button"
+        class="num"
+        :class="[filled(n), { now: Math.floor(rating ?? 0) === n }]"
+        :aria-pressed="Math.floor(rating ?? 0) === n"
+        @click="tap(n)"
+      >
         {{ half(n) ? `${n}½` : n }}
       </button>
     </div>

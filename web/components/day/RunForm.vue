@@ -6,7 +6,17 @@ import { keepDraft, readDraft } from '../../support/drafts.ts'
 import { mindWords, optionsOf, runKindWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
 
-const props = defineProps<{ dayId: string; setupId: string; number: number; previous: Run | null; editing: Run | null; hasRear: boolean; frontStrokeMm: number | null; rearStrokeMm: number | null; save: (run: Run) => Promise<boolean> }>()
+const props = defineProps<{
+  dayId: string
+  setupId: string
+  number: number
+  previous: Run | null
+  editing: Run | null
+  hasRear: boolean
+  frontStrokeMm: number | null
+  rearStrokeMm: number | null
+  save: (run: Run) => Promise<boolean>
+}>()
 const open = defineModel<boolean>('open', { required: true })
 
 const draftKey = computed(() => `run:${props.editing?.id ?? props.dayId}`)
@@ -20,14 +30,29 @@ const voidWords = ['crash', 'stopped', 'puncture', 'held up', 'wrong line']
 function fresh(): Run {
   if (props.editing) return { ...props.editing }
   return {
-    id: uuid(), version: 0, dayId: props.dayId, setupId: props.setupId, startedAt: new Date().toISOString(), kind: props.number === 1 ? 'warm-up' : 'counted', voidReason: null, durationS: null, mind: 'normal',
-    ringFrontMm: null, ringRearMm: null, tyreFrontPsi: props.previous?.tyreFrontPsi ?? null, tyreRearPsi: props.previous?.tyreRearPsi ?? null, note: '',
+    id: uuid(),
+    version: 0,
+    dayId: props.dayId,
+    setupId: props.setupId,
+    startedAt: new Date().toISOString(),
+    kind: props.number === 1 ? 'warm-up' : 'counted',
+    voidReason: null,
+    durationS: null,
+    mind: 'normal',
+    ringFrontMm: null,
+    ringRearMm: null,
+    tyreFrontPsi: props.previous?.tyreFrontPsi ?? null,
+    tyreRearPsi: props.previous?.tyreRearPsi ?? null,
+    note: '',
   }
 }
 watch(open, (is) => {
   if (!is) return
   const draft = readDraft<Run>(draftKey.value)
-  form.value = draft && draft.version === (props.editing?.version ?? 0) ? { ...draft, setupId: props.editing?.setupId ?? props.setupId } : fresh()
+  form.value =
+    draft && draft.version === (props.editing?.version ?? 0)
+      ? { ...draft, setupId: props.editing?.setupId ?? props.setupId }
+      : fresh()
   fault.value = null
 })
 watch(form, (f) => open.value && keepDraft(draftKey.value, f), { deep: true })
@@ -40,9 +65,15 @@ async function submit() {
     fault.value = { path: issue.path.join('.'), message: issue.message }
     return
   }
-  for (const [path, mm, stroke] of [['ringFrontMm', clean.ringFrontMm, props.frontStrokeMm], ['ringRearMm', clean.ringRearMm, props.rearStrokeMm]] as const) {
+  for (const [path, mm, stroke] of [
+    ['ringFrontMm', clean.ringFrontMm, props.frontStrokeMm],
+    ['ringRearMm', clean.ringRearMm, props.rearStrokeMm],
+  ] as const) {
     if (mm !== null && stroke !== null && mm > stroke) {
-      fault.value = { path, message: `${mm} mm is longer than the ${stroke} mm this unit has; enter mm from wiper to ring.` }
+      fault.value = {
+        path,
+        message: `${mm} mm is longer than the ${stroke} mm this unit has; enter mm from wiper to ring.`,
+      }
       return
     }
   }
@@ -59,27 +90,73 @@ const faultOf = (path: string) => (fault.value?.path === path ? fault.value.mess
 </script>
 
 <template>
-  <BModal v-model="open" lazy unmount-lazy no-animation :title="editing ? `Run ${number}` : `Log run ${number}`" no-footer size="lg">
+  <BModal
+    v-model="open"
+    lazy
+    unmount-lazy
+    no-animation
+    :title="editing ? `Run ${number}` : `Log run ${number}`"
+    no-footer
+    size="lg"
+  >
     <form class="field-grid" @submit.prevent="submit">
       <fieldset class="wide pills">
         <legend class="form-label">What kind of run</legend>
-        <label v-for="k in kinds" :key="k.value" :class="{ on: form.kind === k.value }"><input v-model="form.kind" type="radio" class="visually-hidden" :value="k.value" />{{ k.text }}</label>
-        <span class="soft small">{{ form.kind === 'warm-up' ? 'For nerves and lines; nobody judges it.' : form.kind === 'void' ? 'Kept, but never counts.' : 'Counts for every comparison.' }}</span>
+        <label v-for="k in kinds" :key="k.value" :class="{ on: form.kind === k.value }"
+          ><input v-model="form.kind" type="radio" class="visually-hidden" :value="k.value" />{{
+            k.text
+          }}</label
+        >
+        <span class="soft small">{{
+          form.kind === 'warm-up'
+            ? 'For nerves and lines; nobody judges it.'
+            : form.kind === 'void'
+              ? 'Kept, but never counts.'
+              : 'Counts for every comparison.'
+        }}</span>
       </fieldset>
       <div v-if="form.kind === 'void'" class="wide">
         <label class="form-label" for="void-why">Why</label>
-        <BFormInput id="void-why" v-model="form.voidReason" list="void-words" placeholder="crash, puncture …" :state="faultOf('voidReason') ? false : null" />
+        <BFormInput
+          id="void-why"
+          v-model="form.voidReason"
+          list="void-words"
+          placeholder="crash, puncture …"
+          :state="faultOf('voidReason') ? false : null"
+        />
         <datalist id="void-words"><option v-for="w in voidWords" :key="w" :value="w" /></datalist>
         <p v-if="faultOf('voidReason')" class="fault" role="alert">{{ faultOf('voidReason') }}</p>
       </div>
       <fieldset class="wide pills">
         <legend class="form-label">State of mind</legend>
-        <label v-for="m in minds" :key="m.value" :class="{ on: form.mind === m.value }"><input v-model="form.mind" type="radio" class="visually-hidden" :value="m.value" />{{ m.text }}</label>
+        <label v-for="m in minds" :key="m.value" :class="{ on: form.mind === m.value }"
+          ><input v-model="form.mind" type="radio" class="visually-hidden" :value="m.value" />{{
+            m.text
+          }}</label
+        >
       </fieldset>
-      <NumberField v-model="form.ringFrontMm" label="Front ring, deepest" unit="mm" :fault="faultOf('ringFrontMm')" hint="wiper to ring edge, after the run" />
-      <NumberField v-if="hasRear" v-model="form.ringRearMm" label="Rear ring, deepest" unit="mm" :fault="faultOf('ringRearMm')" hint="on the shock shaft" />
+      <NumberField
+        v-model="form.ringFrontMm"
+        label="Front ring, deepest"
+        unit="mm"
+        :fault="faultOf('ringFrontMm')"
+        hint="wiper to ring edge, after the run"
+      />
+      <NumberField
+        v-if="hasRear"
+        v-model="form.ringRearMm"
+        label="Rear ring, deepest"
+        unit="mm"
+        :fault="faultOf('ringRearMm')"
+        hint="on the shock shaft"
+      />
       <NumberField v-model="form.durationS" label="Time" unit="s" :fault="faultOf('durationS')" />
-      <NumberField v-model="form.tyreFrontPsi" label="Front tyre" unit="psi" :fault="faultOf('tyreFrontPsi')" />
+      <NumberField
+        v-model="form.tyreFrontPsi"
+        label="Front tyre"
+        unit="psi"
+        :fault="faultOf('tyreFrontPsi')"
+      />
       <NumberField v-model="form.tyreRearPsi" label="Rear tyre" unit="psi" :fault="faultOf('tyreRearPsi')" />
       <div class="wide">
         <label class="form-label" for="run-note">Mistakes, weather, other changes</label>
@@ -87,7 +164,9 @@ const faultOf = (path: string) => (fault.value?.path === path ? fault.value.mess
       </div>
       <p v-if="fault && !fault.path" class="fault wide" role="alert">{{ fault.message }}</p>
       <div class="wide acts">
-        <BButton type="submit" variant="primary" :disabled="busy">{{ editing ? 'Save the run' : `Log run ${number}` }}</BButton>
+        <BButton type="submit" variant="primary" :disabled="busy">{{
+          editing ? 'Save the run' : `Log run ${number}`
+        }}</BButton>
         <BButton variant="plain" @click="open = false">Not now</BButton>
       </div>
     </form>

@@ -27,9 +27,19 @@ function judge(value: Verdict['value']) {
 
 <template>
   <div v-if="others.length" class="verdict">
-    <label class="lead">Against <BFormSelect v-model="against" :options="options" size="sm" aria-label="Compared with" /></label>
+    <label class="lead"
+      >Against <BFormSelect v-model="against" :options="options" size="sm" aria-label="Compared with"
+    /></label>
     <div class="steps" role="group" aria-label="Worse or better">
-      <button v-for="s in steps" :key="s.value" type="button" :aria-pressed="said === s.value" @click="judge(s.value)">{{ s.text }}</button>
+      <button
+        v-for="s in steps"
+        :key="s.value"
+        type="button"
+        :aria-pressed="said === s.value"
+        @click="judge(s.value)"
+      >
+        {{ s.text }}
+      </button>
     </div>
   </div>
 </template>

@@ -8,7 +8,14 @@ import NumberField from '../shell/NumberField.vue'
 const adjuster = defineModel<Adjuster>({ required: true })
 const emit = defineEmits<{ remove: [] }>()
 
-const damper = ['compression', 'low-speed-compression', 'high-speed-compression', 'rebound', 'low-speed-rebound', 'high-speed-rebound'] as const
+const damper = [
+  'compression',
+  'low-speed-compression',
+  'high-speed-compression',
+  'rebound',
+  'low-speed-rebound',
+  'high-speed-rebound',
+] as const
 const rolesOf = {
   click: damper,
   turn: [...damper, 'preload', 'start-of-stroke'],
@@ -18,7 +25,15 @@ const rolesOf = {
   lever: ['lever'],
   custom: ['custom'],
 } as const
-const kindWords = { click: 'clicks', turn: 'turns', pressure: 'pressure', spacer: 'spacers', 'spring-rate': 'springs', lever: 'lever', custom: 'own' } as const
+const kindWords = {
+  click: 'clicks',
+  turn: 'turns',
+  pressure: 'pressure',
+  spacer: 'spacers',
+  'spring-rate': 'springs',
+  lever: 'lever',
+  custom: 'own',
+} as const
 const roles = computed(() => rolesOf[adjuster.value.kind].map((value) => ({ value, text: roleWords[value] })))
 const bases = [
   { value: 'closed-0', text: 'from closed, stop is 0' },
@@ -46,50 +61,153 @@ function set(change: Record<string, unknown>) {
   adjuster.value = { ...adjuster.value, ...change } as Adjuster
 }
 const number = (key: string) => (v: number | null) => set({ [key]: v ?? NaN })
-const readList = (text: string) => text.split(/[;/]|,(?=\s)|\s+/).map((x) => Number(x.trim().replace(',', '.'))).filter((x) => Number.isFinite(x) && x > 0)
-const rates = computed(() => (adjuster.value.kind === 'spring-rate' ? adjuster.value.ratesNPerMm.join(' ') : ''))
+const readList = (text: string) =>
+  text
+    .split(/[;/]|,(?=\s)|\s+/)
+    .map((x) => Number(x.trim().replace(',', '.')))
+    .filter((x) => Number.isFinite(x) && x > 0)
+const rates = computed(() =>
+  adjuster.value.kind === 'spring-rate' ? adjuster.value.ratesNPerMm.join(' ') : '',
+)
 const setRates = (text: unknown) => set({ ratesNPerMm: readList(String(text)) })
 const positions = computed(() => (adjuster.value.kind === 'lever' ? adjuster.value.positions.join(', ') : ''))
-const setPositions = (text: unknown) => set({ positions: String(text).split(',').map((x) => x.trim()).filter(Boolean) })
-const setActs = (key: string) => (v: unknown) => adjuster.value.kind === 'custom' && set({ acts: { ...adjuster.value.acts, [key]: v } })
+const setPositions = (text: unknown) =>
+  set({
+    positions: String(text)
+      .split(',')
+      .map((x) => x.trim())
+      .filter(Boolean),
+  })
+const setActs = (key: string) => (v: unknown) =>
+  adjuster.value.kind === 'custom' && set({ acts: { ...adjuster.value.acts, [key]: v } })
 </script>
 
 <template>
   <div class="row">
     <span class="kind">{{ kindWords[adjuster.kind] }}</span>
     <div v-if="roles.length > 1">
-      <label class="form-label">Acts on<BFormSelect :model-value="adjuster.role" :options="roles" @update:model-value="(v) => set({ role: v })" /></label>
+      <label class="form-label"
+        >Acts on<BFormSelect
+          :model-value="adjuster.role"
+          :options="roles"
+          @update:model-value="(v) => set({ role: v })"
+      /></label>
     </div>
     <template v-if="adjuster.kind === 'click'">
-      <NumberField :model-value="adjuster.clicks" label="Clicks, stop to stop" hint="count them; the brochure is often wrong" @update:model-value="number('clicks')" />
-      <label class="form-label">Counted<BFormSelect :model-value="adjuster.countBase" :options="bases" @update:model-value="(v) => set({ countBase: v })" /></label>
-      <label class="form-label">Steps<BFormSelect :model-value="adjuster.step" :options="steps" @update:model-value="(v) => set({ step: v })" /></label>
+      <NumberField
+        :model-value="adjuster.clicks"
+        label="Clicks, stop to stop"
+        hint="count them; the brochure is often wrong"
+        @update:model-value="number('clicks')"
+      />
+      <label class="form-label"
+        >Counted<BFormSelect
+          :model-value="adjuster.countBase"
+          :options="bases"
+          @update:model-value="(v) => set({ countBase: v })"
+      /></label>
+      <label class="form-label"
+        >Steps<BFormSelect
+          :model-value="adjuster.step"
+          :options="steps"
+          @update:model-value="(v) => set({ step: v })"
+      /></label>
     </template>
     <template v-else-if="adjuster.kind === 'turn'">
-      <NumberField :model-value="adjuster.turns" label="Turns, stop to stop" @update:model-value="number('turns')" />
-      <NumberField :model-value="adjuster.stepTurns" label="Smallest step" unit="turns" @update:model-value="number('stepTurns')" />
-      <label class="form-label">Counted<BFormSelect :model-value="adjuster.countBase" :options="bases" @update:model-value="(v) => set({ countBase: v })" /></label>
+      <NumberField
+        :model-value="adjuster.turns"
+        label="Turns, stop to stop"
+        @update:model-value="number('turns')"
+      />
+      <NumberField
+        :model-value="adjuster.stepTurns"
+        label="Smallest step"
+        unit="turns"
+        @update:model-value="number('stepTurns')"
+      />
+      <label class="form-label"
+        >Counted<BFormSelect
+          :model-value="adjuster.countBase"
+          :options="bases"
+          @update:model-value="(v) => set({ countBase: v })"
+      /></label>
     </template>
     <template v-else-if="adjuster.kind === 'pressure'">
-      <NumberField :model-value="adjuster.minPsi" label="Least" unit="psi" @update:model-value="number('minPsi')" />
-      <NumberField :model-value="adjuster.maxPsi" label="Most, as printed" unit="psi" hint="never above what the unit says" @update:model-value="number('maxPsi')" />
+      <NumberField
+        :model-value="adjuster.minPsi"
+        label="Least"
+        unit="psi"
+        @update:model-value="number('minPsi')"
+      />
+      <NumberField
+        :model-value="adjuster.maxPsi"
+        label="Most, as printed"
+        unit="psi"
+        hint="never above what the unit says"
+        @update:model-value="number('maxPsi')"
+      />
     </template>
-    <NumberField v-else-if="adjuster.kind === 'spacer'" :model-value="adjuster.maxCount" label="Most allowed" @update:model-value="number('maxCount')" />
-    <label v-else-if="adjuster.kind === 'spring-rate'" class="form-label">Springs owned, N/mm<BFormInput :model-value="rates" @change="(e: Event) => setRates((e.target as HTMLInputElement).value)" /></label>
-    <label v-else-if="adjuster.kind === 'lever'" class="form-label">Positions, most open first<BFormInput :model-value="positions" @change="(e: Event) => setPositions((e.target as HTMLInputElement).value)" /></label>
+    <NumberField
+      v-else-if="adjuster.kind === 'spacer'"
+      :model-value="adjuster.maxCount"
+      label="Most allowed"
+      @update:model-value="number('maxCount')"
+    />
+    <label v-else-if="adjuster.kind === 'spring-rate'" class="form-label"
+      >Springs owned, N/mm<BFormInput
+        :model-value="rates"
+        @change="(e: Event) => setRates((e.target as HTMLInputElement).value)"
+    /></label>
+    <label v-else-if="adjuster.kind === 'lever'" class="form-label"
+      >Positions, most open first<BFormInput
+        :model-value="positions"
+        @change="(e: Event) => setPositions((e.target as HTMLInputElement).value)"
+    /></label>
     <template v-else>
-      <label class="form-label">Name<BFormInput :model-value="adjuster.name" @update:model-value="(v) => set({ name: String(v ?? '') })" /></label>
+      <label class="form-label"
+        >Name<BFormInput
+          :model-value="adjuster.name"
+          @update:model-value="(v) => set({ name: String(v ?? '') })"
+      /></label>
       <NumberField :model-value="adjuster.min" label="From" @update:model-value="number('min')" />
       <NumberField :model-value="adjuster.max" label="To" @update:model-value="number('max')" />
       <NumberField :model-value="adjuster.step" label="Step" @update:model-value="number('step')" />
-      <label class="form-label">Unit<BFormInput :model-value="adjuster.unitLabel" @update:model-value="(v) => set({ unitLabel: String(v ?? '') })" /></label>
-      <label class="form-label">Part of the stroke<BFormSelect :model-value="adjuster.acts.stroke" :options="strokes" @update:model-value="setActs('stroke')" /></label>
-      <label class="form-label">On<BFormSelect :model-value="adjuster.acts.on" :options="actsOn" @update:model-value="setActs('on')" /></label>
-      <label class="form-label">Shaft speed<BFormSelect :model-value="adjuster.acts.speed" :options="speeds" @update:model-value="setActs('speed')" /></label>
+      <label class="form-label"
+        >Unit<BFormInput
+          :model-value="adjuster.unitLabel"
+          @update:model-value="(v) => set({ unitLabel: String(v ?? '') })"
+      /></label>
+      <label class="form-label"
+        >Part of the stroke<BFormSelect
+          :model-value="adjuster.acts.stroke"
+          :options="strokes"
+          @update:model-value="setActs('stroke')"
+      /></label>
+      <label class="form-label"
+        >On<BFormSelect :model-value="adjuster.acts.on" :options="actsOn" @update:model-value="setActs('on')"
+      /></label>
+      <label class="form-label"
+        >Shaft speed<BFormSelect
+          :model-value="adjuster.acts.speed"
+          :options="speeds"
+          @update:model-value="setActs('speed')"
+      /></label>
     </template>
-    <label class="form-label">Tool<BFormSelect :model-value="adjuster.tool" :options="tools" @update:model-value="(v) => set({ tool: v })" /></label>
-    <label class="form-label">Printed on it<BFormInput :model-value="adjuster.alias ?? ''" placeholder="same word" @update:model-value="(v) => set({ alias: v ? String(v) : null })" /></label>
-    <button type="button" class="btn btn-plain off" aria-label="Remove this adjuster" @click="emit('remove')"><IconX aria-hidden="true" /></button>
+    <label class="form-label"
+      >Tool<BFormSelect
+        :model-value="adjuster.tool"
+        :options="tools"
+        @update:model-value="(v) => set({ tool: v })"
+    /></label>
+    <label class="form-label"
+      >Printed on it<BFormInput
+        :model-value="adjuster.alias ?? ''"
+        placeholder="same word"
+        @update:model-value="(v) => set({ alias: v ? String(v) : null })"
+    /></label>
+    <button type="button" class="btn btn-plain off" aria-label="Remove this adjuster" @click="emit('remove')">
+      <IconX aria-hidden="true" />
+    </button>
   </div>
 </template>
 

@@ -35,7 +35,10 @@ watch(
   open,
   (is) => {
     if (!is) return
-    values.value = { ...Object.fromEntries(units.value.flatMap((u) => u.adjusters.map((a) => [a.id, startAt(a)]))), ...readDraft<Record<string, number>>(draftKey.value) }
+    values.value = {
+      ...Object.fromEntries(units.value.flatMap((u) => u.adjusters.map((a) => [a.id, startAt(a)]))),
+      ...readDraft<Record<string, number>>(draftKey.value),
+    }
   },
   { immediate: true },
 )
@@ -45,9 +48,19 @@ function dial(id: string, v: number) {
 }
 async function save() {
   const { bike } = props
-  const positions = units.value.flatMap((u) => u.adjusters.map((a) => ({ end: u.end, adjusterId: a.id, value: values.value[a.id] })))
+  const positions = units.value.flatMap((u) =>
+    u.adjusters.map((a) => ({ end: u.end, adjusterId: a.id, value: values.value[a.id] })),
+  )
   const setup: Setup = {
-    id: uuid(), bikeId: bike.id, parentId: held.value?.id ?? null, dayId: null, madeAt: new Date().toISOString(), name: null, frontUnitId: bike.frontUnitId, rearUnitId: bike.rearUnitId, positions,
+    id: uuid(),
+    bikeId: bike.id,
+    parentId: held.value?.id ?? null,
+    dayId: null,
+    madeAt: new Date().toISOString(),
+    name: null,
+    frontUnitId: bike.frontUnitId,
+    rearUnitId: bike.rearUnitId,
+    positions,
     reason: { text: 'Read off the bike', source: 'baseline', linked: true, proposalId: null },
   }
   if (!(await notices.attempt(() => garage.saveSetup(setup)))) return
@@ -57,13 +70,40 @@ async function save() {
 </script>
 
 <template>
-  <BModal v-model="open" lazy unmount-lazy no-animation :title="`${bike.name}: where everything stands`" size="lg" no-footer>
-    <p class="caution"><IconCaution aria-hidden="true" /><span>To read a dial safely: close it gently to the stop counting the clicks, that is where it was; then open it again by the same count. Never force the stop.</span></p>
+  <BModal
+    v-model="open"
+    lazy
+    unmount-lazy
+    no-animation
+    :title="`${bike.name}: where everything stands`"
+    size="lg"
+    no-footer
+  >
+    <p class="caution">
+      <IconCaution aria-hidden="true" /><span
+        >To read a dial safely: close it gently to the stop counting the clicks, that is where it was; then
+        open it again by the same count. Never force the stop.</span
+      >
+    </p>
     <template v-for="u in units" :key="u.id">
       <h3 class="unit"><EndMark :end="u.end" /> {{ u.end === 'front' ? 'Front' : 'Rear' }}, {{ u.name }}</h3>
       <template v-for="a in u.adjusters" :key="a.id">
-        <NumberField v-if="a.kind === 'pressure'" :model-value="values[a.id] ?? null" label="Pressure" unit="psi" :hint="`${a.minPsi} to ${a.maxPsi} psi`" class="psi" @update:model-value="(v) => v !== null && dial(a.id, v)" />
-        <ClickRail v-else :end="u.end" :adjuster="a" :value="values[a.id] ?? 0" @dial="(v) => dial(a.id, v)" />
+        <NumberField
+          v-if="a.kind === 'pressure'"
+          :model-value="values[a.id] ?? null"
+          label="Pressure"
+          unit="psi"
+          :hint="`${a.minPsi} to ${a.maxPsi} psi`"
+          class="psi"
+          @update:model-value="(v) => v !== null && dial(a.id, v)"
+        />
+        <ClickRail
+          v-else
+          :end="u.end"
+          :adjuster="a"
+          :value="values[a.id] ?? 0"
+          @dial="(v) => dial(a.id, v)"
+        />
       </template>
     </template>
     <div class="acts"><BButton variant="primary" @click="save">That is how it stands</BButton></div>

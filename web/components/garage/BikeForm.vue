@@ -18,12 +18,29 @@ const notices = useNotices()
 const { form, busy, submit, faultOf, otherFault } = useForm<Bike>({
   schema: Bike,
   key: () => `bike:${props.editing?.id ?? 'new'}`,
-  fresh: () => props.editing ?? { id: uuid(), version: 0, riderId: garage.riders[0]?.id ?? '', name: '', eBike: false, frontUnitId: null, rearUnitId: null, rearWheelTravelMm: null, leverageStart: null, leverageEnd: null, currentSetupId: null, note: '' },
+  fresh: () =>
+    props.editing ?? {
+      id: uuid(),
+      version: 0,
+      riderId: garage.riders[0]?.id ?? '',
+      name: '',
+      eBike: false,
+      frontUnitId: null,
+      rearUnitId: null,
+      rearWheelTravelMm: null,
+      leverageStart: null,
+      leverageEnd: null,
+      currentSetupId: null,
+      note: '',
+    },
   open,
   save: (b) => notices.attempt(async () => emit('saved', await garage.saveBike(b))),
 })
 const riders = computed(() => garage.riders.map((r) => ({ value: r.id, text: r.name })))
-const unitsAt = (end: End, none: string) => [{ value: null, text: none }, ...garage.units.filter((u) => u.end === end).map((u) => ({ value: u.id, text: u.name }))]
+const unitsAt = (end: End, none: string) => [
+  { value: null, text: none },
+  ...garage.units.filter((u) => u.end === end).map((u) => ({ value: u.id, text: u.name })),
+]
 const making = ref<End>('front')
 const unitOpen = ref(false)
 const editingUnit = ref<SuspensionUnit | null>(null)
@@ -45,7 +62,15 @@ const shown = ['name', 'rearWheelTravelMm', 'leverageStart', 'leverageEnd']
 </script>
 
 <template>
-  <BModal v-model="open" lazy unmount-lazy no-animation :title="editing ? 'Bike' : 'New bike'" size="lg" no-footer>
+  <BModal
+    v-model="open"
+    lazy
+    unmount-lazy
+    no-animation
+    :title="editing ? 'Bike' : 'New bike'"
+    size="lg"
+    no-footer
+  >
     <form class="field-grid" @submit.prevent="submit">
       <div>
         <label class="form-label" for="bike-name">Name</label>
@@ -56,11 +81,17 @@ const shown = ['name', 'rearWheelTravelMm', 'leverageStart', 'leverageEnd']
         <label class="form-label" for="bike-rider">Rider</label>
         <BFormSelect id="bike-rider" v-model="form.riderId" :options="riders" />
       </div>
-      <label class="check"><input v-model="form.eBike" type="checkbox" class="form-check-input" /> Electric</label>
+      <label class="check"
+        ><input v-model="form.eBike" type="checkbox" class="form-check-input" /> Electric</label
+      >
       <div class="wide unit">
         <div>
           <label class="form-label" for="bike-front">Fork</label>
-          <BFormSelect id="bike-front" v-model="form.frontUnitId" :options="unitsAt('front', 'rigid, or not yet made')" />
+          <BFormSelect
+            id="bike-front"
+            v-model="form.frontUnitId"
+            :options="unitsAt('front', 'rigid, or not yet made')"
+          />
         </div>
         <BButton variant="plain" @click="makeUnit('front')">New fork</BButton>
         <BButton v-if="form.frontUnitId" variant="plain" @click="editUnit('front')">Edit</BButton>
@@ -68,15 +99,33 @@ const shown = ['name', 'rearWheelTravelMm', 'leverageStart', 'leverageEnd']
       <div class="wide unit">
         <div>
           <label class="form-label" for="bike-rear">Shock</label>
-          <BFormSelect id="bike-rear" v-model="form.rearUnitId" :options="unitsAt('rear', 'none: hardtail')" />
+          <BFormSelect
+            id="bike-rear"
+            v-model="form.rearUnitId"
+            :options="unitsAt('rear', 'none: hardtail')"
+          />
         </div>
         <BButton variant="plain" @click="makeUnit('rear')">New shock</BButton>
         <BButton v-if="form.rearUnitId" variant="plain" @click="editUnit('rear')">Edit</BButton>
       </div>
       <template v-if="form.rearUnitId">
-        <NumberField v-model="form.rearWheelTravelMm" label="Rear wheel travel" unit="mm" :fault="faultOf('rearWheelTravelMm')" />
-        <NumberField v-model="form.leverageStart" label="Leverage, extended" hint="wheel mm per shaft mm; leave empty if not known" :fault="faultOf('leverageStart')" />
-        <NumberField v-model="form.leverageEnd" label="Leverage, compressed" :fault="faultOf('leverageEnd')" />
+        <NumberField
+          v-model="form.rearWheelTravelMm"
+          label="Rear wheel travel"
+          unit="mm"
+          :fault="faultOf('rearWheelTravelMm')"
+        />
+        <NumberField
+          v-model="form.leverageStart"
+          label="Leverage, extended"
+          hint="wheel mm per shaft mm; leave empty if not known"
+          :fault="faultOf('leverageStart')"
+        />
+        <NumberField
+          v-model="form.leverageEnd"
+          label="Leverage, compressed"
+          :fault="faultOf('leverageEnd')"
+        />
       </template>
       <p v-if="otherFault(shown)" class="fault wide" role="alert">{{ otherFault(shown) }}</p>
       <div class="wide"><BButton type="submit" variant="primary" :disabled="busy">Save bike</BButton></div>

@@ -14,7 +14,17 @@ const notices = useNotices()
 const { form, busy, submit, faultOf, otherFault } = useForm<Rider>({
   schema: Rider,
   key: () => `rider:${props.editing?.id ?? 'new'}`,
-  fresh: () => props.editing ?? { id: uuid(), version: 0, name: '', bodyMassKg: null, kitMassKg: null, level: 'intermediate', taste: 'neutral', note: '' },
+  fresh: () =>
+    props.editing ?? {
+      id: uuid(),
+      version: 0,
+      name: '',
+      bodyMassKg: null,
+      kitMassKg: null,
+      level: 'intermediate',
+      taste: 'neutral',
+      note: '',
+    },
   open,
   save: (r) => notices.attempt(() => garage.saveRider(r)),
 })
@@ -25,11 +35,28 @@ const { form, busy, submit, faultOf, otherFault } = useForm<Rider>({
     <form class="field-grid" @submit.prevent="submit">
       <div class="wide">
         <label class="form-label" for="rider-name">Name</label>
-        <BFormInput id="rider-name" v-model="form.name" autocomplete="off" :state="faultOf('name') ? false : null" />
+        <BFormInput
+          id="rider-name"
+          v-model="form.name"
+          autocomplete="off"
+          :state="faultOf('name') ? false : null"
+        />
         <p v-if="faultOf('name')" class="fault" role="alert">{{ faultOf('name') }}</p>
       </div>
-      <NumberField v-model="form.bodyMassKg" label="Body weight" unit="kg" hint="private: never on a shared view" :fault="faultOf('bodyMassKg')" />
-      <NumberField v-model="form.kitMassKg" label="Kit, all of it" unit="kg" hint="full water, pack, armour, tools: often 3 to 8 kg" :fault="faultOf('kitMassKg')" />
+      <NumberField
+        v-model="form.bodyMassKg"
+        label="Body weight"
+        unit="kg"
+        hint="private: never on a shared view"
+        :fault="faultOf('bodyMassKg')"
+      />
+      <NumberField
+        v-model="form.kitMassKg"
+        label="Kit, all of it"
+        unit="kg"
+        hint="full water, pack, armour, tools: often 3 to 8 kg"
+        :fault="faultOf('kitMassKg')"
+      />
       <div>
         <label class="form-label" for="rider-level">Level</label>
         <BFormSelect id="rider-level" v-model="form.level" :options="optionsOf(levelWords)" />
@@ -38,7 +65,9 @@ const { form, busy, submit, faultOf, otherFault } = useForm<Rider>({
         <label class="form-label" for="rider-taste">Likes it</label>
         <BFormSelect id="rider-taste" v-model="form.taste" :options="optionsOf(tasteWords)" />
       </div>
-      <p v-if="otherFault(['name', 'bodyMassKg', 'kitMassKg'])" class="fault wide" role="alert">{{ otherFault(['name', 'bodyMassKg', 'kitMassKg']) }}</p>
+      <p v-if="otherFault(['name', 'bodyMassKg', 'kitMassKg'])" class="fault wide" role="alert">
+        {{ otherFault(['name', 'bodyMassKg', 'kitMassKg']) }}
+      </p>
       <div class="wide"><BButton type="submit" variant="primary" :disabled="busy">Save rider</BButton></div>
     </form>
   </BModal>

@@ -16,7 +16,8 @@ const newSection = () => ({ id: uuid(), name: '', kind: 'roots' as const, length
 const { form, busy, submit, fault } = useForm<Trail>({
   schema: Trail,
   key: () => `trail:${props.editing?.id ?? 'new'}`,
-  fresh: () => props.editing ?? { id: uuid(), version: 0, name: '', place: '', note: '', sections: [newSection()] },
+  fresh: () =>
+    props.editing ?? { id: uuid(), version: 0, name: '', place: '', note: '', sections: [newSection()] },
   open,
   save: (t) => notices.attempt(async () => emit('saved', await garage.saveTrail(t))),
 })
@@ -26,7 +27,15 @@ const remove = (i: number) => form.value.sections.splice(i, 1)
 </script>
 
 <template>
-  <BModal v-model="open" lazy unmount-lazy no-animation :title="editing ? 'Trail' : 'New trail'" size="lg" no-footer>
+  <BModal
+    v-model="open"
+    lazy
+    unmount-lazy
+    no-animation
+    :title="editing ? 'Trail' : 'New trail'"
+    size="lg"
+    no-footer
+  >
     <form class="field-grid" @submit.prevent="submit">
       <div>
         <label class="form-label" for="trail-name">Trail or part of it</label>
@@ -40,10 +49,29 @@ const remove = (i: number) => form.value.sections.splice(i, 1)
         <span class="form-label">Sections, from the top</span>
         <p class="soft small">One to four minutes in all, with what is being tuned in it.</p>
         <div v-for="(s, i) in form.sections" :key="s.id" class="section">
-          <BFormInput v-model="s.name" placeholder="name, e.g. Root web" :aria-label="`Section ${i + 1}, name`" />
+          <BFormInput
+            v-model="s.name"
+            placeholder="name, e.g. Root web"
+            :aria-label="`Section ${i + 1}, name`"
+          />
           <BFormSelect v-model="s.kind" :options="kinds" :aria-label="`Section ${i + 1}, kind`" />
-          <div class="metres"><BFormInput v-model.number="s.lengthM" type="number" min="1" class="num" :aria-label="`Section ${i + 1}, length in m`" /><span class="soft">m</span></div>
-          <button type="button" class="btn btn-plain" :aria-label="`Remove section ${i + 1}`" @click="remove(i)"><IconX aria-hidden="true" /></button>
+          <div class="metres">
+            <BFormInput
+              v-model.number="s.lengthM"
+              type="number"
+              min="1"
+              class="num"
+              :aria-label="`Section ${i + 1}, length in m`"
+            /><span class="soft">m</span>
+          </div>
+          <button
+            type="button"
+            class="btn btn-plain"
+            :aria-label="`Remove section ${i + 1}`"
+            @click="remove(i)"
+          >
+            <IconX aria-hidden="true" />
+          </button>
         </div>
         <BButton variant="plain" size="sm" @click="add">Add a section</BButton>
       </div>

@@ -48,11 +48,24 @@ const shown = ['name', 'strokeMm', 'sagTargetPct']
 </script>
 
 <template>
-  <BModal v-model="open" lazy unmount-lazy no-animation :title="`${editing ? '' : 'New '}${end === 'front' ? 'fork' : 'shock'}`" size="xl" no-footer>
+  <BModal
+    v-model="open"
+    lazy
+    unmount-lazy
+    no-animation
+    :title="`${editing ? '' : 'New '}${end === 'front' ? 'fork' : 'shock'}`"
+    size="xl"
+    no-footer
+  >
     <form class="field-grid" @submit.prevent="submit">
       <div v-if="!editing" class="wide">
         <label class="form-label" for="unit-template">Start from</label>
-        <BFormSelect id="unit-template" v-model="template" :options="unitTemplates(end).map((t) => ({ value: t.key, text: t.label }))" @update:model-value="startFrom" />
+        <BFormSelect
+          id="unit-template"
+          v-model="template"
+          :options="unitTemplates(end).map((t) => ({ value: t.key, text: t.label }))"
+          @update:model-value="startFrom"
+        />
       </div>
       <div>
         <label class="form-label" for="unit-name">Name</label>
@@ -63,19 +76,44 @@ const shown = ['name', 'strokeMm', 'sagTargetPct']
         <label class="form-label" for="unit-spring">Spring</label>
         <BFormSelect id="unit-spring" v-model="form.spring" :options="springs" />
       </div>
-      <NumberField v-model="form.strokeMm" :label="end === 'front' ? 'Travel' : 'Stroke of the shaft'" unit="mm" :hint="end === 'rear' ? 'the shock itself, not the wheel' : undefined" :fault="faultOf('strokeMm')" />
-      <NumberField v-model="form.sagTargetPct" label="Sag target" unit="%" :hint="end === 'front' ? 'often 15 to 25' : 'often 25 to 30'" :fault="faultOf('sagTargetPct')" />
-      <label class="wide check"><input v-model="form.revalved" type="checkbox" class="form-check-input" /> Re-valved inside: its dials no longer mean the maker’s chart</label>
+      <NumberField
+        v-model="form.strokeMm"
+        :label="end === 'front' ? 'Travel' : 'Stroke of the shaft'"
+        unit="mm"
+        :hint="end === 'rear' ? 'the shock itself, not the wheel' : undefined"
+        :fault="faultOf('strokeMm')"
+      />
+      <NumberField
+        v-model="form.sagTargetPct"
+        label="Sag target"
+        unit="%"
+        :hint="end === 'front' ? 'often 15 to 25' : 'often 25 to 30'"
+        :fault="faultOf('sagTargetPct')"
+      />
+      <label class="wide check"
+        ><input v-model="form.revalved" type="checkbox" class="form-check-input" /> Re-valved inside: its
+        dials no longer mean the maker’s chart</label
+      >
       <div class="wide list">
         <span class="form-label">What can be turned</span>
-        <AdjusterRow v-for="(a, i) in form.adjusters" :key="a.id" :model-value="a" @update:model-value="(v) => replace(i, v)" @remove="remove(i)" />
+        <AdjusterRow
+          v-for="(a, i) in form.adjusters"
+          :key="a.id"
+          :model-value="a"
+          @update:model-value="(v) => replace(i, v)"
+          @remove="remove(i)"
+        />
         <div class="add">
           <BFormSelect v-model="adding" :options="kinds" aria-label="Kind of adjuster" />
           <BButton variant="plain" @click="add">Add it</BButton>
         </div>
       </div>
       <p v-if="otherFault(shown)" class="fault wide" role="alert">{{ otherFault(shown) }}</p>
-      <div class="wide"><BButton type="submit" variant="primary" :disabled="busy">Save {{ end === 'front' ? 'fork' : 'shock' }}</BButton></div>
+      <div class="wide">
+        <BButton type="submit" variant="primary" :disabled="busy"
+          >Save {{ end === 'front' ? 'fork' : 'shock' }}</BButton
+        >
+      </div>
     </form>
   </BModal>
 </template>

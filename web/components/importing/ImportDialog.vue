@@ -16,7 +16,7 @@ import { durationWords } from '../../support/dates.ts'
 import type { FileLook, FileWorker, Trial } from '../../workers/file.worker.ts'
 import MappingTable from './MappingTable.vue'
 
-const props = defineProps<{ bundle: DayBundle; run: Run; number: number; file: File | null }>()
+const props = defineProps<{ bundle: DayBundle; run: Run; number: number; dropped: File | null }>()
 const open = defineModel<boolean>('open', { required: true })
 const emit = defineEmits<{ imported: [] }>()
 const notices = useNotices()
@@ -41,18 +41,27 @@ function reader(): Remote<FileWorker> {
   return remote
 }
 onUnmounted(() => worker?.terminate())
-useLive({ ingest: (id, share, doing) => id === uploadId && progress.value && (progress.value = { share: 0.3 + 0.7 * share, doing }) })
+useLive({
+  ingest: (id, share, doing) =>
+    id === uploadId && progress.value && (progress.value = { share: 0.3 + 0.7 * share, doing }),
+})
 
 const geometry = computed<TravelGeometry>(() => {
   const at = (end: 'front' | 'rear') => props.bundle.units.find((u) => u.end === end)?.strokeMm ?? null
   const { rearWheelTravelMm, leverageStart, leverageEnd } = props.bundle.bike
-  return { frontTravelMm: at('front'), rearStrokeMm: at('rear'), rearWheelTravelMm, leverageStart, leverageEnd }
+  return {
+    frontTravelMm: at('front'),
+    rearStrokeMm: at('rear'),
+    rearWheelTravelMm,
+    leverageStart,
+    leverageEnd,
+  }
 })
 watch(open, (is) => {
   if (!is) return
   file.value = look.value = trial.value = mapping.value = bytes.value = null
   fault.value = ''
-  if (props.file) void take(props.file)
+  if (props.dropped) void take(props.dropped)
 })
 async function take(f: File) {
   file.value = f
@@ -90,10 +99,18 @@ async function start() {
   uploadId = uuid()
   cancel = new AbortController()
   progress.value = { share: 0, doing: 'Sending' }
-  const meta: RecordingUpload = { runId: props.run.id, fileName: file.value.name, mapping: mapping.value, spans: [], remember: remember.value }
+  const meta: RecordingUpload = {
+    runId: props.run.id,
+    fileName: file.value.name,
+    mapping: mapping.value,
+    spans: [],
+    remember: remember.value,
+  }
   try {
     const r = await uploadRecording(uploadId, meta, file.value, (p) => (progress.value = p), cancel.signal)
-    notices.show(`${file.value.name}: ${durationWords(r.durationS)} min at ${Math.round(r.sampleRateHz)} Hz, on run ${props.number}.`)
+    notices.show(
+      `${file.value.name}: ${durationWords(r.durationS)} min at ${Math.round(r.sampleRateHz)} Hz, on run ${props.number}.`,
+    )
     emit('imported')
     open.value = false
   } catch (e) {
@@ -112,30 +129,58 @@ const drop = (e: DragEvent) => {
   if (f) void take(f)
 }
 const good = computed(() => (trial.value?.ok ? trial.value : null))
-const rangeWords = computed(() => good.value?.ranges.map((r) => `${r.end} ${r.lowPct.toFixed(0)} to ${r.highPct.toFixed(0)} % of travel`).join(', '))
+const rangeWords = computed(() =>
+  good.value?.ranges
+    .map((r) => `${r.end} ${r.lowPct.toFixed(0)} to ${r.highPct.toFixed(0)} % of travel`)
+    .join(', '),
+)
 const percent = computed(() => Math.round(100 * (progress.value?.share ?? 0)))
 const sizeWords = computed(() => (file.value ? `${(file.value.size / 1024).toFixed(0)} kB` : ''))
 </script>
 
 <template>
-  <BModal v-model="open" lazy unmount-lazy no-animation :title="`Sensor file for run ${number}`" size="xl" no-footer no-close-on-backdrop>
+  <BModal
+    v-model="open"
+    lazy
+    unmount-lazy
+    no-animation
+    :title="`Sensor file for run ${number}`"
+    size="xl"
+    no-footer
+    no-close-on-backdrop
+  >
     <div class="import">
       <label class="drop" @dragover.prevent @drop.prevent.stop="drop">
         <IconFile aria-hidden="true" />
-        <span><b>{{ file ? file.name : 'Drop a sensor file here, or pick one' }}</b> <span class="soft num">{{ sizeWords }}</span></span>
-        <span class="soft small">Any delimited text: comma, semicolon, tab; decimal point or comma; time in s, ms, µs, a clock, or none</span>
+        <span
+          ><b>{{ file ? file.name : 'Drop a sensor file here, or pick one' }}</b>
+          <span class="soft num">{{ sizeWords }}</span></span
+        >
+        <span class="soft small"
+          >Any delimited text: comma, semicolon, tab; decimal point or comma; time in s, ms, µs, a clock, or
+          none</span
+        >
         <input type="file" class="visually-hidden" accept=".csv,.tsv,.txt,.log,text/*" @change="pick" />
       </label>
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
       <template v-if="look && mapping">
-        <p v-if="remembered" class="soft small">Columns as you set them for the last file with this header.</p>
+        <p v-if="remembered" class="soft small">
+          Columns as you set them for the last file with this header.
+        </p>
         <MappingTable v-model="mapping" :look="look" />
         <p v-if="trial && !trial.ok" class="fault" role="alert">{{ trial.message }}</p>
         <div v-if="good" class="found">
-          <p><b class="num">{{ durationWords(good.durationS) }} min at {{ Math.round(good.sampleRateHz) }} Hz</b>; {{ rangeWords }}</p>
+          <p>
+            <b class="num"
+              >{{ durationWords(good.durationS) }} min at {{ Math.round(good.sampleRateHz) }} Hz</b
+            >; {{ rangeWords }}
+          </p>
           <p v-for="i in good.issues" :key="i.code" class="small issue">{{ i.message }}</p>
         </div>
-        <label class="check"><input v-model="remember" type="checkbox" class="form-check-input" /> Remember these columns for files with the same header</label>
+        <label class="check"
+          ><input v-model="remember" type="checkbox" class="form-check-input" /> Remember these columns for
+          files with the same header</label
+        >
         <div v-if="progress" class="progress-row" role="status">
           <BProgress :value="percent" :max="100" variant="success" class="bar" />
           <span class="num">{{ progress.doing }}, {{ percent }} %</span>

@@ -42,7 +42,14 @@ const units: Record<ChannelRole, { value: string; text: string }[]> = {
     { value: 'km', text: 'km' },
   ],
 }
-const rows = computed(() => mapping.value.columns.map((c, i) => ({ column: c, index: i, name: props.look.layout.columns[c.column]?.name ?? `Column ${c.column + 1}`, first: props.look.rows.map((r) => r[c.column]).map(cell) })))
+const rows = computed(() =>
+  mapping.value.columns.map((c, i) => ({
+    column: c,
+    index: i,
+    name: props.look.layout.columns[c.column]?.name ?? `Column ${c.column + 1}`,
+    first: props.look.rows.map((r) => r[c.column]).map(cell),
+  })),
+)
 const hasTime = computed(() => mapping.value.columns.some((c) => c.role === 'time'))
 function cell(v: number): string {
   return Number.isFinite(v) ? String(Math.round(v * 1000) / 1000) : '·'
@@ -51,8 +58,17 @@ function set(i: number, change: Partial<ColumnMapping>) {
   const columns = mapping.value.columns.map((c, k) => (k === i ? { ...c, ...change } : c))
   mapping.value = { ...mapping.value, columns }
 }
-const setRole = (i: number, role: unknown) => set(i, { role: role as ChannelRole, unit: (units[role as ChannelRole][0]?.value ?? 'none') as ColumnMapping['unit'], calibration: null })
-const setUnit = (i: number, unit: unknown) => set(i, { unit: unit as ColumnMapping['unit'], calibration: unit === 'raw' ? { extendedReading: 0, compressedReading: 1000, compressedMm: 100 } : null })
+const setRole = (i: number, role: unknown) =>
+  set(i, {
+    role: role as ChannelRole,
+    unit: (units[role as ChannelRole][0]?.value ?? 'none') as ColumnMapping['unit'],
+    calibration: null,
+  })
+const setUnit = (i: number, unit: unknown) =>
+  set(i, {
+    unit: unit as ColumnMapping['unit'],
+    calibration: unit === 'raw' ? { extendedReading: 0, compressedReading: 1000, compressedMm: 100 } : null,
+  })
 const setCalibration = (i: number, key: string, v: number | null) => {
   const c = mapping.value.columns[i].calibration
   if (c && v !== null) set(i, { calibration: { ...c, [key]: v } })
@@ -76,22 +92,60 @@ const setRate = (v: number | null) => (mapping.value = { ...mapping.value, sampl
           <tr :class="{ out: r.column.role === 'ignore' }">
             <th scope="row">{{ r.name }}</th>
             <td class="num soft small">{{ r.first.join('  ') }}</td>
-            <td><BFormSelect :model-value="r.column.role" :options="roles" size="sm" :aria-label="`What ${r.name} is`" @update:model-value="(v) => setRole(r.index, v)" /></td>
-            <td><BFormSelect v-if="units[r.column.role].length" :model-value="r.column.unit" :options="units[r.column.role]" size="sm" :aria-label="`Unit of ${r.name}`" @update:model-value="(v) => setUnit(r.index, v)" /></td>
+            <td>
+              <BFormSelect
+                :model-value="r.column.role"
+                :options="roles"
+                size="sm"
+                :aria-label="`What ${r.name} is`"
+                @update:model-value="(v) => setRole(r.index, v)"
+              />
+            </td>
+            <td>
+              <BFormSelect
+                v-if="units[r.column.role].length"
+                :model-value="r.column.unit"
+                :options="units[r.column.role]"
+                size="sm"
+                :aria-label="`Unit of ${r.name}`"
+                @update:model-value="(v) => setUnit(r.index, v)"
+              />
+            </td>
           </tr>
           <tr v-if="r.column.calibration">
             <td colspan="4">
               <div class="field-grid calibration">
-                <NumberField :model-value="r.column.calibration.extendedReading" label="Reading, fully extended" @update:model-value="(v) => setCalibration(r.index, 'extendedReading', v)" />
-                <NumberField :model-value="r.column.calibration.compressedReading" label="Reading, compressed" @update:model-value="(v) => setCalibration(r.index, 'compressedReading', v)" />
-                <NumberField :model-value="r.column.calibration.compressedMm" label="Travel at that reading" unit="mm" @update:model-value="(v) => setCalibration(r.index, 'compressedMm', v)" />
+                <NumberField
+                  :model-value="r.column.calibration.extendedReading"
+                  label="Reading, fully extended"
+                  @update:model-value="(v) => setCalibration(r.index, 'extendedReading', v)"
+                />
+                <NumberField
+                  :model-value="r.column.calibration.compressedReading"
+                  label="Reading, compressed"
+                  @update:model-value="(v) => setCalibration(r.index, 'compressedReading', v)"
+                />
+                <NumberField
+                  :model-value="r.column.calibration.compressedMm"
+                  label="Travel at that reading"
+                  unit="mm"
+                  @update:model-value="(v) => setCalibration(r.index, 'compressedMm', v)"
+                />
               </div>
             </td>
           </tr>
         </template>
       </tbody>
     </table>
-    <NumberField v-if="!hasTime" :model-value="mapping.sampleRateHz" label="Sample rate" unit="Hz" hint="there is no time column" class="rate" @update:model-value="setRate" />
+    <NumberField
+      v-if="!hasTime"
+      :model-value="mapping.sampleRateHz"
+      label="Sample rate"
+      unit="Hz"
+      hint="there is no time column"
+      class="rate"
+      @update:model-value="setRate"
+    />
   </div>
 </template>
 

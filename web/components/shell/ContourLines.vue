@@ -1,7 +1,11 @@
 <script setup lang="ts">
 // The only ornament: contour lines behind the bar.
 const lines = Array.from({ length: 7 }, (_, k) => {
-  const points = Array.from({ length: 41 }, (_, i) => `${i * 40},${(8 + k * 8 + 7 * Math.sin(i / 3.1 + k * 0.7) + 4 * Math.sin(i / 1.7 - k)).toFixed(1)}`)
+  const points = Array.from(
+    { length: 41 },
+    (_, i) =>
+      `${i * 40},${(8 + k * 8 + 7 * Math.sin(i / 3.1 + k * 0.7) + 4 * Math.sin(i / 1.7 - k)).toFixed(1)}`,
+  )
   return `M${points.join(' L')}`
 })
 </script>

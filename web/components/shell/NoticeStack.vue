@@ -11,10 +11,18 @@ async function undo(n: Notice) {
 
 <template>
   <div class="stack" aria-live="polite">
-    <div v-for="n in notices.list" :key="n.id" class="note" :class="n.kind" :role="n.kind === 'error' ? 'alert' : 'status'">
+    <div
+      v-for="n in notices.list"
+      :key="n.id"
+      class="note"
+      :class="n.kind"
+      :role="n.kind === 'error' ? 'alert' : 'status'"
+    >
       <span>{{ n.text }}</span>
       <button v-if="n.undo" type="button" class="undo" @click="undo(n)">Undo</button>
-      <button type="button" class="close" aria-label="Dismiss" @click="notices.dismiss(n.id)"><IconX aria-hidden="true" /></button>
+      <button type="button" class="close" aria-label="Dismiss" @click="notices.dismiss(n.id)">
+        <IconX aria-hidden="true" />
+      </button>
     </div>
   </div>
 </template>

@@ -2,7 +2,13 @@
 import { computed, useId } from 'vue'
 
 /** A number with its unit; takes a comma or a point; empty is null. */
-const props = defineProps<{ label: string; unit?: string; hint?: string; fault?: string | null; placeholder?: string }>()
+const props = defineProps<{
+  label: string
+  unit?: string
+  hint?: string
+  fault?: string | null
+  placeholder?: string
+}>()
 const model = defineModel<number | null>({ required: true })
 
 const id = useId()
@@ -18,7 +24,17 @@ const broken = computed(() => (Number.isNaN(model.value) ? 'Enter a number.' : (
   <div>
     <label class="form-label" :for="id">{{ label }}</label>
     <div class="box">
-      <input :id="id" class="form-control num" :class="{ 'is-invalid': broken }" inputmode="decimal" autocomplete="off" :value="shown" :placeholder="placeholder" :aria-describedby="`${id}-more`" @change="read" />
+      <input
+        :id="id"
+        class="form-control num"
+        :class="{ 'is-invalid': broken }"
+        inputmode="decimal"
+        autocomplete="off"
+        :value="shown"
+        :placeholder="placeholder"
+        :aria-describedby="`${id}-more`"
+        @change="read"
+      />
       <span v-if="unit" class="unit">{{ unit }}</span>
     </div>
     <p :id="`${id}-more`" class="more small" :class="broken ? 'fault' : 'soft'">{{ broken ?? hint }}</p>

@@ -22,7 +22,9 @@ const toggleDusk = () => (dusk.value = !dusk.value)
       <RouterLink to="/" class="wide">Today</RouterLink>
       <RouterLink to="/garage">Garage</RouterLink>
       <RouterLink to="/handbook">Handbook</RouterLink>
-      <button type="button" class="dusk" :aria-pressed="dusk" aria-label="Dusk colours" @click="toggleDusk"><IconMoon aria-hidden="true" /></button>
+      <button type="button" class="dusk" :aria-pressed="dusk" aria-label="Dusk colours" @click="toggleDusk">
+        <IconMoon aria-hidden="true" />
+      </button>
     </nav>
     <div id="bar-acts" class="acts"></div>
   </header>

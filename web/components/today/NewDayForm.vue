@@ -19,12 +19,25 @@ const garage = useGarage()
 const notices = useNotices()
 const router = useRouter()
 
-const blank = () => ({ date: localToday(), bikeId: '', trailId: '', airTempC: null as number | null, altitudeM: null as number | null, surface: 'dry-hard' as Surface })
+const blank = () => ({
+  date: localToday(),
+  bikeId: '',
+  trailId: '',
+  airTempC: null as number | null,
+  altitudeM: null as number | null,
+  surface: 'dry-hard' as Surface,
+})
 const form = ref(blank())
 const trailOpen = ref(false)
 const fault = ref('')
-const bikes = computed(() => garage.bikes.filter((b) => garage.currentSetup(b.id)).map((b) => ({ value: b.id, text: `${b.name}, ${garage.rider(b.riderId)?.name ?? '?'}` })))
-const trails = computed(() => garage.trails.map((t) => ({ value: t.id, text: t.place ? `${t.name}, ${t.place}` : t.name })))
+const bikes = computed(() =>
+  garage.bikes
+    .filter((b) => garage.currentSetup(b.id))
+    .map((b) => ({ value: b.id, text: `${b.name}, ${garage.rider(b.riderId)?.name ?? '?'}` })),
+)
+const trails = computed(() =>
+  garage.trails.map((t) => ({ value: t.id, text: t.place ? `${t.name}, ${t.place}` : t.name })),
+)
 watch(open, (is) => {
   if (!is) return
   form.value = readDraft<ReturnType<typeof blank>>('new-day') ?? blank()
@@ -37,9 +50,22 @@ async function submit() {
   const bike = garage.bike(form.value.bikeId)
   const setup = bike && garage.currentSetup(bike.id)
   if (!bike || !setup) return (fault.value = 'Choose a bike.')
-  if (!form.value.trailId) return (fault.value = 'Choose the trail, or make one: every comparison is section by section.')
+  if (!form.value.trailId)
+    return (fault.value = 'Choose the trail, or make one: every comparison is section by section.')
   const { date, trailId, airTempC, altitudeM, surface } = form.value
-  const result = TrailDay.safeParse({ id: uuid(), version: 0, date, riderId: bike.riderId, bikeId: bike.id, trailId, startSetupId: setup.id, conditions: { airTempC, altitudeM, surface }, changeLimit: 8, settledSetupId: null, note: '' })
+  const result = TrailDay.safeParse({
+    id: uuid(),
+    version: 0,
+    date,
+    riderId: bike.riderId,
+    bikeId: bike.id,
+    trailId,
+    startSetupId: setup.id,
+    conditions: { airTempC, altitudeM, surface },
+    changeLimit: 8,
+    settledSetupId: null,
+    note: '',
+  })
   if (!result.success) return (fault.value = result.error.issues[0].message)
   fault.value = ''
   const ok = await notices.attempt(() => call(endpoints.putDay, { id: result.data.id }, result.data))

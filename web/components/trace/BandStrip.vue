@@ -3,22 +3,41 @@ import { computed } from 'vue'
 import type { End } from '#contract/common'
 
 /** Shares of time as one horizontal strip, pale to deep; figures where they fit. */
-const props = defineProps<{ end: End; shares: number[]; names: string[]; outline?: { from: number; to: number } | null }>()
+const props = defineProps<{
+  end: End
+  shares: number[]
+  names: string[]
+  outline?: { from: number; to: number } | null
+}>()
 const parts = computed(() => {
   let left = 0
   return props.shares.map((share, i) => {
-    const part = { key: props.names[i], share, left, text: share >= 0.085 ? `${Math.round(share * 100)}%` : '', depth: i / Math.max(1, props.shares.length - 1), title: `${props.names[i]}: ${(share * 100).toFixed(1)} % of the time` }
+    const part = {
+      key: props.names[i],
+      share,
+      left,
+      text: share >= 0.085 ? `${Math.round(share * 100)}%` : '',
+      depth: i / Math.max(1, props.shares.length - 1),
+      title: `${props.names[i]}: ${(share * 100).toFixed(1)} % of the time`,
+    }
     left += share
     return part
   })
 })
-const fill = (depth: number) => `color-mix(in oklab, var(--${props.end}) ${Math.round(14 + 86 * depth)}%, var(--card))`
+const fill = (depth: number) =>
+  `color-mix(in oklab, var(--${props.end}) ${Math.round(14 + 86 * depth)}%, var(--card))`
 const ink = (depth: number) => (depth > 0.55 ? 'var(--card)' : 'var(--ink)')
 </script>
 
 <template>
   <div class="strip num" role="img" :aria-label="`${end}: ${parts.map((p) => p.title).join(', ')}`">
-    <span v-for="p in parts" :key="p.key" :title="p.title" :style="{ width: `${100 * p.share}%`, background: fill(p.depth), color: ink(p.depth) }">{{ p.text }}</span>
+    <span
+      v-for="p in parts"
+      :key="p.key"
+      :title="p.title"
+      :style="{ width: `${100 * p.share}%`, background: fill(p.depth), color: ink(p.depth) }"
+      >{{ p.text }}</span
+    >
   </div>
 </template>
 

@@ -8,15 +8,23 @@ import BandStrip from './BandStrip.vue'
 /** Bands per section and end; with a second analysis, its bands lie right under the first. */
 const props = defineProps<{ analysis: Analysis; other?: Analysis | null; sections: TrailSection[] }>()
 const what = ref<'depth' | 'speed'>('depth')
-const names = computed(() => (what.value === 'depth' ? depthEdges.slice(0, -1).map((from, i) => `${from} to ${depthEdges[i + 1]} % deep`) : speedNames))
+const names = computed(() =>
+  what.value === 'depth'
+    ? depthEdges.slice(0, -1).map((from, i) => `${from} to ${depthEdges[i + 1]} % deep`)
+    : speedNames,
+)
 const shares = (m: EndMetrics) => (what.value === 'depth' ? depthBands(m) : speedBands(m)).map((b) => b.share)
 const rows = computed(() => {
   const spans = [props.analysis.whole, ...props.analysis.sections]
   return spans.map((s) => {
-    const twin = s.sectionId === null ? props.other?.whole : props.other?.sections.find((o) => o.sectionId === s.sectionId)
+    const twin =
+      s.sectionId === null
+        ? props.other?.whole
+        : props.other?.sections.find((o) => o.sectionId === s.sectionId)
     return {
       key: s.sectionId ?? 'whole',
-      name: s.sectionId === null ? 'Whole run' : (props.sections.find((x) => x.id === s.sectionId)?.name ?? '?'),
+      name:
+        s.sectionId === null ? 'Whole run' : (props.sections.find((x) => x.id === s.sectionId)?.name ?? '?'),
       strips: (['front', 'rear'] as const).flatMap((end) => [
         ...(s[end] ? [{ key: `${end}-a`, end, shares: shares(s[end]), tag: props.other ? 'A' : '' }] : []),
         ...(twin?.[end] ? [{ key: `${end}-b`, end, shares: shares(twin[end]), tag: 'B' }] : []),
@@ -39,10 +47,16 @@ const legend = computed(() => names.value)
     <div v-for="r in rows" :key="r.key" class="row">
       <b>{{ r.name }}</b>
       <div class="strips">
-        <div v-for="s in r.strips" :key="s.key" class="line"><span v-if="s.tag" class="tag num">{{ s.tag }}</span><BandStrip :end="s.end" :shares="s.shares" :names="names" class="grow" /></div>
+        <div v-for="s in r.strips" :key="s.key" class="line">
+          <span v-if="s.tag" class="tag num">{{ s.tag }}</span
+          ><BandStrip :end="s.end" :shares="s.shares" :names="names" class="grow" />
+        </div>
       </div>
     </div>
-    <p class="soft small legend">{{ what === 'depth' ? 'pale to deep:' : 'left to right:' }} {{ legend.join(' · ') }}. Front above, rear below.</p>
+    <p class="soft small legend">
+      {{ what === 'depth' ? 'pale to deep:' : 'left to right:' }} {{ legend.join(' · ') }}. Front above, rear
+      below.
+    </p>
   </section>
 </template>
 

@@ -4,7 +4,15 @@ import type { Analysis } from '#contract/recording'
 import { evidenceCounts } from '#core/telemetry/evidence'
 
 const props = defineProps<{ analysis: Analysis }>()
-const rows = computed(() => evidenceCounts(props.analysis.whole.front, props.analysis.whole.rear, props.analysis.whole.airtimeS).map((e) => ({ ...e, enough: e.count >= e.needed, pips: Array.from({ length: 6 }, (_, i) => i < Math.min(6, Math.round((6 * e.count) / e.needed))) })))
+const rows = computed(() =>
+  evidenceCounts(props.analysis.whole.front, props.analysis.whole.rear, props.analysis.whole.airtimeS).map(
+    (e) => ({
+      ...e,
+      enough: e.count >= e.needed,
+      pips: Array.from({ length: 6 }, (_, i) => i < Math.min(6, Math.round((6 * e.count) / e.needed))),
+    }),
+  ),
+)
 </script>
 
 <template>
@@ -13,8 +21,13 @@ const rows = computed(() => evidenceCounts(props.analysis.whole.front, props.ana
     <ul>
       <li v-for="r in rows" :key="r.what">
         <b>{{ r.what }}</b>
-        <span class="pips" aria-hidden="true"><i v-for="(on, i) in r.pips" :key="i" :class="{ on, enough: r.enough }"></i></span>
-        <span class="soft small num">{{ r.count }}: {{ r.enough ? `enough for ${r.judges}` : `too few yet to judge ${r.judges} (${r.needed})` }}</span>
+        <span class="pips" aria-hidden="true"
+          ><i v-for="(on, i) in r.pips" :key="i" :class="{ on, enough: r.enough }"></i
+        ></span>
+        <span class="soft small num"
+          >{{ r.count }}:
+          {{ r.enough ? `enough for ${r.judges}` : `too few yet to judge ${r.judges} (${r.needed})` }}</span
+        >
       </li>
     </ul>
   </section>

@@ -1,6 +1,13 @@
 <script setup lang="ts">
 import { LineChart } from 'echarts/charts'
-import { DataZoomComponent, GridComponent, MarkAreaComponent, MarkLineComponent, MarkPointComponent, TooltipComponent } from 'echarts/components'
+import {
+  DataZoomComponent,
+  GridComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  MarkPointComponent,
+  TooltipComponent,
+} from 'echarts/components'
 import { init, use, type EChartsType } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import { useResizeObserver } from '@vueuse/core'
@@ -10,11 +17,27 @@ import { viewOf } from '#core/signal/pyramid'
 import type { DrawableRecording } from '../../composables/useRecording.ts'
 import { durationWords } from '../../support/dates.ts'
 
-use([LineChart, GridComponent, TooltipComponent, DataZoomComponent, MarkAreaComponent, MarkLineComponent, MarkPointComponent, CanvasRenderer])
+use([
+  LineChart,
+  GridComponent,
+  TooltipComponent,
+  DataZoomComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  MarkPointComponent,
+  CanvasRenderer,
+])
 
 /** Front depth up, rear depth down from one centre line. A second recording is drawn as outlines over it. */
-const props = defineProps<{ main: DrawableRecording; other?: DrawableRecording | null; sections: TrailSection[]; label: string }>()
-const emit = defineEmits<{ read: [at: { timeS: number; front: number | null; rear: number | null } | null] }>()
+const props = defineProps<{
+  main: DrawableRecording
+  other?: DrawableRecording | null
+  sections: TrailSection[]
+  label: string
+}>()
+const emit = defineEmits<{
+  read: [at: { timeS: number; front: number | null; rear: number | null } | null]
+}>()
 
 const box = ref<HTMLElement>()
 let chart: EChartsType | null = null
@@ -39,8 +62,13 @@ function points(r: DrawableRecording, end: 'front' | 'rear', fromS: number, toS:
 }
 
 function seriesData(fromS: number, toS: number) {
-  const list = (['front', 'rear'] as const).map((end) => ({ id: `main-${end}`, data: points(props.main, end, fromS, toS) }))
-  if (props.other) for (const end of ['front', 'rear'] as const) list.push({ id: `other-${end}`, data: points(props.other, end, fromS, toS) })
+  const list = (['front', 'rear'] as const).map((end) => ({
+    id: `main-${end}`,
+    data: points(props.main, end, fromS, toS),
+  }))
+  if (props.other)
+    for (const end of ['front', 'rear'] as const)
+      list.push({ id: `other-${end}`, data: points(props.other, end, fromS, toS) })
   return list
 }
 
@@ -59,26 +87,141 @@ function draw() {
       animation: false,
       textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable', color: ink },
       grid: { left: 46, right: 12, top: 30, bottom: 46 },
-      tooltip: { trigger: 'axis', showContent: false, axisPointer: { type: 'line', lineStyle: { color: ink } } },
-      xAxis: { type: 'value', min: 0, max: durationS(), axisLabel: { color: soft, formatter: (v: number) => durationWords(v) }, splitLine: { show: false }, axisLine: { lineStyle: { color: soft } } },
-      yAxis: { type: 'value', min: -100, max: 100, interval: 50, axisLabel: { color: soft, formatter: (v: number) => (Math.abs(v) % 50 === 0 ? `${Math.abs(v)} %` : '') }, splitLine: { lineStyle: { color: token('--line') } } },
+      tooltip: {
+        trigger: 'axis',
+        showContent: false,
+        axisPointer: { type: 'line', lineStyle: { color: ink } },
+      },
+      xAxis: {
+        type: 'value',
+        min: 0,
+        max: durationS(),
+        axisLabel: { color: soft, formatter: (v: number) => durationWords(v) },
+        splitLine: { show: false },
+        axisLine: { lineStyle: { color: soft } },
+      },
+      yAxis: {
+        type: 'value',
+        min: -100,
+        max: 100,
+        interval: 50,
+        axisLabel: {
+          color: soft,
+          formatter: (v: number) => (Math.abs(v) % 50 === 0 ? `${Math.abs(v)} %` : ''),
+        },
+        splitLine: { lineStyle: { color: token('--line') } },
+      },
       dataZoom: [
         { type: 'inside', filterMode: 'none', minSpan: 0.2 },
-        { type: 'slider', filterMode: 'none', height: 20, bottom: 6, brushSelect: false, borderColor: token('--line'), fillerColor: 'rgba(237,179,63,0.25)', showDataShadow: false, labelFormatter: (v: number) => durationWords(v), textStyle: { color: soft }, handleStyle: { color: token('--card'), borderColor: soft } },
+        {
+          type: 'slider',
+          filterMode: 'none',
+          height: 20,
+          bottom: 6,
+          brushSelect: false,
+          borderColor: token('--line'),
+          fillerColor: 'rgba(237,179,63,0.25)',
+          showDataShadow: false,
+          labelFormatter: (v: number) => durationWords(v),
+          textStyle: { color: soft },
+          handleStyle: { color: token('--card'), borderColor: soft },
+        },
       ],
       series: [
         {
-          id: 'main-front', type: 'line', symbol: 'none', lineStyle: style('front'), itemStyle: { color: token('--front') }, areaStyle: { color: token('--front'), opacity: 0.3, origin: 0 },
-          markArea: { silent: true, label: { position: 'top', distance: 4, color: ink, fontSize: 12 }, data: a.sections.map((s, i) => [{ name: nameOf(s.sectionId), xAxis: s.startS, itemStyle: { color: i % 2 ? token('--paper-deep') : 'transparent', opacity: 0.7 } }, { xAxis: s.endS }]) },
-          markLine: { silent: true, symbol: 'none', lineStyle: { type: 'dashed', width: 1 }, data: [...(ride('front') === undefined ? [] : [{ yAxis: ride('front'), lineStyle: { color: token('--front') }, label: { formatter: `front rides at ${ride('front')!.toFixed(0)} %`, position: 'insideStartTop', color: token('--front') } }]), ...(ride('rear') === undefined ? [] : [{ yAxis: -ride('rear')!, lineStyle: { color: token('--rear') }, label: { formatter: `rear rides at ${ride('rear')!.toFixed(0)} %`, position: 'insideStartBottom', color: token('--rear') } }]), { yAxis: 0, lineStyle: { color: ink, type: 'solid', width: 1.6 }, label: { show: false } }] },
-          markPoint: { symbol: 'triangle', symbolSize: 11, label: { show: false }, itemStyle: { color: token('--rust') }, data: events.map((e) => ({ xAxis: e.startS, yAxis: e.end === 'front' ? 95 : -95, symbolRotate: e.end === 'front' ? 180 : 0 })) },
+          id: 'main-front',
+          type: 'line',
+          symbol: 'none',
+          lineStyle: style('front'),
+          itemStyle: { color: token('--front') },
+          areaStyle: { color: token('--front'), opacity: 0.3, origin: 0 },
+          markArea: {
+            silent: true,
+            label: { position: 'top', distance: 4, color: ink, fontSize: 12 },
+            data: a.sections.map((s, i) => [
+              {
+                name: nameOf(s.sectionId),
+                xAxis: s.startS,
+                itemStyle: { color: i % 2 ? token('--paper-deep') : 'transparent', opacity: 0.7 },
+              },
+              { xAxis: s.endS },
+            ]),
+          },
+          markLine: {
+            silent: true,
+            symbol: 'none',
+            lineStyle: { type: 'dashed', width: 1 },
+            data: [
+              ...(ride('front') === undefined
+                ? []
+                : [
+                    {
+                      yAxis: ride('front'),
+                      lineStyle: { color: token('--front') },
+                      label: {
+                        formatter: `front rides at ${ride('front')!.toFixed(0)} %`,
+                        position: 'insideStartTop',
+                        color: token('--front'),
+                      },
+                    },
+                  ]),
+              ...(ride('rear') === undefined
+                ? []
+                : [
+                    {
+                      yAxis: -ride('rear')!,
+                      lineStyle: { color: token('--rear') },
+                      label: {
+                        formatter: `rear rides at ${ride('rear')!.toFixed(0)} %`,
+                        position: 'insideStartBottom',
+                        color: token('--rear'),
+                      },
+                    },
+                  ]),
+              { yAxis: 0, lineStyle: { color: ink, type: 'solid', width: 1.6 }, label: { show: false } },
+            ],
+          },
+          markPoint: {
+            symbol: 'triangle',
+            symbolSize: 11,
+            label: { show: false },
+            itemStyle: { color: token('--rust') },
+            data: events.map((e) => ({
+              xAxis: e.startS,
+              yAxis: e.end === 'front' ? 95 : -95,
+              symbolRotate: e.end === 'front' ? 180 : 0,
+            })),
+          },
         },
         {
-          id: 'main-rear', type: 'line', symbol: 'none', lineStyle: style('rear'), itemStyle: { color: token('--rear') }, areaStyle: { color: token('--rear'), opacity: 0.28, origin: 0 },
-          markArea: { silent: true, data: trains.map((e) => [{ xAxis: e.startS, yAxis: e.end === 'front' ? 99 : -99, itemStyle: { color: token('--sun') } }, { xAxis: e.endS, yAxis: e.end === 'front' ? 96 : -96 }]) },
+          id: 'main-rear',
+          type: 'line',
+          symbol: 'none',
+          lineStyle: style('rear'),
+          itemStyle: { color: token('--rear') },
+          areaStyle: { color: token('--rear'), opacity: 0.28, origin: 0 },
+          markArea: {
+            silent: true,
+            data: trains.map((e) => [
+              { xAxis: e.startS, yAxis: e.end === 'front' ? 99 : -99, itemStyle: { color: token('--sun') } },
+              { xAxis: e.endS, yAxis: e.end === 'front' ? 96 : -96 },
+            ]),
+          },
         },
-        { id: 'other-front', type: 'line', symbol: 'none', lineStyle: { color: ink, width: 1, opacity: 0.75 }, data: [] },
-        { id: 'other-rear', type: 'line', symbol: 'none', lineStyle: { color: ink, width: 1, opacity: 0.75 }, data: [] },
+        {
+          id: 'other-front',
+          type: 'line',
+          symbol: 'none',
+          lineStyle: { color: ink, width: 1, opacity: 0.75 },
+          data: [],
+        },
+        {
+          id: 'other-rear',
+          type: 'line',
+          symbol: 'none',
+          lineStyle: { color: ink, width: 1, opacity: 0.75 },
+          data: [],
+        },
       ],
     },
     { notMerge: true },
@@ -109,7 +252,11 @@ function readAt(e: { offsetX: number; offsetY: number }) {
 /** Brings a moment into view, for "jump to". */
 function showAt(startS: number, endS: number) {
   const margin = Math.max(1, (endS - startS) * 0.5)
-  chart?.dispatchAction({ type: 'dataZoom', startValue: Math.max(0, startS - margin), endValue: Math.min(durationS(), endS + margin) })
+  chart?.dispatchAction({
+    type: 'dataZoom',
+    startValue: Math.max(0, startS - margin),
+    endValue: Math.min(durationS(), endS + margin),
+  })
 }
 defineExpose({ showAt })
 

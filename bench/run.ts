@@ -1,0 +1,34 @@
+import { writeFileSync } from 'node:fs'
+import { cpus } from 'node:os'
+import { join } from 'node:path'
+import { adviceRows } from './advice.ts'
+import { analysisRows } from './analysis.ts'
+import { readingRows } from './reading.ts'
+import type { Row } from './measure.ts'
+
+const rows: Row[] = [...(await readingRows()), ...analysisRows(), ...adviceRows()]
+
+if (process.argv.includes('--json'))
+  console.log(JSON.stringify({ node: process.version, cpus: cpus().length, rows }, null, 2))
+else {
+  const table = [
+    '| work | measured | held against |',
+    '| --- | ---: | --- |',
+    ...rows.map((r) => `| ${r.work} | ${format(r.figure)} ${r.unit} | ${r.against} |`),
+  ].join('\n')
+  console.log(table)
+  if (process.argv.includes('--write')) {
+    const head = `# Benchmarks
+
+Repeat with \`npm run bench\` (\`-- --json\` for one JSON document, \`-- --write\` to renew this page). Ratios are taken
+within one run on one machine and are what to compare; absolute times only tell their order of size.
+Medians of five runs after a warm-up, Node ${process.version}, ${cpus().length} cores.
+
+`
+    writeFileSync(join(import.meta.dirname, '..', 'docs', 'benchmarks.md'), head + table + '\n')
+  }
+}
+
+function format(x: number): string {
+  return x >= 100 ? x.toFixed(0) : x >= 10 ? x.toFixed(1) : x.toFixed(2)
+}

@@ -1,0 +1,182 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test, type Page } from '@playwright/test'
+import { fillDemo, startServer, type RunningServer } from './server.ts'
+
+let server: RunningServer
+test.beforeAll(async () => {
+  server = await startServer()
+  await fillDemo(server.base)
+})
+test.afterAll(async () => server?.stop())
+
+async function openDay(page: Page, name: RegExp) {
+  await page.goto(server.base)
+  const days = page.getByRole('link', { name })
+  await days.click()
+  await expect(page.getByRole('heading', { name: 'The day so far' })).toBeVisible()
+}
+const goOn = async (page: Page) => {
+  await page.goto(server.base)
+  await page.getByRole('link', { name: 'Go on with it' }).click()
+  await expect(page.getByRole('heading', { name: 'Rear rebound, 1 click faster' })).toBeVisible()
+}
+
+test('the half-way day shows a reasoned next change', async ({ page }) => {
+  await page.goto(server.base)
+  await expect(page.getByText('Next: Rear rebound, 1 click faster')).toBeVisible()
+  await goOn(page)
+  await expect(page.getByText('from 3 to 4 clicks (from closed)')).toBeVisible()
+  await expect(page.getByText(/“harsh, gets worse” in Root web, rear \(runs 3, 4, 5\)/)).toBeVisible()
+  await expect(page.getByText('LSC 12 → 10')).toBeVisible()
+  await expect(page.getByText('Runs on the same settings scatter by about')).toBeVisible()
+})
+
+test('the settled day is silent', async ({ page }) => {
+  await openDay(page, /Larch Bank.*7 Nov/)
+  await expect(page.getByRole('heading', { name: 'Settled. Leave it alone.' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Open the day again' })).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Done/ })).toHaveCount(0)
+})
+
+test('the mess is called one, in kind words, with the way out', async ({ page }) => {
+  await openDay(page, /Larch Bank.*15 Nov/)
+  await expect(page.getByRole('heading', { name: 'Back to run 2, then one thing at a time' })).toBeVisible()
+  await expect(page.getByText('It happens.', { exact: false })).toBeVisible()
+  await expect(
+    page
+      .getByRole('button', { name: 'Run 3, 13:48, slid out in the second berm' })
+      .or(page.getByRole('button', { name: /Run 3,.*slid out/ })),
+  ).toBeVisible()
+  await page.getByRole('button', { name: 'Done, it’s back' }).click()
+  await expect(page.getByRole('slider', { name: /rear Pressure, 165 psi/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Take the last change back' }).click()
+  await expect(page.getByRole('slider', { name: /rear Pressure, 175 psi/ })).toBeVisible()
+})
+
+test('the command line previews, refuses, and sets', async ({ page }) => {
+  await goOn(page)
+  await page.keyboard.press('c')
+  const line = page.getByRole('textbox', { name: 'Change' })
+  await line.fill('rear hsc softer 1')
+  await expect(page.getByText('The rear unit has no hsc')).toBeVisible()
+  await line.fill('f psi +2')
+  await expect(page.getByText('Front pressure 78 → 80 psi, 2 psi firmer')).toBeVisible()
+  await line.press('Enter')
+  await expect(page.getByRole('slider', { name: /front Pressure, 80 psi/ })).toBeVisible()
+  await page.keyboard.press('c')
+  await line.fill('undo')
+  await line.press('Enter')
+  await expect(page.getByRole('slider', { name: /front Pressure, 78 psi/ })).toBeVisible()
+})
+
+test('two dials moved on the rails have to be declared as belonging together', async ({ page }) => {
+  await goOn(page)
+  await page.getByRole('slider', { name: /front Rebound/ }).focus()
+  await page.keyboard.press('ArrowRight')
+  await expect(page.getByText('Front rebound 6 → 7 clicks, 1 click faster')).toBeVisible()
+  await page.getByRole('slider', { name: /rear Rebound/ }).focus()
+  await page.keyboard.press('ArrowRight')
+  const done = page.getByRole('button', { name: 'Done, it is on' })
+  await expect(done).toBeDisabled()
+  await page.getByLabel(/These belong together/).check()
+  await expect(done).toBeEnabled()
+  await page.reload()
+  await expect(page.getByText('Front rebound 6 → 7 clicks, 1 click faster')).toBeVisible()
+  await page.getByRole('button', { name: 'Leave it' }).click()
+  await expect(done).toHaveCount(0)
+})
+
+test('feel typed while the server is away is kept through a reload and sent later', async ({ page }) => {
+  await goOn(page)
+  await page.route('**/feel', (route) => route.abort())
+  await page.getByLabel('Note on this run').fill('rear feels tired in the web')
+  await expect(page.getByRole('button', { name: /kept on this device/ })).toBeVisible()
+  await page.unroute('**/feel')
+  await page.reload()
+  await expect(page.getByLabel('Note on this run')).toHaveValue('rear feels tired in the web')
+  await expect(page.getByText('saved', { exact: true })).toBeVisible()
+  await page.reload()
+  await expect(page.getByLabel('Note on this run')).toHaveValue('rear feels tired in the web')
+})
+
+test('a run taken off the day can be brought back', async ({ page }) => {
+  await goOn(page)
+  await page.getByRole('button', { name: 'Take it off' }).click()
+  await expect(page.getByRole('button', { name: /^Run 5,/ })).toHaveCount(0)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByRole('button', { name: /^Run 5,/ })).toBeVisible()
+})
+
+test('two windows: the second sees what the first logs', async ({ page, context }) => {
+  await goOn(page)
+  const other = await context.newPage()
+  await other.goto(page.url())
+  await expect(other.getByRole('heading', { name: 'Rear rebound, 1 click faster' })).toBeVisible()
+  await page.getByRole('banner').getByRole('button', { name: 'Log run 6' }).click()
+  await page.getByRole('dialog').getByText('void', { exact: true }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Log run 6' }).click()
+  await expect(page.getByText('Say why the run is void')).toBeVisible()
+  await page.getByRole('dialog').getByLabel('Why').fill('puncture')
+  await page.getByRole('dialog').getByRole('button', { name: 'Log run 6' }).click()
+  await expect(other.getByRole('button', { name: /Run 6,.*puncture/ })).toBeVisible()
+})
+
+test('comparing shows the effect, its interval and what beats the noise', async ({ page }) => {
+  await goOn(page)
+  await page.getByRole('button', { name: /^Run 5,/ }).click()
+  await page.getByRole('button', { name: /^Run 3,/ }).click({ modifiers: ['Shift'] })
+  await expect(page.getByRole('heading', { name: /^Better, by about/ })).toBeVisible()
+  await expect(page.getByRole('img', { name: /80 percent interval/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Swap' }).click()
+  await expect(page.getByRole('heading', { name: /^Worse, by about/ })).toBeVisible()
+})
+
+test.describe('on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true })
+  test('every part of the day is within one tap, and a click rail fits', async ({ page }) => {
+    await goOn(page)
+    for (const [tab, heading] of [
+      ['Feel', /how it felt/],
+      ['Bike', /On the bike now/],
+      ['Day', /The day so far/],
+      ['Next', /Rear rebound/],
+    ] as const) {
+      await page
+        .getByRole('navigation', { name: 'Parts of the day' })
+        .getByRole('button', { name: tab })
+        .tap()
+      await expect(page.getByRole('heading', { name: heading })).toBeVisible()
+    }
+    await page
+      .getByRole('navigation', { name: 'Parts of the day' })
+      .getByRole('button', { name: 'Bike' })
+      .tap()
+    const width = await page.evaluate(() => document.documentElement.scrollWidth)
+    expect(width).toBeLessThanOrEqual(390)
+  })
+})
+
+test.describe('accessible', () => {
+  for (const path of ['/', '/garage', '/handbook']) {
+    test(`no violations at ${path}`, async ({ page }) => {
+      await page.goto(server.base + path)
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+      await expect(
+        page
+          .getByText('Ilka')
+          .or(page.getByText('Dials', { exact: true }))
+          .first(),
+      ).toBeVisible()
+      const result = await new AxeBuilder({ page }).analyze()
+      expect(result.violations.map((v) => `${v.id}: ${v.nodes[0].html.slice(0, 120)}`)).toEqual([])
+    })
+  }
+  for (const dusk of [false, true]) {
+    test(`no violations on the trail day, ${dusk ? 'dusk' : 'day'} colours`, async ({ page }) => {
+      await goOn(page)
+      if (dusk) await page.getByRole('button', { name: 'Dusk colours' }).click()
+      const result = await new AxeBuilder({ page }).analyze()
+      expect(result.violations.map((v) => `${v.id}: ${v.nodes[0].html.slice(0, 120)}`)).toEqual([])
+    })
+  }
+})

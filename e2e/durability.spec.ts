@@ -1,0 +1,114 @@
+import { readdirSync } from 'node:fs'
+import { join } from 'node:path'
+import { expect, test } from '@playwright/test'
+import { v7 as uuid } from 'uuid'
+import { makeRider, makeUpload, makeRun, startStory, uploadPath } from '../server/test/harness.ts'
+import { startServer } from './server.ts'
+
+/** Speaks to a real server process the way the harness speaks to an app in memory. */
+function over(base: string) {
+  const put = async (path: string, body: unknown) => {
+    const response = await fetch(`${base}/api/v1${path}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: typeof body === 'string' ? body : JSON.stringify(body),
+    })
+    return { status: response.status, headers: response.headers, body: await response.json() }
+  }
+  const read = async <T>(path: string) => (await (await fetch(`${base}/api/v1${path}`)).json()) as T
+  return { put, read }
+}
+
+test('killed in the middle of saves: everything that was confirmed is there', async () => {
+  let server = await startServer()
+  const confirmed: string[] = []
+  const storm = Array.from({ length: 400 }, async (_, i) => {
+    const rider = makeRider({ name: `Rider ${i}` })
+    try {
+      const r = await over(server.base).put(`/riders/${rider.id}`, rider)
+      if (r.status === 200) confirmed.push(rider.id)
+    } catch {
+      // The process was gone; nobody was told that it was saved.
+    }
+  })
+  await expect.poll(() => confirmed.length).toBeGreaterThan(20)
+  await server.stop('SIGKILL')
+  await Promise.allSettled(storm)
+  expect(confirmed.length).toBeLessThan(400)
+  server = await startServer(server.dataDir)
+  const garage = await over(server.base).read<{ riders: { id: string }[] }>('/garage')
+  const kept = new Set(garage.riders.map((r) => r.id))
+  expect(confirmed.filter((id) => !kept.has(id))).toEqual([])
+  await server.stop()
+})
+
+test('killed in the middle of an import: the day is whole, nothing half-imported, and the import can be repeated', async () => {
+  let server = await startServer()
+  const story = await startStory(over(server.base))
+  const second = makeRun(story.day, story.setup.id, { startedAt: '2031-05-02T09:30:00.000Z' })
+  await over(server.base).put(`/runs/${second.id}`, second)
+  const id = uuid()
+  const big = ['time [ms];front [mm];rear [mm]']
+  for (let i = 0; i < 400_000; i++)
+    big.push(
+      `${i * 2};${(30 + 20 * Math.sin(i / 40)).toFixed(2).replace('.', ',')};${(15 + 6 * Math.sin(i / 40)).toFixed(2).replace('.', ',')}`,
+    )
+  const text = big.join('\n')
+  const path = uploadPath(id, makeUpload(second.id))
+  const upload = over(server.base)
+    .put(path, text)
+    .then(
+      (r) => r.status,
+      () => 'gone',
+    )
+  const incoming = join(server.dataDir, 'incoming')
+  await expect.poll(() => readdirSync(incoming).length).toBe(1)
+  await server.stop('SIGKILL')
+  expect(await upload).toBe('gone')
+
+  server = await startServer(server.dataDir)
+  expect(readdirSync(incoming)).toEqual([])
+  const day = await over(server.base).read<{
+    runs: unknown[]
+    recordings: unknown[]
+  }>(`/days/${story.day.id}`)
+  expect(day.runs).toHaveLength(2)
+  expect(day.recordings).toEqual([])
+  expect((await over(server.base).put(path, text)).status).toBe(200)
+  await server.stop()
+})
+
+test('a cancelled upload leaves nothing behind', async () => {
+  const server = await startServer()
+  const story = await startStory(over(server.base))
+  const cancel = new AbortController()
+  const incoming = join(server.dataDir, 'incoming')
+  let sent = 0
+  const slow = new ReadableStream({
+    async pull(controller) {
+      await new Promise((resolve) => setTimeout(resolve, 20))
+      controller.enqueue(
+        new TextEncoder().encode(sent++ === 0 ? 'time;front;rear\n' : `${sent * 2};12;5\n`.repeat(500)),
+      )
+    },
+  })
+  const upload = fetch(`${server.base}/api/v1${uploadPath(uuid(), makeUpload(story.run.id))}`, {
+    method: 'PUT',
+    body: slow,
+    duplex: 'half',
+    signal: cancel.signal,
+  } as RequestInit).catch(() => 'cancelled')
+  await expect.poll(() => readdirSync(incoming).length).toBe(1)
+  cancel.abort()
+  expect(await upload).toBe('cancelled')
+  await expect.poll(() => readdirSync(incoming).length).toBe(0)
+  const day = await over(server.base).read<{ recordings: unknown[] }>(`/days/${story.day.id}`)
+  expect(day.recordings).toEqual([])
+  await server.stop()
+})
+
+test('refuses to listen to the whole network without a login', async () => {
+  process.env.WILD_SPRING_HOST = '0.0.0.0'
+  await expect(startServer()).rejects.toThrow(/ended with 1/)
+  delete process.env.WILD_SPRING_HOST
+})

@@ -1,0 +1,69 @@
+import { join } from 'node:path'
+import { chromium, type Page } from '@playwright/test'
+import { idOf } from '../demo/ids.ts'
+import { handFile } from './handFile.ts'
+import { fillDemo, startServer } from './server.ts'
+
+const folder = join(import.meta.dirname, '..', 'docs', 'screenshots')
+const server = await startServer()
+await fillDemo(server.base)
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
+})
+const day = `/days/${idOf('day half-way')}`
+const run = (i: number) => idOf(`half-way run ${i}`)
+
+async function picture(
+  name: string,
+  path: string,
+  act: (page: Page) => Promise<unknown> = async () => {},
+  phone = false,
+): Promise<void> {
+  const page = await browser.newPage({
+    viewport: phone ? { width: 390, height: 844 } : { width: 1280, height: 800 },
+    hasTouch: phone,
+    reducedMotion: 'reduce',
+  })
+  await page.goto(server.base + path)
+  await page.getByRole('heading').first().waitFor()
+  await act(page)
+  await page.evaluate(() => document.fonts.ready)
+  await page.screenshot({ path: join(folder, `${name}.png`), animations: 'disabled' })
+  await page.close()
+}
+const proposed = (page: Page) => page.getByRole('heading', { name: 'Rear rebound, 1 click faster' }).waitFor()
+const panel = (name: string) => async (page: Page) => {
+  await proposed(page)
+  await page.getByRole('navigation', { name: 'Parts of the day' }).getByRole('button', { name }).tap()
+}
+
+await picture('today', '/', (p) => p.getByText('Next: Rear rebound').waitFor())
+await picture('garage', '/garage', (p) => p.getByText('55 mm air shock').waitFor())
+await picture('day', day, proposed)
+await picture('day-mess', `/days/${idOf('day mess')}`, (p) =>
+  p.getByRole('heading', { name: /one thing at a time/ }).waitFor(),
+)
+await picture('day-dusk', day, async (p) => {
+  await proposed(p)
+  await p.getByRole('button', { name: 'Dusk colours' }).click()
+})
+await picture('trace', `${day}/trace/${run(5)}`, (p) => p.locator('canvas').waitFor())
+await picture('compare', `${day}/compare?a=${run(2)}&b=${run(5)}`, (p) => p.locator('canvas').waitFor())
+await picture('import', day, async (p) => {
+  await proposed(p)
+  await p.getByRole('button', { name: /^Run 1,/ }).click()
+  await p.getByRole('button', { name: 'Add a sensor file' }).click()
+  await p
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'ride 7.txt', mimeType: 'text/plain', buffer: handFile({ sinking: 1 }) })
+  await p.getByText('min at 200 Hz').waitFor()
+})
+await picture('handbook', '/handbook')
+await picture('phone-next', day, proposed, true)
+await picture('phone-feel', day, panel('Feel'), true)
+await picture('phone-bike', day, panel('Bike'), true)
+await picture('phone-day', day, panel('Day'), true)
+
+await browser.close()
+await server.stop()

@@ -1,0 +1,237 @@
+// @vitest-environment happy-dom
+import { beforeEach, describe, expect, it } from 'vitest'
+import type { DayBundle } from '#contract/endpoints'
+import type { EndMetrics } from '#contract/recording'
+import { summarise } from '#core/adviser/summary'
+import {
+  analysisWith,
+  DayBuilder,
+  fork,
+  frontPressure,
+  rearRebound,
+  shock,
+  space,
+} from '#core/test/dayBuilder'
+import { depthBands, speedBands } from './bands.ts'
+import { compareRuns } from './compareRuns.ts'
+import { sectionDifferences } from './compareMetrics.ts'
+import { dayLine } from './dayLine.ts'
+import { durationWords, localToday } from './dates.ts'
+import { forgetDraft, keepDraft, readDraft } from './drafts.ts'
+import { railScale, railStep } from './rail.ts'
+import { standsOut } from './standsOut.ts'
+import { terrainPath } from './terrain.ts'
+
+/** A story as the page would hold it. */
+function bundleOf(d: DayBuilder): DayBundle {
+  const h = d.history()
+  return {
+    day: {
+      id: 'day',
+      version: 1,
+      date: '2031-05-02',
+      riderId: 'r',
+      bikeId: 'bike',
+      trailId: 't',
+      startSetupId: h.startSetupId,
+      conditions: h.conditions,
+      changeLimit: 8,
+      settledSetupId: null,
+      note: '',
+    },
+    rider: {
+      id: 'r',
+      version: 1,
+      name: 'Ilka',
+      bodyMassKg: null,
+      kitMassKg: null,
+      level: 'advanced',
+      taste: 'neutral',
+      note: '',
+    },
+    bike: {
+      id: 'bike',
+      version: 1,
+      riderId: 'r',
+      name: 'Bike',
+      eBike: false,
+      frontUnitId: 'fork',
+      rearUnitId: 'shock',
+      rearWheelTravelMm: 145,
+      leverageStart: null,
+      leverageEnd: null,
+      currentSetupId: null,
+      note: '',
+    },
+    units: [fork, shock],
+    trail: { id: 't', version: 1, name: 'Trail', place: '', sections: h.sections, note: '' },
+    setups: h.setups,
+    runs: h.runs.map((r) => r.run),
+    feels: h.runs.flatMap((r) => r.feel ?? []),
+    recordings: h.runs.flatMap((r) =>
+      r.analysis
+        ? [
+            {
+              id: `rec-${r.run.id}`,
+              runId: r.run.id,
+              fileName: 'x.csv',
+              sha256: '',
+              byteLength: 0,
+              importedAt: '',
+              mapping: { delimiter: ',' as const, decimal: '.' as const, columns: [], sampleRateHz: null },
+              sampleRateHz: 500,
+              durationS: 60,
+              samples: 30000,
+              ends: [],
+              issues: [],
+              analysis: r.analysis,
+            },
+          ]
+        : [],
+    ),
+    proposals: [],
+  }
+}
+const story = () =>
+  new DayBuilder()
+    .run(null, [], { kind: 'warm-up' })
+    .run(5)
+    .run(5.5)
+    .change({ rr: 8 })
+    .run(7)
+    .change({ rr: 9 })
+
+describe('the day line', () => {
+  const line = () => dayLine(bundleOf(story()), summarise(story().history(), space))
+  it('is a trail of waypoints with the change between the runs it parts', () => {
+    expect(line().items.map((i) => (i.kind === 'run' ? i.number : i.title))).toEqual([
+      1,
+      2,
+      3,
+      'Rebound 7 → 6',
+      4,
+      'Rebound 6 → 5',
+    ])
+  })
+  it('runs down the page and never overlaps', () => {
+    const ys = line().items.map((i) => i.y)
+    expect(ys.every((y, i) => i === 0 || y - ys[i - 1] >= 50)).toBe(true)
+    expect(line().nextY).toBeGreaterThan(ys.at(-1)!)
+  })
+  it('gives runs on equal settings one ring, and names baseline, repeat and best', () => {
+    const runs = line().items.filter((i) => i.kind === 'run')
+    expect(runs.map((r) => r.ring)).toEqual([0, 0, 0, 1])
+    expect(runs.map((r) => (r.best ? 'best' : r.words))).toEqual([
+      'warm-up',
+      'baseline',
+      'baseline again',
+      'best',
+    ])
+  })
+  it('shows no rating of a warm-up', () => {
+    const b = bundleOf(new DayBuilder().run(3, [], { kind: 'warm-up' }).run(6))
+    expect(dayLine(b, null).ratingPoints.map((p) => p.run)).toEqual(['run2'])
+  })
+})
+
+describe('click rails', () => {
+  it('show the whole range of a dial, and a readable window of pressure', () => {
+    expect(railScale(rearRebound, [7])).toMatchObject({ min: 0, max: 14 })
+    const psi = railScale(frontPressure, [80])
+    expect(psi.max - psi.min).toBeLessThan(60)
+    expect(psi.at(80)).toBeGreaterThan(0.3)
+  })
+  it('find the nearest place for a tap, and stop at the ends', () => {
+    expect(railScale(rearRebound, [7]).valueAt(0.52)).toBe(7)
+    expect(railScale(rearRebound, [7]).valueAt(1)).toBe(14)
+    expect(railStep(rearRebound, 14, 1)).toBeNull()
+    expect(railStep(frontPressure, 80, -1)).toBe(79)
+  })
+})
+
+describe('bands', () => {
+  const m = {
+    ...analysisWith({}, {}).whole.front!,
+    depthHistogram: { start: 0, width: 2, share: Array.from({ length: 50 }, () => 0.02) },
+  } as EndMetrics
+  it('even time at every depth falls into bands by their width', () => {
+    expect(depthBands(m).map((b) => Number(b.share.toFixed(3)))).toEqual([0.15, 0.15, 0.2, 0.2, 0.2, 0.1])
+  })
+  it('speed bands keep the sum', () => {
+    const share = Array.from({ length: 80 }, () => 1 / 80)
+    const sum = speedBands({ ...m, speedHistogram: { start: -4000, width: 100, share } }).reduce(
+      (s, b) => s + b.share,
+      0,
+    )
+    expect(sum).toBeCloseTo(1, 9)
+  })
+})
+
+describe('comparing two runs', () => {
+  it('names what was turned, and what makes the two unlike', () => {
+    const d = new DayBuilder()
+      .run(5, [], { tyreFrontPsi: 22 })
+      .change({ rr: 8 })
+      .run(7, [], { tyreFrontPsi: 25, mind: 'tired' })
+    const c = compareRuns(bundleOf(d), 'run1', 'run2')!
+    expect(c.changes).toEqual(['Rear rebound 7 → 6 clicks, 1 click faster'])
+    expect(c.unlike).toEqual([
+      expect.stringMatching(/front tyre was at 22 psi in one and 25/),
+      expect.stringMatching(/ridden tired/),
+    ])
+    expect(c.verdict!.state).toBe('not-yet')
+  })
+  it('a difference counts only when it beats the scatter of repeats and is of any use', () => {
+    const at = (rideHeightPct: number) => ({ analysis: analysisWith({}, { rideHeightPct }) })
+    const d = new DayBuilder().run(5, [], at(30)).run(5, [], at(30.2)).change({ rr: 8 }).run(5, [], at(36))
+    const ride = sectionDifferences(bundleOf(d), 'run1', 'run3').find(
+      (x) => x.end === 'rear' && x.name === 'ride height',
+    )!
+    expect(ride).toMatchObject({ a: '30.0', b: '36.0', difference: '+6.0', size: 'clear' })
+    const small = sectionDifferences(bundleOf(d), 'run1', 'run2').find(
+      (x) => x.end === 'rear' && x.name === 'ride height',
+    )!
+    expect(small.size).toBe('within')
+    const alone = new DayBuilder().run(5, [], at(30)).change({ rr: 8 }).run(5, [], at(36))
+    expect(sectionDifferences(bundleOf(alone), 'run1', 'run2')[0].size).toBe('unknown')
+  })
+})
+
+describe('what stands out', () => {
+  it('puts faults before facts, in words with their end', () => {
+    const a = analysisWith({}, { valleyDriftPctPerHit: 1.4, valleyDriftSe: 0.3, trains: 6 })
+    const lines = standsOut(a, [], { front: 20, rear: 30 })
+    expect(lines[0]).toMatchObject({
+      title: 'Rear sinks through hit trains',
+      end: 'rear',
+      detail: 'valleys move +1.4 ± 0.3 % of travel per hit, 6 trains',
+    })
+    expect(lines.at(-1)!.title).toBe('Balance')
+  })
+})
+
+describe('drafts', () => {
+  beforeEach(() => localStorage.clear())
+  it('survive until they are forgotten, and shrug off a broken one', () => {
+    keepDraft('x', { a: 1 })
+    expect(readDraft('x')).toEqual({ a: 1 })
+    localStorage.setItem('wild-spring:y', '{')
+    expect(readDraft('y')).toBeNull()
+    forgetDraft('x')
+    expect(readDraft('x')).toBeNull()
+  })
+})
+
+describe('small words', () => {
+  it('times and days', () => {
+    expect(durationWords(112)).toBe('1:52')
+    expect(localToday(new Date(2031, 0, 5))).toBe('2031-01-05')
+  })
+  it('every stretch of ground joins its neighbours level', () => {
+    for (const kind of ['roots', 'jump', 'drop', 'g-out'] as const) {
+      const d = terrainPath(kind, 100, 22)
+      expect(d.startsWith('M0.0 22.0')).toBe(true)
+      expect(d.endsWith('100.0 22.0')).toBe(true)
+    }
+  })
+})
