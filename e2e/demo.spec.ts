@@ -63,6 +63,7 @@ test('the command line previews, refuses, and sets', async ({ page }) => {
   await expect(page.getByText('Front pressure 78 → 80 psi, 2 psi firmer')).toBeVisible()
   await line.press('Enter')
   await expect(page.getByRole('slider', { name: /front Pressure, 80 psi/ })).toBeVisible()
+  await expect(line).toHaveCount(0)
   await page.keyboard.press('c')
   await line.fill('undo')
   await line.press('Enter')

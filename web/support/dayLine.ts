@@ -42,7 +42,7 @@ export interface DayLineView {
 }
 
 const runHeight = 62
-const tagHeight = 66
+const tagHeight = { one: 58, many: 84 }
 const topY = 34
 export const trailMiddle = 40
 const trailSwing = 15
@@ -71,7 +71,7 @@ export function dayLine(b: DayBundle, knowledge: DayKnowledge | null): DayLineVi
     const tag = changeBetween(b, last?.setupId ?? b.day.startSetupId, run.setupId, run.id)
     if (tag) {
       items.push({ ...tag, y: y - 4 })
-      y += tagHeight
+      y += tag.moves.length > 1 ? tagHeight.many : tagHeight.one
     }
     items.push({
       kind: 'run',
@@ -92,7 +92,7 @@ export function dayLine(b: DayBundle, knowledge: DayKnowledge | null): DayLineVi
   const open = changeBetween(b, (last as Run | null)?.setupId ?? b.day.startSetupId, now, 'next')
   if (open) {
     items.push({ ...open, y: y - 4 })
-    y += tagHeight
+    y += open.moves.length > 1 ? tagHeight.many : tagHeight.one
   }
   const waypoints = items.filter((i): i is Waypoint => i.kind === 'run')
   const nextX = bend(b.runs.length)

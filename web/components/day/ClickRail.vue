@@ -51,7 +51,8 @@ const base = computed(() => countBaseWords(props.adjuster))
 const moved = computed(() => props.target !== undefined && props.target !== props.value)
 const signs = { better: '▲', worse: '▼', unclear: '◆', start: '○' } as const
 const best = computed(() =>
-  props.bracket
+  // Open on both sides, it would only say that the part has a range.
+  props.bracket && !(props.bracket.lowOpen && props.bracket.highOpen)
     ? {
         left: percent(Math.max(scale.value.min, props.bracket.low)),
         right: percent(Math.min(scale.value.max, props.bracket.high)),

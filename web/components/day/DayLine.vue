@@ -247,7 +247,7 @@ circle {
   position: absolute;
   left: 82px;
   right: 58px;
-  max-height: 62px;
+  max-height: 80px;
   overflow: hidden;
   background: var(--card);
   border: 1px solid var(--line);

@@ -100,8 +100,9 @@ const asksForRun = computed(() => ['log-first-run', 'repeat'].includes(props.pro
           {{ effect.head }}<span v-if="effect.last" :class="`end-${move?.end}`">{{ effect.last }}</span>
         </h1>
         <p v-if="move && fromTo && !isTest" class="how">
-          {{ where }}: from <b class="num">{{ fromTo.from }}</b> to <b class="num">{{ fromTo.to }}</b>
-          <span v-if="fromTo.base" class="soft">({{ fromTo.base }})</span>
+          {{ where }}: from <b class="num">{{ fromTo.from }}</b> to <b class="num">{{ fromTo.to }}</b>{{
+            fromTo.base ? ` (${fromTo.base})` : ''
+          }}
         </p>
       </div>
       <DialHint v-if="move && !isTest" :adjuster="move.adjuster" :from="move.from" :to="move.to" />
@@ -128,8 +129,7 @@ const asksForRun = computed(() => ['log-first-run', 'repeat'].includes(props.pro
       <summary>All causes still alive</summary>
       <ul>
         <li v-for="c in rivals" :key="c.kind + c.end">
-          <span>{{ causeLabel(c.kind, c.end) }}</span
-          ><span class="num">{{ percent(c.probability) }}</span>
+          <span>{{ causeLabel(c.kind, c.end) }}</span><span class="num">{{ percent(c.probability) }}</span>
         </li>
       </ul>
     </details>

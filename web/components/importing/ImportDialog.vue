@@ -153,8 +153,8 @@ const sizeWords = computed(() => (file.value ? `${(file.value.size / 1024).toFix
       <label class="drop" @dragover.prevent @drop.prevent.stop="drop">
         <IconFile aria-hidden="true" />
         <span
-          ><b>{{ file ? file.name : 'Drop a sensor file here, or pick one' }}</b>
-          <span class="soft num">{{ sizeWords }}</span></span
+          ><b>{{ file ? file.name : 'Drop a sensor file here, or pick one' }}</b
+          >{{ sizeWords ? ` ${sizeWords}` : '' }}</span
         >
         <span class="soft small"
           >Any delimited text: comma, semicolon, tab; decimal point or comma; time in s, ms, µs, a clock, or

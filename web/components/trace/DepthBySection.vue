@@ -48,8 +48,12 @@ const legend = computed(() => names.value)
       <b>{{ r.name }}</b>
       <div class="strips">
         <div v-for="s in r.strips" :key="s.key" class="line">
-          <span v-if="s.tag" class="tag num">{{ s.tag }}</span
-          ><BandStrip :end="s.end" :shares="s.shares" :names="names" class="grow" />
+          <span v-if="s.tag" class="tag num">{{ s.tag }}</span><BandStrip
+            :end="s.end"
+            :shares="s.shares"
+            :names="names"
+            class="grow"
+          />
         </div>
       </div>
     </div>
