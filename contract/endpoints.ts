@@ -4,7 +4,7 @@ import { CalendarDay, Id, Name } from './common.ts'
 import { TrailDay } from './day.ts'
 import { ProposalRecord } from './proposal.ts'
 import { Recording, RememberedMapping } from './recording.ts'
-import { Rider } from './rider.ts'
+import { Rider, RiderCard } from './rider.ts'
 import { Feel, Run } from './run.ts'
 import { Setup } from './setup.ts'
 import { Trail } from './trail.ts'
@@ -75,7 +75,7 @@ export type DaySummary = z.infer<typeof DaySummary>
 /** A whole day, enough for every screen below it. */
 export const DayBundle = z.strictObject({
   day: TrailDay,
-  rider: Rider,
+  rider: RiderCard,
   bike: Bike,
   units: z.array(SuspensionUnit),
   trail: Trail,

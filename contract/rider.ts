@@ -28,3 +28,7 @@ export const Rider = z.strictObject({
   note: Note,
 })
 export type Rider = z.infer<typeof Rider>
+
+/** A rider as everybody may see: no masses. */
+export const RiderCard = Rider.omit({ bodyMassKg: true, kitMassKg: true })
+export type RiderCard = z.infer<typeof RiderCard>

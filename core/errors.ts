@@ -28,6 +28,8 @@ const sentences = {
   'mapping.column': 'Column {column} does not exist; the file has {columns} columns.',
   'mapping.raw':
     'Raw readings of {role} need a calibration: one reading at full extension, one at full compression.',
+  'mapping.delimiter':
+    'The columns of this file are separated by {found}, not by {asked}; choose the file again to have it looked at afresh.',
   'mapping.no-stroke':
     'The travel of the {end} unit is not known; add the unit to the bike in the garage first.',
   'time.unreadable': 'Time could not be read in line {line}; expected a number, hh:mm:ss or an ISO date.',

@@ -1,5 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
+import { idOf } from '../demo/ids.ts'
+import { handFile } from './handFile.ts'
 import { fillDemo, startServer, type RunningServer } from './server.ts'
 
 let server: RunningServer
@@ -98,6 +100,46 @@ test('feel typed while the server is away is kept through a reload and sent late
   await expect(page.getByText('saved', { exact: true })).toBeVisible()
   await page.reload()
   await expect(page.getByLabel('Note on this run')).toHaveValue('rear feels tired in the web')
+})
+
+test('feel changed in two places is not overwritten: the person chooses', async ({ page, context }) => {
+  await goOn(page)
+  const runId = idOf('half-way run 4')
+  const feelAddress = `${server.base}/api/v1/runs/${runId}/feel`
+  await page.getByRole('button', { name: /^Run 4,/ }).click()
+  await expect(page.getByRole('heading', { name: 'Run 4, how it felt' })).toBeVisible()
+  // The page hears of nothing while the other device saves.
+  await page.route('**/api/v1/days/*', (route) => route.abort())
+  const day = await (await context.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)).json()
+  const held = day.feels.find((f: { runId: string }) => f.runId === runId)
+  const elsewhere = await context.request.put(feelAddress, { data: { ...held, rating: 3 } })
+  expect(elsewhere.status()).toBe(200)
+  await page.getByLabel('Note on this run').fill('mine')
+  await expect(page.getByText('changed elsewhere in the meantime (rating there: 3')).toBeVisible()
+  await page.getByRole('button', { name: 'Keep what I typed' }).click()
+  await expect(page.getByText('saved', { exact: true })).toBeVisible()
+  await page.unroute('**/api/v1/days/*')
+  await page.reload()
+  await page.getByRole('button', { name: /^Run 4,/ }).click()
+  await expect(page.getByLabel('Note on this run')).toHaveValue('mine')
+})
+
+test('a sensor file dropped on the day opens its columns', async ({ page }) => {
+  await goOn(page)
+  await page.getByRole('button', { name: /^Run 1,/ }).click()
+  const text = handFile({ sinking: 1, seconds: 10 }).toString('utf8')
+  const transfer = await page.evaluateHandle((t) => {
+    const d = new DataTransfer()
+    d.items.add(new File([t], 'dropped.txt', { type: 'text/plain' }))
+    return d
+  }, text)
+  await page.locator('.day').dispatchEvent('drop', { dataTransfer: transfer })
+  await expect(page.getByRole('dialog').getByText('dropped.txt')).toBeVisible()
+  await expect(page.getByRole('dialog').getByText('0:10 min at 200 Hz')).toBeVisible()
+  await page.getByLabel('What Fork [mm] is').selectOption('ignore')
+  await page.getByLabel('What Shock [mm] is').selectOption('ignore')
+  await expect(page.getByRole('dialog').getByText('at least one is needed')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Put it on run 1' })).toBeDisabled()
 })
 
 test('a run taken off the day can be brought back', async ({ page }) => {

@@ -1,3 +1,4 @@
+import { request } from 'node:http'
 import { readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
@@ -105,6 +106,37 @@ test('a cancelled upload leaves nothing behind', async () => {
   const day = await over(server.base).read<{ recordings: unknown[] }>(`/days/${story.day.id}`)
   expect(day.recordings).toEqual([])
   await server.stop()
+})
+
+test('an upload of 2 GB is refused before it is taken in', async () => {
+  const server = await startServer()
+  const story = await startStory(over(server.base))
+  const { port } = new URL(server.base)
+  const reply = await new Promise<{ status: number; text: string }>((resolve, reject) => {
+    const sent = request(
+      {
+        port,
+        host: '127.0.0.1',
+        method: 'PUT',
+        path: `/api/v1${uploadPath(uuid(), makeUpload(story.run.id))}`,
+        headers: { 'content-length': 2 * 1024 ** 3 },
+      },
+      (r) => {
+        let text = ''
+        r.on('data', (c: Buffer) => (text += c.toString()))
+        r.on('end', () => {
+          resolve({ status: r.statusCode!, text })
+          sent.destroy()
+        })
+      },
+    )
+    sent.on('error', reject)
+    sent.write('time;front;rear\n')
+  })
+  expect(reply.status).toBe(413)
+  expect(reply.text).toContain('at most 512 MB')
+  expect(readdirSync(join(server.dataDir, 'incoming'))).toEqual([])
+  await server.stop('SIGKILL')
 })
 
 test('refuses to listen to the whole network without a login', async () => {

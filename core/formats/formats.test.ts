@@ -275,6 +275,12 @@ describe('bad files each get one clear sentence', () => {
       /equal/,
     ],
     [
+      'wrong delimiter',
+      () => ingest('time;front\n' + rows(50, (i) => `${i};${i}`), (m) => (m.delimiter = ',')),
+      'mapping.delimiter',
+      /separated by semicolons, not by commas/,
+    ],
+    [
       'absurd rate',
       () => ingest('front,rear\n' + rows(50, (i) => `${i},${i}`), (m) => (m.sampleRateHz = 1e6)),
       'rate.out-of-range',

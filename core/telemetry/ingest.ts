@@ -34,6 +34,14 @@ export interface CleanRecording {
   issues: ImportIssue[]
 }
 
+const delimiterWords: Record<ImportMapping['delimiter'], string> = {
+  ',': 'commas',
+  ';': 'semicolons',
+  '\t': 'tabs',
+  '|': 'bars',
+  ' ': 'spaces',
+}
+
 /**
  * From the bytes of a delimited text file to cleaned channels.
  *
@@ -60,7 +68,15 @@ export function ingestDelimited(
     clockColumn: timeColumn?.column ?? -1,
     onProgress: (share) => onProgress(share * 0.7, 'Reading the file'),
   })
-  if (table.lines.length === 0) throw new InputError('file.no-numbers')
+  if (table.lines.length === 0) {
+    if (layout.delimiter !== mapping.delimiter) {
+      throw new InputError('mapping.delimiter', {
+        found: delimiterWords[layout.delimiter],
+        asked: delimiterWords[mapping.delimiter],
+      })
+    }
+    throw new InputError('file.no-numbers')
+  }
   onProgress(0.72, 'Putting the samples on one clock')
   const issues = tableIssues(table)
   const clock = timeColumn

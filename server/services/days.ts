@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, inArray, isNull, or } from 'drizzle-orm'
 import type { DayBundle, DaySummary } from '#contract/endpoints'
 import type { TrailDay } from '#contract/day'
+import type { Rider, RiderCard } from '#contract/rider'
 import type { ProposalRecord } from '#contract/proposal'
 import type { Feel, Run } from '#contract/run'
 import type { Store } from '../db/open.ts'
@@ -96,7 +97,7 @@ export async function readDay({ db }: Store, id: string): Promise<DayBundle> {
     .where(and(eq(proposals.dayId, id), isNull(proposals.deletedAt)))
   return {
     day: day.body,
-    rider: rider.body,
+    rider: withoutMasses(rider.body),
     bike: withPointer(bike),
     trail: trail.body,
     units: unitRows.map((r) => r.body),
@@ -106,6 +107,11 @@ export async function readDay({ db }: Store, id: string): Promise<DayBundle> {
     recordings: recordingRows.map((r) => r.body),
     proposals: proposalRows.map((r) => r.body),
   }
+}
+
+/** A day is shown to others and on a wall: it never carries a weight. */
+function withoutMasses({ bodyMassKg: _body, kitMassKg: _kit, ...card }: Rider): RiderCard {
+  return card
 }
 
 export function saveDay(store: Store, day: TrailDay): Promise<TrailDay> {

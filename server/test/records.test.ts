@@ -23,9 +23,28 @@ describe('the whole story over the wire', () => {
       { id: s.day.id, runs: 1, countedRuns: 1, riderName: 'Ilka' },
     ])
   })
-  it('a list of days never carries a weight', async () => {
-    await startStory(t)
-    expect(JSON.stringify((await t.get('/days')).body)).not.toMatch(/MassKg|"68"|:68/)
+  it('neither the list of days nor a day carries a weight', async () => {
+    const { day } = await startStory(t)
+    expect(JSON.stringify((await t.get('/days')).body)).not.toMatch(/MassKg/)
+    expect(JSON.stringify((await t.get(`/days/${day.id}`)).body)).not.toMatch(/MassKg/)
+    expect(JSON.stringify((await t.get('/garage')).body)).toMatch(/"bodyMassKg":68/)
+  })
+  it('a full disk is told as one, nothing is half-saved, and room makes it work again', async () => {
+    const pages = Number((await t.store.client.execute('PRAGMA page_count')).rows[0][0])
+    await t.store.client.execute(`PRAGMA max_page_count = ${pages}`)
+    const riders = Array.from({ length: 12 }, () => makeRider({ note: 'x'.repeat(1900) }))
+    const full = await Promise.all(riders.map((r) => t.put(`/riders/${r.id}`, r)))
+    const refused = full.filter((r) => r.status === 507)
+    expect(refused.length).toBeGreaterThan(0)
+    expect(refused[0].body).toMatchObject({
+      code: 'storage.full',
+      detail: expect.stringMatching(/disk is full/),
+    })
+    const kept = Garage.parse((await t.get('/garage')).body).riders.length
+    expect(kept).toBe(12 - refused.length)
+    await t.store.client.execute('PRAGMA max_page_count = 1000000')
+    const late = riders[full.indexOf(refused[0])]
+    expect((await t.put(`/riders/${late.id}`, late)).status).toBe(200)
   })
 })
 

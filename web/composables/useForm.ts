@@ -1,5 +1,6 @@
 import { ref, watch, type Ref } from 'vue'
 import type { z } from 'zod'
+import { ApiError } from '../api/client.ts'
 import { keepDraft, readDraft } from '../support/drafts.ts'
 
 /**
@@ -11,7 +12,7 @@ export function useForm<T extends { version: number; id: string }>(options: {
   key: () => string
   fresh: () => T
   open: Ref<boolean>
-  save: (value: T) => Promise<boolean>
+  save: (value: T) => Promise<unknown>
 }) {
   const { schema, key, fresh, open, save } = options
   const form = ref(fresh()) as Ref<T>
@@ -35,9 +36,25 @@ export function useForm<T extends { version: number; id: string }>(options: {
     }
     fault.value = null
     busy.value = true
-    const ok = await save(result.data)
-    busy.value = false
-    if (!ok) return
+    try {
+      await save(result.data)
+    } catch (e) {
+      fault.value = {
+        path: '',
+        message: e instanceof ApiError ? e.message : 'It could not be saved; try again.',
+      }
+      const current =
+        e instanceof ApiError && e.problem?.code === 'record.stale' ? (e.problem.current as T) : null
+      if (current) {
+        // Not silently: the next save goes over theirs, and says so first.
+        form.value = { ...form.value, version: current.version }
+        fault.value.message =
+          'It was changed elsewhere in the meantime. Save again to put yours over it, or close to keep theirs.'
+      }
+      return
+    } finally {
+      busy.value = false
+    }
     keepDraft(`form:${key()}`, null)
     open.value = false
   }

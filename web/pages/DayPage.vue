@@ -242,6 +242,18 @@ const panels = [
           @edit="day.editFeel"
           @retry="day.flushFeel"
         />
+        <p v-if="day.conflict?.mine.runId === run.id" class="caution conflict" role="alert">
+          <span
+            >This run’s feel was changed elsewhere in the meantime (rating there:
+            {{ day.conflict.theirs.rating ?? 'none' }}, {{ day.conflict.theirs.marks.length }} words).</span
+          >
+          <button type="button" class="btn btn-plain" @click="day.settleConflict('mine')">
+            Keep what I typed
+          </button>
+          <button type="button" class="btn btn-plain" @click="day.settleConflict('theirs')">
+            Take theirs
+          </button>
+        </p>
         <div class="runacts">
           <RouterLink
             v-if="recordingOf(run.id)"

@@ -5,12 +5,12 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import type { End } from '#contract/common'
 import { endpoints, type DayBundle } from '#contract/endpoints'
 import type { Proposal, ProposalRecord } from '#contract/proposal'
-import type { Feel, Run } from '#contract/run'
+import { Feel, type Run } from '#contract/run'
 import type { ChangeReason, Setup } from '#contract/setup'
 import { currentSetupId, spaceOf } from '#core/adviser/history'
 import type { DayKnowledge } from '#core/adviser/summary'
 import { diffSetups, type Move } from '#core/setup/diff'
-import { call } from '../api/client.ts'
+import { ApiError, call } from '../api/client.ts'
 import { forgetDraft, keepDraft, readDraft } from '../support/drafts.ts'
 import type { JudgeDay } from '../workers/judge.worker.ts'
 
@@ -21,6 +21,9 @@ const judgeDay = (bundle: DayBundle) => {
   )
   return judge(bundle)
 }
+
+/** What could not be sent is tried again this much later. */
+const retryMs = 10_000
 
 export const emptyFeel = (runId: string): Feel => ({
   runId,
@@ -40,6 +43,8 @@ export const useDay = defineStore('day', () => {
   /** Positions that were dialled on screen but not yet said to be on the bike. */
   const pending = ref<Record<string, number>>({})
   const saving = ref<'saved' | 'saving' | 'kept-here'>('saved')
+  /** The same run's feel, changed here and elsewhere: a person chooses. */
+  const conflict = shallowRef<{ mine: Feel; theirs: Feel } | null>(null)
   const judging = ref(false)
 
   const space = computed(() => spaceOf(bundle.value?.units ?? []))
@@ -156,9 +161,24 @@ export const useDay = defineStore('day', () => {
       forgetDraft(`feel:${feel.runId}`)
       patch((b) => ({ feels: put(b.feels, saved, (f) => f.runId === saved.runId) }))
       saving.value = 'saved'
-    } catch {
+    } catch (e) {
       saving.value = 'kept-here'
+      const stale = e instanceof ApiError && e.problem?.code === 'record.stale'
+      if (stale) conflict.value = { mine: feel, theirs: Feel.parse(e.problem!.current) }
+      else setTimeout(() => void flushFeel(), retryMs)
     }
+  }
+
+  /** Ends a conflict: mine goes on from their version, or theirs is taken. */
+  function settleConflict(keep: 'mine' | 'theirs'): void {
+    const c = conflict.value
+    conflict.value = null
+    if (!c) return
+    if (keep === 'mine') return editFeel({ ...c.mine, version: c.theirs.version })
+    waiting.delete(c.mine.runId)
+    forgetDraft(`feel:${c.mine.runId}`)
+    patch((b) => ({ feels: put(b.feels, c.theirs, (f) => f.runId === c.theirs.runId) }))
+    saving.value = 'saved'
   }
 
   function dial(adjusterId: string, value: number): void {
@@ -243,6 +263,8 @@ export const useDay = defineStore('day', () => {
     currentSetup,
     space,
     saving,
+    conflict,
+    settleConflict,
     judging,
     load,
     runNumber,

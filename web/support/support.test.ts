@@ -43,8 +43,6 @@ function bundleOf(d: DayBuilder): DayBundle {
       id: 'r',
       version: 1,
       name: 'Ilka',
-      bodyMassKg: null,
-      kitMassKg: null,
       level: 'advanced',
       taste: 'neutral',
       note: '',

@@ -6,7 +6,6 @@ import type { End } from '#contract/common'
 import type { SuspensionUnit } from '#contract/unit'
 import { useForm } from '../../composables/useForm.ts'
 import { useGarage } from '../../stores/garage.ts'
-import { useNotices } from '../../stores/notices.ts'
 import NumberField from '../shell/NumberField.vue'
 import UnitForm from './UnitForm.vue'
 
@@ -14,7 +13,6 @@ const props = defineProps<{ editing: Bike | null }>()
 const open = defineModel<boolean>('open', { required: true })
 const emit = defineEmits<{ saved: [bike: Bike] }>()
 const garage = useGarage()
-const notices = useNotices()
 const { form, busy, submit, faultOf, otherFault } = useForm<Bike>({
   schema: Bike,
   key: () => `bike:${props.editing?.id ?? 'new'}`,
@@ -34,7 +32,7 @@ const { form, busy, submit, faultOf, otherFault } = useForm<Bike>({
       note: '',
     },
   open,
-  save: (b) => notices.attempt(async () => emit('saved', await garage.saveBike(b))),
+  save: async (b) => emit('saved', await garage.saveBike(b)),
 })
 const riders = computed(() => garage.riders.map((r) => ({ value: r.id, text: r.name })))
 const unitsAt = (end: End, none: string) => [

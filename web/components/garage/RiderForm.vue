@@ -3,14 +3,12 @@ import { v7 as uuid } from 'uuid'
 import { Rider } from '#contract/rider'
 import { useForm } from '../../composables/useForm.ts'
 import { useGarage } from '../../stores/garage.ts'
-import { useNotices } from '../../stores/notices.ts'
 import { levelWords, optionsOf, tasteWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
 
 const props = defineProps<{ editing: Rider | null }>()
 const open = defineModel<boolean>('open', { required: true })
 const garage = useGarage()
-const notices = useNotices()
 const { form, busy, submit, faultOf, otherFault } = useForm<Rider>({
   schema: Rider,
   key: () => `rider:${props.editing?.id ?? 'new'}`,
@@ -26,7 +24,7 @@ const { form, busy, submit, faultOf, otherFault } = useForm<Rider>({
       note: '',
     },
   open,
-  save: (r) => notices.attempt(() => garage.saveRider(r)),
+  save: (r) => garage.saveRider(r),
 })
 </script>
 

@@ -4,14 +4,12 @@ import { Trail } from '#contract/trail'
 import IconX from '~icons/lucide/x'
 import { useForm } from '../../composables/useForm.ts'
 import { useGarage } from '../../stores/garage.ts'
-import { useNotices } from '../../stores/notices.ts'
 import { optionsOf, sectionWords } from '../../support/words.ts'
 
 const props = defineProps<{ editing: Trail | null }>()
 const open = defineModel<boolean>('open', { required: true })
 const emit = defineEmits<{ saved: [trail: Trail] }>()
 const garage = useGarage()
-const notices = useNotices()
 const newSection = () => ({ id: uuid(), name: '', kind: 'roots' as const, lengthM: 100 })
 const { form, busy, submit, fault } = useForm<Trail>({
   schema: Trail,
@@ -19,7 +17,7 @@ const { form, busy, submit, fault } = useForm<Trail>({
   fresh: () =>
     props.editing ?? { id: uuid(), version: 0, name: '', place: '', note: '', sections: [newSection()] },
   open,
-  save: (t) => notices.attempt(async () => emit('saved', await garage.saveTrail(t))),
+  save: async (t) => emit('saved', await garage.saveTrail(t)),
 })
 const kinds = optionsOf(sectionWords)
 const add = () => form.value.sections.push(newSection())

@@ -5,7 +5,6 @@ import type { End } from '#contract/common'
 import { SuspensionUnit } from '#contract/unit'
 import { useForm } from '../../composables/useForm.ts'
 import { useGarage } from '../../stores/garage.ts'
-import { useNotices } from '../../stores/notices.ts'
 import { newAdjuster, unitTemplates } from '../../support/unitTemplates.ts'
 import NumberField from '../shell/NumberField.vue'
 import AdjusterRow from './AdjusterRow.vue'
@@ -14,14 +13,13 @@ const props = defineProps<{ end: End; editing: SuspensionUnit | null }>()
 const open = defineModel<boolean>('open', { required: true })
 const emit = defineEmits<{ saved: [unit: SuspensionUnit] }>()
 const garage = useGarage()
-const notices = useNotices()
 const template = ref('air-2')
 const { form, busy, submit, faultOf, otherFault } = useForm<SuspensionUnit>({
   schema: SuspensionUnit,
   key: () => `unit:${props.editing?.id ?? props.end}`,
   fresh: () => props.editing ?? make('air-2'),
   open,
-  save: (u) => notices.attempt(async () => emit('saved', await garage.saveUnit(u))),
+  save: async (u) => emit('saved', await garage.saveUnit(u)),
 })
 const kinds = [
   { value: 'click', text: 'dial with clicks' },

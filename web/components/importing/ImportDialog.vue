@@ -3,6 +3,7 @@ import { wrap, type Remote } from 'comlink'
 import { computed, onUnmounted, ref, shallowRef, watch } from 'vue'
 import { v7 as uuid } from 'uuid'
 import { endpoints, type DayBundle } from '#contract/endpoints'
+import { limits } from '#contract/limits'
 import type { ImportMapping, RecordingUpload } from '#contract/recording'
 import type { Run } from '#contract/run'
 import type { TravelGeometry } from '#core/telemetry/ingest'
@@ -67,6 +68,10 @@ async function take(f: File) {
   file.value = f
   fault.value = ''
   look.value = mapping.value = trial.value = null
+  if (f.size > limits.uploadBytes) {
+    fault.value = `The file has ${Math.round(f.size / 1e6)} MB; at most ${Math.round(limits.uploadBytes / 1024 / 1024)} MB are taken. Split the recording.`
+    return
+  }
   try {
     bytes.value = new Uint8Array(await f.arrayBuffer())
     look.value = await reader().look(bytes.value)
