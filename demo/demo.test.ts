@@ -1,0 +1,83 @@
+import { describe, expect, it } from 'vitest'
+import { Bike } from '#contract/bike'
+import { Rider } from '#contract/rider'
+import { Trail } from '#contract/trail'
+import { SuspensionUnit } from '#contract/unit'
+import { canStandAt } from '#core/adjusters/range'
+import { sniffLayout } from '#core/formats/layout'
+import { analyse } from '#core/telemetry/analyse'
+import { ingestDelimited } from '#core/telemetry/ingest'
+import { suggestMapping } from '#core/telemetry/mapping'
+import { idOf } from './ids.ts'
+import { rideFile } from './sensors.ts'
+import { bikes, days, riders, trails, units } from './world.ts'
+
+describe('the demo world', () => {
+  it('fits the contract', () => {
+    for (const [schema, list] of [
+      [Rider, riders],
+      [SuspensionUnit, units],
+      [Bike, bikes],
+      [Trail, trails],
+    ] as const)
+      for (const x of list) expect(schema.parse(x)).toEqual(x)
+  })
+  it('gives the same ids every time, and different things different ones', () => {
+    expect(idOf('ilka')).toBe(idOf('ilka'))
+    const all = [...riders, ...units, ...bikes, ...trails, ...units.flatMap((u) => u.adjusters)].map(
+      (x) => x.id,
+    )
+    expect(new Set(all).size).toBe(all.length)
+  })
+  it.each(days.map((d) => [d.key, d] as const))(
+    'the %s day sets only what the parts can do, and names only real sections',
+    (_, d) => {
+      const adjusters = new Map(units.flatMap((u) => u.adjusters.map((a) => [a.id, a] as const)))
+      const sections = trails.find((t) => t.id === idOf(d.trail))!.sections.map((s) => s.name)
+      const settings = [d.start, ...d.steps.flatMap((s) => (s.do === 'change' ? [s.to] : []))]
+      for (const set of settings)
+        for (const [name, value] of Object.entries(set))
+          expect(canStandAt(adjusters.get(idOf(name))!, value), `${name} ${value}`).toBe(true)
+      for (const s of d.steps)
+        if (s.do === 'run')
+          for (const m of s.marks ?? []) if (m.section) expect(sections).toContain(m.section)
+    },
+  )
+  it('has a settled day, a half-way day and a mess; one rider with few dials', () => {
+    expect(days.map((d) => d.settled)).toEqual([true, false, false])
+    expect(units.filter((u) => u.adjusters.length <= 2)).toHaveLength(2)
+  })
+})
+
+describe('the demo’s sensor files', () => {
+  const trail = trails[0]
+  const linkage = { start: 2.95, end: 2.4, strokeMm: 55 }
+  const ride = (rebound: number, seed = 41) => {
+    const set = (end: 'front' | 'rear', part: string) =>
+      ({ psi: end === 'front' ? 78 : 178, rebound, lsc: 10, spacers: 2 })[part]
+    const bytes = new TextEncoder().encode(rideFile(trail.sections, set, seed, linkage))
+    const r = ingestDelimited(bytes, suggestMapping(sniffLayout(bytes)), {
+      frontTravelMm: 150,
+      rearStrokeMm: 55,
+      rearWheelTravelMm: 147,
+      leverageStart: 2.95,
+      leverageEnd: 2.4,
+    })
+    return { recording: r, analysis: analyse(r, trail.sections) }
+  }
+  it('are read back by the importer without a complaint, at the axle, with sections by distance', () => {
+    const { recording, analysis } = ride(6)
+    expect(recording.issues).toEqual([])
+    expect(recording.rearAt).toBe('axle')
+    expect(analysis.sectionsBy).toBe('distance')
+    expect(analysis.sections).toHaveLength(trail.sections.length)
+  })
+  it('show what the dial does: slower rebound rides deeper and sinks more through the roots', () => {
+    const slow = ride(2).analysis
+    const fast = ride(9).analysis
+    expect(slow.whole.rear!.rideHeightPct).toBeGreaterThan(fast.whole.rear!.rideHeightPct + 1)
+    expect(slow.sections[2].rear!.valleyDriftPctPerHit!).toBeGreaterThan(
+      fast.sections[2].rear!.valleyDriftPctPerHit! + 0.3,
+    )
+  })
+})

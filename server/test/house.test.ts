@@ -1,0 +1,234 @@
+import { mkdirSync, mkdtempSync, readdirSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { v7 as uuid } from 'uuid'
+import { describe, expect, it } from 'vitest'
+import { InputError } from '#core/errors'
+import { buildApp } from '../app.ts'
+import { WriteQueue } from '../db/writeQueue.ts'
+import { EventBus, type LiveEvent } from '../events.ts'
+import { clearIncoming, spool } from '../ingest/spool.ts'
+import type { Refusal } from '../refusal.ts'
+import {
+  makeFile,
+  makeRider,
+  makeRun,
+  makeSetup,
+  makeUpload,
+  startApp,
+  startStory,
+  uploadPath,
+} from './harness.ts'
+
+describe('the write queue', () => {
+  it('runs one writer at a time, in the order they came', async () => {
+    const queue = new WriteQueue()
+    const log: string[] = []
+    const job = (name: string, ms: number) => async () => {
+      log.push(`${name} in`)
+      await new Promise((resolve) => setTimeout(resolve, ms))
+      log.push(`${name} out`)
+      return name
+    }
+    expect(
+      await Promise.all([queue.run(job('a', 12)), queue.run(job('b', 1)), queue.run(job('c', 4))]),
+    ).toEqual(['a', 'b', 'c'])
+    expect(log).toEqual(['a in', 'a out', 'b in', 'b out', 'c in', 'c out'])
+  })
+  it('a writer that fails does not stop the next, and its fault reaches its caller', async () => {
+    const queue = new WriteQueue()
+    const bad = queue.run(() => Promise.reject(new Error('no')))
+    const good = queue.run(async () => 'yes')
+    await expect(bad).rejects.toThrow('no')
+    expect(await good).toBe('yes')
+  })
+})
+
+describe('spooling', () => {
+  const stream = (...chunks: string[]) =>
+    new ReadableStream<Uint8Array>({
+      start: (c) => (chunks.forEach((x) => c.enqueue(new TextEncoder().encode(x))), c.close()),
+    })
+  it('empties what a killed process left behind', () => {
+    const dir = mkdtempSync(join(tmpdir(), 'spool-'))
+    writeFileSync(join(dir, 'torso'), 'half a file')
+    clearIncoming(dir)
+    expect(readdirSync(dir)).toEqual([])
+  })
+  it('removes the half file when it is cancelled', async () => {
+    const dir = mkdtempSync(join(tmpdir(), 'spool-'))
+    const cancel = new AbortController()
+    const endless = new ReadableStream<Uint8Array>({
+      async pull(c) {
+        await new Promise((resolve) => setTimeout(resolve, 2))
+        c.enqueue(new Uint8Array(1000))
+      },
+    })
+    const work = spool(endless, dir, 'x', cancel.signal)
+    setTimeout(() => cancel.abort(), 30)
+    await expect(work).rejects.toMatchObject({ code: 'upload.cancelled' } satisfies Partial<Refusal>)
+    expect(readdirSync(dir)).toEqual([])
+  })
+  it('keeps the bytes as they come', async () => {
+    const dir = mkdtempSync(join(tmpdir(), 'spool-'))
+    await spool(stream('a,b\n', '1,2\n'), dir, 'x', new AbortController().signal)
+    expect(readdirSync(dir)).toEqual(['x'])
+  })
+})
+
+describe('live events', () => {
+  it('tell which day changed, and only those who still listen', async () => {
+    const t = await startApp()
+    const s = await startStory(t)
+    const seen: LiveEvent[] = []
+    const stop = t.events.on((e) => seen.push(e))
+    await t.put(`/runs/${s.run.id}/feel`, {
+      runId: s.run.id,
+      version: 0,
+      rating: 6,
+      marks: [],
+      verdicts: [],
+      note: '',
+    })
+    expect(seen).toEqual([{ type: 'day', dayId: s.day.id }])
+    stop()
+    await t.send('DELETE', `/runs/${s.run.id}`)
+    expect(seen).toHaveLength(1)
+    t.store.close()
+  })
+  it('arrive as a stream that greets first', async () => {
+    const t = await startApp()
+    const s = await startStory(t)
+    const response = await t.app.request('/api/v1/events')
+    expect(response.headers.get('content-type')).toContain('text/event-stream')
+    const reader = response.body!.getReader()
+    const read = async () => new TextDecoder().decode((await reader.read()).value)
+    expect(await read()).toContain('event: hello')
+    const next = makeSetup(s.bike, [s.front, s.rear], {
+      parentId: s.setup.id,
+      dayId: s.day.id,
+      reason: { text: '', source: 'own-idea', linked: false, proposalId: null },
+    })
+    next.positions[1].value = 7
+    await t.put(`/setups/${next.id}`, next)
+    expect(await read()).toContain(s.day.id)
+    await reader.cancel()
+    t.store.close()
+  })
+})
+
+describe('a second opening of the same data file', () => {
+  it('finds everything, and does not run the migrations twice', async () => {
+    const t = await startApp()
+    const s = await startStory(t)
+    t.store.close()
+    const again = await startApp(t.dir)
+    expect((await again.get(`/days/${s.day.id}`)).status).toBe(200)
+    const tables = await again.store.client.execute('select count(*) from __drizzle_migrations')
+    expect(Number(tables.rows[0][0])).toBe(1)
+    again.store.close()
+  })
+  it('a file that is no database is refused with its name', async () => {
+    const dir = mkdtempSync(join(tmpdir(), 'broken-'))
+    writeFileSync(join(dir, 'test.sqlite'), 'this is not a database, whatever its name says'.repeat(100))
+    await expect(startApp(dir)).rejects.toThrow()
+  })
+})
+
+describe('serving the page', () => {
+  const withPage = async (ingest = async () => Promise.reject(new Error('unused'))) => {
+    const t = await startApp()
+    const webDir = join(t.dir, 'web')
+    mkdirSync(join(webDir, 'assets'), { recursive: true })
+    writeFileSync(join(webDir, 'index.html'), '<title>Wild Spring</title>')
+    writeFileSync(join(webDir, 'assets', 'a-123.js'), 'export {}')
+    const logged: unknown[] = []
+    const app = buildApp({
+      store: t.store,
+      events: new EventBus(),
+      ingest,
+      incomingDir: t.incomingDir,
+      webDir,
+      now: () => '2031-05-02T12:00:00.000Z',
+      log: { error: (_, cause) => logged.push(cause) },
+      version: 'test',
+    })
+    return { t, app, logged }
+  }
+  it('every address that is no file is the page, for its screens have addresses', async () => {
+    const { t, app } = await withPage()
+    for (const path of ['/', '/garage', `/days/${uuid()}/compare`])
+      expect(await (await app.request(path)).text()).toContain('Wild Spring')
+    t.store.close()
+  })
+  it('hashed files may be kept for good, the page itself not', async () => {
+    const { t, app } = await withPage()
+    expect((await app.request('/assets/a-123.js')).headers.get('cache-control')).toContain('immutable')
+    expect((await app.request('/')).headers.get('cache-control')).toBeNull()
+    t.store.close()
+  })
+  it('nothing outside the folder is served', async () => {
+    const { t, app } = await withPage()
+    const text = await (await app.request('/..%2f..%2fetc%2fpasswd')).text()
+    expect(text).not.toContain('root:')
+    t.store.close()
+  })
+  it('a fault of ours is told without its inside, and logged whole', async () => {
+    const { t, app, logged } = await withPage()
+    const s = await startStory(t)
+    const response = await app.request(`/api/v1${uploadPath(uuid(), makeUpload(s.run.id))}`, {
+      method: 'PUT',
+      body: makeFile(50),
+    })
+    expect(response.status).toBe(500)
+    const problem = await response.json()
+    expect(problem).toMatchObject({ code: 'internal' })
+    expect(JSON.stringify(problem)).not.toContain('unused')
+    expect(String(logged[0])).toContain('unused')
+    expect(readdirSync(t.incomingDir)).toEqual([])
+    t.store.close()
+  })
+})
+
+describe('errors', () => {
+  it('the core’s own refusal of a file becomes a problem with the core’s sentence', async () => {
+    const t = await startApp()
+    const s = await startStory(t)
+    const upload = makeUpload(s.run.id)
+    const noTravel = {
+      ...upload,
+      mapping: { ...upload.mapping, columns: upload.mapping.columns.slice(0, 1) },
+    }
+    const r = await t.put(uploadPath(uuid(), noTravel), makeFile(50))
+    expect(r.body).toMatchObject({
+      code: 'recording.unreadable',
+      detail: new InputError('mapping.no-travel').message,
+    })
+    t.store.close()
+  })
+  it('a body over the limit is refused', async () => {
+    const t = await startApp()
+    const rider = makeRider({ note: 'x'.repeat(1_100_000) })
+    expect((await t.put(`/riders/${rider.id}`, rider)).body).toMatchObject({ code: 'request.too-large' })
+    t.store.close()
+  })
+  it('address and body must name one record', async () => {
+    const t = await startApp()
+    expect((await t.put(`/riders/${uuid()}`, makeRider())).body).toMatchObject({ path: 'id' })
+    t.store.close()
+  })
+  it('a run cannot stand on a setup of another bike, a day not begin with one', async () => {
+    const t = await startApp()
+    const a = await startStory(t)
+    const b = await startStory(t)
+    const run = makeRun(a.day, b.setup.id)
+    expect((await t.put(`/runs/${run.id}`, run)).body).toMatchObject({
+      code: 'reference.missing',
+      path: 'setupId',
+    })
+    expect(
+      (await t.put(`/days/${a.day.id}`, { ...a.day, version: 1, startSetupId: b.setup.id })).body,
+    ).toMatchObject({ path: 'startSetupId' })
+    t.store.close()
+  })
+})

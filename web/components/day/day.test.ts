@@ -1,0 +1,203 @@
+// @vitest-environment happy-dom
+import { mount, type VueWrapper } from '@vue/test-utils'
+import { describe, expect, it } from 'vitest'
+import type { Feel } from '#contract/run'
+import type { Proposal } from '#contract/proposal'
+import { advise } from '#core/adviser/advise'
+import { summarise } from '#core/adviser/summary'
+import { analysisWith, DayBuilder, rearPressure, rearRebound, space } from '#core/test/dayBuilder'
+import DialHint from './DialHint.vue'
+import FeelStrip from './FeelStrip.vue'
+import NextChange from './NextChange.vue'
+import RatingRow from './RatingRow.vue'
+import VerdictRow from './VerdictRow.vue'
+
+const stubs = {
+  RouterLink: { template: '<a><slot /></a>' },
+  BFormTextarea: true,
+  BFormInput: true,
+  BFormSelect: true,
+  BButton: { template: '<button type="button"><slot /></button>' },
+}
+const global = { stubs }
+const button = (w: VueWrapper, name: string | RegExp) => {
+  const hit = w
+    .findAll('button')
+    .find((b) =>
+      typeof name === 'string' ? b.text() === name : name.test(b.attributes('aria-label') ?? b.text()),
+    )
+  if (!hit) throw new Error(`no button ${name}`)
+  return hit
+}
+
+describe('the rating', () => {
+  const tap = async (from: number | null, n: number) => {
+    const w = mount(RatingRow, { props: { rating: from } })
+    await w.findAll('button')[n - 1].trigger('click')
+    return w.emitted('rate')![0][0]
+  }
+  it('first tap a number, second a half, third none', async () => {
+    expect(await tap(null, 6)).toBe(6)
+    expect(await tap(6, 6)).toBe(6.5)
+    expect(await tap(6.5, 6)).toBeNull()
+  })
+  it('there is no ten and a half', async () => {
+    expect(await tap(10, 10)).toBeNull()
+  })
+  it('says the half on its button', () => {
+    expect(mount(RatingRow, { props: { rating: 4.5 } }).text()).toContain('4½')
+  })
+})
+
+describe('worse or better than another run', () => {
+  const others = [
+    { id: 'run2', number: 2 },
+    { id: 'run3', number: 3 },
+  ]
+  it('judges against the last one unless another was chosen', async () => {
+    const w = mount(VerdictRow, { props: { verdicts: [], others }, global })
+    await button(w, 'better').trigger('click')
+    expect(w.emitted('judge')![0][0]).toEqual([{ againstRunId: 'run3', value: 1 }])
+  })
+  it('tapping the same again takes it back', async () => {
+    const w = mount(VerdictRow, {
+      props: { verdicts: [{ againstRunId: 'run2', value: -1 }], others },
+      global,
+    })
+    await button(w, 'worse').trigger('click')
+    expect(w.emitted('judge')![0][0]).toEqual([])
+  })
+  it('is not there when there is nothing to judge against', () => {
+    expect(
+      mount(VerdictRow, { props: { verdicts: [], others: [] }, global })
+        .find('button')
+        .exists(),
+    ).toBe(false)
+  })
+})
+
+describe('the feel strip', () => {
+  const h = new DayBuilder().run(6).history()
+  const feel = (over: Partial<Feel> = {}): Feel => ({
+    runId: 'run1',
+    version: 1,
+    rating: 6,
+    marks: [],
+    verdicts: [],
+    note: '',
+    ...over,
+  })
+  const strip = (f: Feel) =>
+    mount(FeelStrip, {
+      props: { run: h.runs[0].run, number: 1, feel: f, sections: h.sections, others: [], saving: 'saved' },
+      global,
+    })
+  const edited = (w: VueWrapper) => (w.emitted('edit')!.at(-1)![0] as Feel).marks
+  it('two taps make a mark: a place, then a word', async () => {
+    const w = strip(feel())
+    await button(w, /^Root web, rear$/).trigger('click')
+    await button(w, 'kicks').trigger('click')
+    expect(edited(w)).toMatchObject([{ word: 'kicks', sectionId: 'roots', end: 'rear', strength: 2 }])
+  })
+  it('a word without a place is about the whole run, at its usual end', async () => {
+    const w = strip(feel())
+    await button(w, 'dives').trigger('click')
+    expect(edited(w)).toMatchObject([{ word: 'dives', sectionId: null, end: 'front' }])
+  })
+  it('the same word at the same place again gets stronger, then faint, then goes', async () => {
+    const mark = { id: 'm', word: 'kicks' as const, sectionId: 'roots', end: 'rear' as const }
+    const after = async (strength: 1 | 2 | 3) => {
+      const w = strip(feel({ marks: [{ ...mark, strength }] }))
+      await button(w, /^kicks, rear, strength/).trigger('click')
+      return edited(w).map((m) => m.strength)
+    }
+    expect(await after(2)).toEqual([3])
+    expect(await after(3)).toEqual([1])
+    expect(await after(1)).toEqual([])
+  })
+  it('at the front, words of the rear are out of the way', async () => {
+    const w = strip(feel())
+    expect(w.text()).toContain('pedals strike')
+    await button(w, /^Root web, front$/).trigger('click')
+    expect(w.text()).not.toContain('pedals strike')
+    expect(w.text()).toContain('dives')
+  })
+  it('keeps showing a mark whose section was taken off the trail', () => {
+    const w = strip(
+      feel({ marks: [{ id: 'm', word: 'pogo', sectionId: 'gone', end: 'front', strength: 2 }] }),
+    )
+    expect(w.find('.hint').text()).toContain('bounces on')
+  })
+})
+
+describe('the next change', () => {
+  const card = (proposal: Proposal, over: object = {}) =>
+    mount(NextChange, {
+      props: {
+        proposal,
+        space,
+        dayId: 'day',
+        judging: false,
+        canSettle: true,
+        settled: false,
+        busy: false,
+        elsewhere: null,
+        ...over,
+      },
+      global,
+    })
+  const sinking = analysisWith({}, { valleyDriftPctPerHit: 1.6, trains: 5 })
+  const day = () =>
+    new DayBuilder().run(5, [{ word: 'harsh-gets-worse', sectionId: 'roots', strength: 3 }], {
+      analysis: sinking,
+    })
+  it('says what to turn, with what, from where to where in the part’s own count', () => {
+    const text = card(advise(day().history(), space)).text()
+    expect(text).toContain('Red dial on the shock, by hand: from 7 to 6 clicks (from open)')
+    expect(text).toContain('1 click ↺')
+    expect(text).toContain('Speaks for it')
+    expect(text).toContain('throw a rider')
+    expect(text).toContain('What would change our mind')
+  })
+  it('each of its buttons says one thing', async () => {
+    const w = card(advise(day().history(), space))
+    await button(w, /^Done/).trigger('click')
+    await button(w, 'Something else').trigger('click')
+    await button(w, 'Repeat this setup').trigger('click')
+    await button(w, 'We’re happy').trigger('click')
+    expect(Object.keys(w.emitted())).toEqual(expect.arrayContaining(['done', 'other', 'repeat', 'happy']))
+  })
+  it('a separating test names both causes and offers the click only as a probe', () => {
+    const text = card(
+      advise(new DayBuilder().run(5, [{ word: 'kicks', sectionId: 'roots' }]).history(), space),
+    ).text()
+    expect(text).toContain('Find out first')
+    expect(text).toMatch(/For: rear rebound too (fast|slow)/)
+    expect(text).toMatch(/Probe: set \d+ clicks/)
+  })
+  it('a settled day only offers to be opened', () => {
+    const w = card(advise({ ...day().history(), settledSetupId: 'setup1' }, space), { settled: true })
+    expect(w.findAll('button').map((b) => b.text())).toEqual(['Open the day again'])
+  })
+  it('before the baseline the one thing to do is to ride', () => {
+    const w = card(advise(new DayBuilder().history(), space), { canSettle: false })
+    expect(w.findAll('button').map((b) => b.text())).toEqual(['Log the run'])
+  })
+  it('warns when the bike stands elsewhere by now', () => {
+    expect(card(advise(day().history(), space), { elsewhere: 'Check where it stands.' }).text()).toContain(
+      'Check where it stands.',
+    )
+  })
+  it('what the day knows is one plain sentence', () => {
+    const { words } = summarise(day().history(), space)
+    expect(words).toMatch(/^Not settled yet\. [A-Z]/)
+    expect(words).not.toContain('!')
+  })
+})
+
+describe('the dial', () => {
+  it('turns the way the hand does, and pressure only points', () => {
+    expect(mount(DialHint, { props: { adjuster: rearRebound, from: 7, to: 6 } }).text()).toBe('1 click ↻')
+    expect(mount(DialHint, { props: { adjuster: rearPressure, from: 180, to: 187 } }).text()).toBe('7 psi ↑')
+  })
+})
