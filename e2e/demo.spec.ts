@@ -29,7 +29,7 @@ test('the half-way day shows a reasoned next change', async ({ page }) => {
   await goOn(page)
   await expect(page.getByText('from 3 to 4 clicks (from closed)')).toBeVisible()
   await expect(page.getByText(/“harsh, gets worse” in Root web, rear \(runs 3, 4, 5\)/)).toBeVisible()
-  await expect(page.getByText('LSC 12 → 10')).toBeVisible()
+  await expect(page.getByText('Front LSC 12 → 10')).toBeVisible()
   await expect(page.getByText('Runs on the same settings scatter by about')).toBeVisible()
 })
 

@@ -121,7 +121,7 @@ test('from nothing to a second, compared run', async ({ page }) => {
     await page.getByRole('button', { name: 'Done, it’s on 5' }).click()
     await expect(page.getByText('It is on the bike.').first()).toBeVisible()
     await expect(page.getByRole('slider', { name: /rear Rebound, 5 clicks/ })).toBeVisible()
-    await expect(page.getByText('Rebound 4 → 5')).toBeVisible()
+    await expect(page.getByText('Rear rebound 4 → 5', { exact: true })).toBeVisible()
   })
 
   await test.step('a second run, rated and judged against the first', async () => {

@@ -10,7 +10,7 @@ import NumberField from './shell/NumberField.vue'
 
 describe('a number field', () => {
   const type = async (text: string) => {
-    const w = mount(NumberField, { props: { modelValue: null, label: 'Air', unit: '°C' } })
+    const w = mount(NumberField, { props: { modelValue: 1, label: 'Air', unit: '°C' } })
     w.get('input').element.value = text
     await w.get('input').trigger('change')
     return w.emitted('update:modelValue')!.at(-1)![0]

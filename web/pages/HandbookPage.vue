@@ -17,7 +17,7 @@ const seatWords: Record<CauseSeat, string> = {
 const dials = [
   {
     name: 'Low-speed compression',
-    text: 'Slows compression while the shaft moves slowly: weight shifts, braking, pedalling, berms. Firmer holds the bike up; softer lets small bumps through less.',
+    text: 'Slows compression while the shaft moves slowly: weight shifts, braking, pedalling, berms. Firmer holds the bike up; softer is calmer over small bumps.',
   },
   {
     name: 'High-speed compression',

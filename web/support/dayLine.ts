@@ -1,3 +1,4 @@
+import type { Adjuster } from '#contract/adjuster'
 import type { DayBundle } from '#contract/endpoints'
 import type { Run } from '#contract/run'
 import { settingsKey } from '#core/adviser/history'
@@ -119,6 +120,14 @@ export function dayLine(b: DayBundle, knowledge: DayKnowledge | null): DayLineVi
   }
 }
 
+const endWords = { front: 'Front', rear: 'Rear' } as const
+
+/** "LSC" stays in capitals, "Rebound" does not. */
+function inSentence(a: Adjuster): string {
+  const name = shortName(a)
+  return name === name.toUpperCase() ? name : name.toLowerCase()
+}
+
 function runWords(b: DayBundle, run: Run): string {
   if (run.kind === 'warm-up') return 'warm-up'
   if (run.kind === 'void') return run.voidReason ?? 'void'
@@ -143,7 +152,7 @@ function changeBetween(b: DayBundle, fromId: string, toId: string, key: string):
   const ends = new Set(moves.map((m) => m.end))
   const [first] = moves
   const number = (v: number) => positionNumber(first.adjuster, v)
-  const title = `${shortName(first.adjuster)} ${number(first.from)} → ${number(first.to)}`
+  const title = `${endWords[first.end]} ${inSentence(first.adjuster)} ${number(first.from)} → ${number(first.to)}`
   const effect = `${distanceWords(first.adjuster, first.from, first.to)} ${effectWord(first.adjuster, first.from, first.to)}`
   return {
     kind: 'change',
@@ -156,7 +165,7 @@ function changeBetween(b: DayBundle, fromId: string, toId: string, key: string):
             .slice(1)
             .map(
               (m) =>
-                `${m.end} ${shortName(m.adjuster).toLowerCase()} ${positionNumber(m.adjuster, m.from)} → ${positionNumber(m.adjuster, m.to)}`,
+                `${m.end} ${inSentence(m.adjuster)} ${positionNumber(m.adjuster, m.from)} → ${positionNumber(m.adjuster, m.to)}`,
             )
             .join(', ')}`,
     end: ends.size === 1 ? moves[0].end : null,

@@ -106,9 +106,9 @@ describe('the day line', () => {
       1,
       2,
       3,
-      'Rebound 7 → 6',
+      'Rear rebound 7 → 6',
       4,
-      'Rebound 6 → 5',
+      'Rear rebound 6 → 5',
     ])
   })
   it('runs down the page and never overlaps', () => {

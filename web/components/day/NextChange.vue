@@ -78,6 +78,19 @@ const doneWords = computed(() => {
 })
 const rivals = computed(() => props.proposal.causes.filter((c) => c.kind !== 'none').slice(0, 4))
 const percent = (p: number) => `${Math.round(100 * p)} %`
+/** What the sentence below the reasons is, by kind of proposal. */
+const watchLeads: Record<Proposal['kind'], string> = {
+  'log-first-run': 'How.',
+  'tell-the-feel': 'How.',
+  repeat: 'Why.',
+  change: 'Watch for.',
+  'separating-test': 'The test.',
+  'go-back': 'Then.',
+  'leave-it': 'Now.',
+  untangle: 'What happened.',
+  'check-first': 'How.',
+}
+const watchLead = computed(() => watchLeads[props.proposal.kind])
 const isTest = computed(() => props.proposal.kind === 'separating-test')
 const showsEvidence = computed(
   () => props.proposal.speaksFor.length + props.proposal.speaksAgainst.length > 0,
@@ -117,7 +130,7 @@ const asksForRun = computed(() => ['log-first-run', 'repeat'].includes(props.pro
       />
     </div>
     <p class="watch">
-      <b>{{ isTest ? 'The test.' : 'Watch for.' }}</b> {{ proposal.watchFor }}
+      <b>{{ watchLead }}</b> {{ proposal.watchFor }}
     </p>
     <p v-if="proposal.changeOurMind" class="soft mind">
       {{ isTest ? '' : 'What would change our mind: ' }}{{ proposal.changeOurMind }}
