@@ -1,7 +1,13 @@
 // Installs what is missing before anything else runs: packages, and for tests a browser.
-import { execFileSync, spawnSync } from 'node:child_process'
-import { existsSync, statSync } from 'node:fs'
+import { spawnSync } from 'node:child_process'
+import { existsSync, readdirSync, statSync } from 'node:fs'
 import { join } from 'node:path'
+
+const [major, minor] = process.versions.node.split('.').map(Number)
+if (major < 20 || (major === 20 && minor < 19)) {
+  console.error(`Wild Spring needs Node 20.19 or later; this is ${process.versions.node}.`)
+  process.exit(1)
+}
 
 export const root = join(import.meta.dirname, '..')
 
@@ -40,10 +46,17 @@ export function ensureChromium() {
   process.exit(1)
 }
 
-export function gitVersion() {
-  try {
-    return execFileSync('git', ['describe', '--always', '--tags'], { cwd: root, encoding: 'utf8' }).trim()
-  } catch {
-    return 'unknown'
-  }
+/** Whether the built page and server are there and no source is newer. */
+export function isBuilt() {
+  const built = join(root, 'dist', 'server', 'index.js')
+  if (!existsSync(built)) return false
+  const since = statSync(built).mtimeMs
+  const sources = ['contract', 'core', 'server', 'web', 'index.html', 'package-lock.json']
+  return sources.every((name) => newest(join(root, name)) <= since)
+}
+
+function newest(path) {
+  const stat = statSync(path)
+  if (!stat.isDirectory()) return stat.mtimeMs
+  return Math.max(stat.mtimeMs, ...readdirSync(path).map((name) => newest(join(path, name))))
 }

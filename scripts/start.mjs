@@ -1,9 +1,9 @@
-// Serves Wild Spring on its own, real data. `npm start`
-import { existsSync } from 'node:fs'
-import { join } from 'node:path'
-import { ensurePackages, root } from './ensure.mjs'
+// Serves Wild Spring on its own, real data; builds first when something changed. `npm start`
+import { ensurePackages, isBuilt } from './ensure.mjs'
 
 ensurePackages()
-if (!existsSync(join(root, 'dist/server/index.js')) || process.argv.includes('--build'))
+if (!isBuilt()) {
+  console.log('Building …')
   await import('./build.mjs')
+}
 await import('../dist/server/index.js')

@@ -39,6 +39,15 @@ async function main(): Promise<void> {
       console.log(`Wild Spring is at http://${host === '::1' ? '[::1]' : host}:${info.port}`)
     },
   )
+  server.on('error', (e: NodeJS.ErrnoException) => {
+    const port = process.env.WILD_SPRING_PORT ?? 4870
+    console.error(
+      e.code === 'EADDRINUSE'
+        ? `Port ${port} is taken; end what runs there or choose another with WILD_SPRING_PORT.`
+        : e.message,
+    )
+    process.exit(1)
+  })
   const stop = () => {
     server.close()
     store.close()
