@@ -1,10 +1,10 @@
-import { defineConfig } from 'vitest/config'
-import vue from '@vitejs/plugin-vue'
+import { mergeConfig, defineConfig } from 'vitest/config'
+import page from './vite.config.ts'
 
-export default defineConfig({
-  plugins: [vue()],
-  test: {
-    include: ['{contract,core,server,web,demo,scripts}/**/*.test.ts'],
-    testTimeout: 20_000,
-  },
-})
+// The page's own plugins, so that components are tested as they are built.
+export default mergeConfig(
+  page,
+  defineConfig({
+    test: { include: ['{contract,core,server,web,demo,scripts}/**/*.test.ts'], testTimeout: 20_000 },
+  }),
+)

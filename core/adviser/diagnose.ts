@@ -7,6 +7,7 @@ import { posterior, type Finding } from '../causes/posterior.ts'
 import { mindVariance } from '../stats/session.ts'
 import {
   countedRuns,
+  rideHeightTargets,
   setupOf,
   settingsKey,
   type DayHistory,
@@ -48,7 +49,7 @@ function addRun(findings: Finding[], h: DayHistory, r: HistoryRun, space: SetupS
   for (const mark of r.feel?.marks ?? []) addMark(findings, h, r, mark, weight)
   const link: Evidence['link'] = { kind: 'metric', runId: r.run.id, sectionId: null, word: null }
   if (r.analysis) {
-    const targets = { front: space.front?.sagTargetPct ?? null, rear: space.rear?.sagTargetPct ?? null }
+    const targets = rideHeightTargets(space, r.analysis.rearAt)
     for (const f of metricFindings(r.analysis.whole, targets)) {
       findings.push({
         kind: f.kind,

@@ -1,3 +1,4 @@
+import type { Bike } from '#contract/bike'
 import type { End } from '#contract/common'
 import type { Conditions } from '#contract/day'
 import type { DayBundle } from '#contract/endpoints'
@@ -6,6 +7,7 @@ import type { Feel, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
 import type { TrailSection } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
+import { axlePct } from '../telemetry/linkage.ts'
 import { canStandAt } from '../adjusters/range.ts'
 import { fitSession, type RatedRun, type SaidDifference, type Session } from '../stats/session.ts'
 
@@ -34,6 +36,8 @@ export interface DayHistory {
 export interface SetupSpace {
   front: SuspensionUnit | null
   rear: SuspensionUnit | null
+  /** Wheel movement per shaft movement at both ends of the stroke, where it is known. */
+  leverage?: { start: number; end: number } | null
 }
 
 /** The setup that is on the bike at the end of the day as logged. */
@@ -60,9 +64,27 @@ export function historyOf(b: DayBundle): DayHistory {
   }
 }
 
-export function spaceOf(units: readonly SuspensionUnit[]): SetupSpace {
+export function spaceOf(
+  units: readonly SuspensionUnit[],
+  bike?: Pick<Bike, 'leverageStart' | 'leverageEnd'>,
+): SetupSpace {
   const at = (end: End) => units.find((u) => u.end === end) ?? null
-  return { front: at('front'), rear: at('rear') }
+  const { leverageStart: start = null, leverageEnd: end = null } = bike ?? {}
+  const leverage = start !== null && end !== null ? { start, end } : null
+  return { front: at('front'), rear: at('rear'), leverage }
+}
+
+/**
+ * Sag targets in the unit that a recording's ride height has: a sag target is % of the shock's stroke, ride height at
+ * the axle % of wheel travel.
+ */
+export function rideHeightTargets(space: SetupSpace, rearAt: Analysis['rearAt']): Record<End, number | null> {
+  const rear = space.rear?.sagTargetPct ?? null
+  const l = space.leverage
+  return {
+    front: space.front?.sagTargetPct ?? null,
+    rear: rear !== null && l && rearAt === 'axle' ? axlePct(rear, l.start, l.end) : rear,
+  }
 }
 
 export function fittedUnits(space: SetupSpace): SuspensionUnit[] {

@@ -18,6 +18,7 @@ import { bracketOf } from './bracket.ts'
 import {
   countedRuns,
   currentSetupId,
+  rideHeightTargets,
   sessionOf,
   settingsKey,
   spaceOf,
@@ -255,6 +256,22 @@ describe('history', () => {
     }
     expect(stillPossible(s, spaceOf([fork, shorter]))).toBe(false)
     expect(stillPossible(s, spaceOf([fork]))).toBe(false)
+  })
+})
+
+describe('ride height targets', () => {
+  const linked = { ...space, leverage: { start: 2.95, end: 2.4 } }
+  it('are turned from stroke to wheel travel where the recording is at the axle', () => {
+    expect(rideHeightTargets(linked, 'axle').rear).toBeCloseTo(32.16, 2)
+    expect(rideHeightTargets(linked, 'shaft').rear).toBe(30)
+    expect(rideHeightTargets(space, 'axle')).toEqual({ front: 20, rear: 30 })
+  })
+  it('come from the bike', () => {
+    expect(spaceOf([fork, shock], { leverageStart: 3, leverageEnd: null }).leverage).toBeNull()
+    expect(spaceOf([fork, shock], { leverageStart: 3, leverageEnd: 2.5 }).leverage).toEqual({
+      start: 3,
+      end: 2.5,
+    })
   })
 })
 

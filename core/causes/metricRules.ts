@@ -51,7 +51,7 @@ function endFindings(m: EndMetrics, end: End, sagTargetPct: number): MetricFindi
       'ride height',
       off > 0 ? 'spring-soft' : 'spring-firm',
       cap(0.6 + Math.abs(off) / 8, 2),
-      `${end} rides at ${one(m.rideHeightPct)} % of travel, ${one(Math.abs(raw))} points ${off > 0 ? 'deeper' : 'higher'} than the sag target of ${sagTargetPct} %`,
+      `${end} rides at ${one(m.rideHeightPct)} % of travel, ${one(Math.abs(raw))} points ${off > 0 ? 'deeper' : 'higher'} than the sag target of ${one(sagTargetPct)} %`,
     )
   }
   if (m.hardBottomOuts >= 2) {

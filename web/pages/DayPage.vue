@@ -36,7 +36,8 @@ const panel = ref<'next' | 'feel' | 'bike' | 'line'>('next')
 
 const load = async () => void (failed.value = !(await notices.attempt(() => day.load(props.id))))
 watch(() => props.id, load, { immediate: true })
-useLive({ day: (id) => id === props.id && day.saving === 'saved' && void load() })
+const reload = () => void (day.saving === 'saved' && load())
+useLive({ day: (id) => id === props.id && reload(), back: reload })
 
 const b = computed(() => (day.bundle?.day.id === props.id ? day.bundle : null))
 const run = computed(() => day.selectedRun)

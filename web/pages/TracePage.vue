@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { rideHeightTargets } from '#core/adviser/history'
 import { apiBase } from '../api/client.ts'
 import DepthBySection from '../components/trace/DepthBySection.vue'
 import EvidencePanel from '../components/trace/EvidencePanel.vue'
@@ -24,10 +25,7 @@ const b = computed(() => (day.bundle?.day.id === props.id ? day.bundle : null))
 const recording = computed(() => b.value?.recordings.find((r) => r.runId === props.runId) ?? null)
 const { drawable, fault } = useRecording(recording)
 const number = computed(() => day.runNumber(props.runId))
-const targets = computed(() => ({
-  front: day.space.front?.sagTargetPct ?? null,
-  rear: day.space.rear?.sagTargetPct ?? null,
-}))
+const targets = computed(() => rideHeightTargets(day.space, recording.value?.analysis.rearAt ?? 'shaft'))
 const lines = computed(() =>
   recording.value && b.value
     ? standsOut(recording.value.analysis, b.value.trail.sections, targets.value)

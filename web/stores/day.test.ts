@@ -13,8 +13,8 @@ import { useDay } from './day.ts'
 vi.stubGlobal('Worker', class {})
 vi.mock('comlink', () => ({
   wrap: () => async (b: DayBundle) => ({
-    proposal: advise(historyOf(b), spaceOf(b.units)),
-    knowledge: summarise(historyOf(b), spaceOf(b.units)),
+    proposal: advise(historyOf(b), spaceOf(b.units, b.bike)),
+    knowledge: summarise(historyOf(b), spaceOf(b.units, b.bike)),
   }),
 }))
 

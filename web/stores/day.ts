@@ -47,7 +47,7 @@ export const useDay = defineStore('day', () => {
   const conflict = shallowRef<{ mine: Feel; theirs: Feel } | null>(null)
   const judging = ref(false)
 
-  const space = computed(() => spaceOf(bundle.value?.units ?? []))
+  const space = computed(() => spaceOf(bundle.value?.units ?? [], bundle.value?.bike))
   const currentSetup = computed<Setup | null>(() => {
     const b = bundle.value
     return b ? (b.setups.find((s) => s.id === currentSetupId(b)) ?? null) : null

@@ -43,7 +43,7 @@ export function standsOut(
       const deep = m.rideHeightPct > target
       out.push({
         title: `${name} rides ${deep ? 'deep' : 'high'}`,
-        detail: `${one(m.rideHeightPct)} % of travel on average; the sag target is ${target} %`,
+        detail: `${one(m.rideHeightPct)} % of travel on average; the sag target is ${one(target)} %${end === 'rear' && a.rearAt === 'axle' ? ' of wheel travel' : ''}`,
         end,
         bad: true,
       })

@@ -36,8 +36,8 @@ const kindWords = {
 } as const
 const roles = computed(() => rolesOf[adjuster.value.kind].map((value) => ({ value, text: roleWords[value] })))
 const bases = [
-  { value: 'closed-0', text: 'from closed, stop is 0' },
-  { value: 'closed-1', text: 'from closed, stop is 1' },
+  { value: 'closed-0', text: 'closed = 0' },
+  { value: 'closed-1', text: 'closed = 1' },
   { value: 'open', text: 'from open' },
 ]
 const tools = [
@@ -215,7 +215,7 @@ const setActs = (key: string) => (v: unknown) =>
 .row {
   position: relative;
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(140px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(160px, 1fr));
   gap: 0.4rem 0.7rem;
   padding: 0.6rem 3.4rem 0.7rem 0.8rem;
   border: 1px solid var(--line);
@@ -226,6 +226,12 @@ const setActs = (key: string) => (v: unknown) =>
 .kind {
   grid-column: 1 / -1;
   font: 640 1rem var(--head-font);
+}
+/* Labels around selects stand as high as those of the number fields. */
+.row :deep(.form-label) {
+  display: grid;
+  gap: 0.2rem;
+  margin: 0 0 0.2rem;
 }
 .off {
   position: absolute;
