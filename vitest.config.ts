@@ -5,6 +5,10 @@ import page from './vite.config.ts'
 export default mergeConfig(
   page,
   defineConfig({
-    test: { include: ['{contract,core,server,web,demo,scripts}/**/*.test.ts'], testTimeout: 20_000 },
+    test: {
+      include: ['{contract,core,server,web,demo,scripts}/**/*.test.ts'],
+      setupFiles: ['scripts/test-seed.ts'],
+      testTimeout: 20_000,
+    },
   }),
 )
