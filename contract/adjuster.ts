@@ -113,5 +113,4 @@ export const Adjuster = z.discriminatedUnion('kind', [
   CustomAdjuster,
 ])
 export type Adjuster = z.infer<typeof Adjuster>
-export type AdjusterKind = Adjuster['kind']
 export type AdjusterRole = Adjuster['role']

@@ -160,9 +160,5 @@ export const endpoints = {
   restoreRecording: restore('/recordings/:id/restore', 'Bring a recording back'),
 } as const
 
-/**
- * Addresses outside the table because a body or reply is not JSON:
- * PUT /recordings/:id?meta=… (bytes in, Recording out) · GET /recordings/:id/original ·
- * GET /recordings/:id/channels (binary, see channels.ts) · GET /events (server-sent events).
- */
-export const uploadReply = Recording
+// Outside the table, since a body or reply is not JSON: PUT /recordings/:id?meta=… (bytes in, Recording out),
+// GET /recordings/:id/original, GET /recordings/:id/channels (see channels.ts), GET /events (server-sent events).

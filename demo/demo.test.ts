@@ -59,7 +59,6 @@ describe('the demo’s sensor files', () => {
     const r = ingestDelimited(bytes, suggestMapping(sniffLayout(bytes)), {
       frontTravelMm: 150,
       rearStrokeMm: 55,
-      rearWheelTravelMm: 147,
       leverageStart: 2.95,
       leverageEnd: 2.4,
     })

@@ -124,6 +124,26 @@ test('feel changed in two places is not overwritten: the person chooses', async 
   await expect(page.getByLabel('Note on this run')).toHaveValue('mine')
 })
 
+test('a form that was overtaken says so, and closing it keeps theirs', async ({ page, context }) => {
+  await page.goto(`${server.base}/garage`)
+  const card = page.getByRole('listitem').filter({ hasText: 'Joren' })
+  await card.getByRole('button', { name: 'Edit' }).click()
+  const garage = await (await context.request.get(`${server.base}/api/v1/garage`)).json()
+  const rider = garage.riders.find((r: { name: string }) => r.name === 'Joren')
+  const elsewhere = await context.request.put(`${server.base}/api/v1/riders/${rider.id}`, {
+    data: { ...rider, kitMassKg: 7 },
+  })
+  expect(await elsewhere.json()).toMatchObject({ version: 2, kitMassKg: 7 })
+  const form = page.getByRole('dialog')
+  await form.getByLabel('Body weight').fill('90')
+  await form.getByRole('button', { name: 'Save rider' }).click()
+  await expect(form.getByText('It was changed elsewhere in the meantime.')).toBeVisible()
+  await form.getByRole('button', { name: 'Close' }).click()
+  await card.getByRole('button', { name: 'Edit' }).click()
+  await expect(form.getByLabel('Kit, all of it')).toHaveValue('7')
+  await expect(form.getByLabel('Body weight')).toHaveValue('84')
+})
+
 test('a sensor file dropped on the day opens its columns', async ({ page }) => {
   await goOn(page)
   await page.getByRole('button', { name: /^Run 1,/ }).click()

@@ -12,7 +12,6 @@ const bytes = (s: string) => new TextEncoder().encode(s)
 const geometry: TravelGeometry = {
   frontTravelMm: 150,
   rearStrokeMm: 55,
-  rearWheelTravelMm: 145,
   leverageStart: null,
   leverageEnd: null,
 }

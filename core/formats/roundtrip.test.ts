@@ -13,7 +13,6 @@ const bytes = (s: string) => new TextEncoder().encode(s)
 const geometry: TravelGeometry = {
   frontTravelMm: 160,
   rearStrokeMm: 60,
-  rearWheelTravelMm: 150,
   leverageStart: null,
   leverageEnd: null,
 }

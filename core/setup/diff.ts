@@ -14,10 +14,6 @@ export interface Move {
 
 const samePosition = 1e-6
 
-export function unitAt(units: readonly SuspensionUnit[], end: End): SuspensionUnit | undefined {
-  return units.find((u) => u.end === end)
-}
-
 /**
  * What changed from `before` to `after`, springs first, then dampers, front before rear.
  * An adjuster that only one of the two setups knows (a recount or another unit) is no move.

@@ -14,7 +14,6 @@ import { repairSpikesInto } from './repair.ts'
 export interface TravelGeometry {
   frontTravelMm: number | null
   rearStrokeMm: number | null
-  rearWheelTravelMm: number | null
   leverageStart: number | null
   leverageEnd: number | null
 }

@@ -116,7 +116,6 @@ async function runContext({ db }: Store, runId: string) {
   const geometry: TravelGeometry = {
     frontTravelMm: await strokeOf(row.setup.frontUnitId),
     rearStrokeMm: await strokeOf(row.setup.rearUnitId),
-    rearWheelTravelMm: row.bike.rearWheelTravelMm,
     leverageStart: row.bike.leverageStart,
     leverageEnd: row.bike.leverageEnd,
   }

@@ -13,16 +13,24 @@ export function useForm<T extends { version: number; id: string }>(options: {
   fresh: () => T
   open: Ref<boolean>
   save: (value: T) => Promise<unknown>
+  /** Fetches what others saved, so that the form opens on it next time. */
+  onStale?: () => Promise<unknown>
 }) {
-  const { schema, key, fresh, open, save } = options
+  const { schema, key, fresh, open, save, onStale } = options
   const form = ref(fresh()) as Ref<T>
   const fault = ref<{ path: string; message: string } | null>(null)
   const busy = ref(false)
+  let conflicted = false
   watch(open, (is) => {
-    if (!is) return
+    if (!is) {
+      // Closed after a conflict: theirs is kept, and the draft must not come back over it.
+      if (conflicted) keepDraft(`form:${key()}`, null)
+      conflicted = false
+      return
+    }
     const start = fresh()
     const draft = readDraft<T>(`form:${key()}`)
-    form.value = draft && draft.version === start.version ? draft : structuredClone(start)
+    form.value = draft && draft.version === start.version ? draft : copyOf(start)
     fault.value = null
   })
   watch(form, (f) => open.value && keepDraft(`form:${key()}`, f), { deep: true })
@@ -46,6 +54,8 @@ export function useForm<T extends { version: number; id: string }>(options: {
       const current =
         e instanceof ApiError && e.problem?.code === 'record.stale' ? (e.problem.current as T) : null
       if (current) {
+        conflicted = true
+        void onStale?.()
         // Not silently: the next save goes over theirs, and says so first.
         form.value = { ...form.value, version: current.version }
         fault.value.message =
@@ -63,4 +73,9 @@ export function useForm<T extends { version: number; id: string }>(options: {
   const otherFault = (shown: readonly string[]) =>
     fault.value && !shown.includes(fault.value.path) ? fault.value.message : null
   return { form, fault, busy, submit, faultOf, otherFault }
+}
+
+/** Records are plain JSON; structuredClone refuses the reactive proxy that a page hands in. */
+function copyOf<T>(record: T): T {
+  return JSON.parse(JSON.stringify(record)) as T
 }

@@ -138,6 +138,48 @@ describe('feel', () => {
     await day.flushFeel()
     expect((await held()).feels[0]).toMatchObject({ note: 'mine', version: 2 })
   })
+  it('a draft from before the server moved on is asked about after a reload, not dropped', async () => {
+    const day = await open()
+    online = false
+    day.editFeel({ ...day.feelOf(story.run.id), note: 'mine' })
+    await day.flushFeel()
+    await t.put(`/runs/${story.run.id}/feel`, {
+      runId: story.run.id,
+      version: 0,
+      rating: 3,
+      marks: [],
+      verdicts: [],
+      note: 'theirs',
+    })
+    online = true
+    setActivePinia(createPinia())
+    const again = await open()
+    expect(again.conflict).toMatchObject({ mine: { note: 'mine' }, theirs: { note: 'theirs' } })
+    expect(readDraft(`feel:${story.run.id}`)).toMatchObject({ note: 'mine' })
+  })
+  it('a draft whose save arrived but whose answer was lost is just put away', async () => {
+    const day = await open()
+    online = false
+    day.editFeel({ ...day.feelOf(story.run.id), note: 'same' })
+    await day.flushFeel()
+    await t.put(`/runs/${story.run.id}/feel`, { ...day.feelOf(story.run.id), version: 0 })
+    online = true
+    setActivePinia(createPinia())
+    const again = await open()
+    expect(again.conflict).toBeNull()
+    expect(readDraft(`feel:${story.run.id}`)).toBeNull()
+  })
+  it('a draft found at opening is tried again until it goes through', async () => {
+    const day = await open()
+    online = false
+    day.editFeel({ ...day.feelOf(story.run.id), note: 'late' })
+    await day.flushFeel()
+    online = true
+    setActivePinia(createPinia())
+    const again = await open()
+    await again.flushFeel()
+    expect((await held()).feels[0].note).toBe('late')
+  })
   it('theirs can be taken', async () => {
     const day = await open()
     await t.put(`/runs/${story.run.id}/feel`, {

@@ -22,6 +22,9 @@ const judgeDay = (bundle: DayBundle) => {
   return judge(bundle)
 }
 
+const sameFeel = (a: Feel, b: Feel) =>
+  JSON.stringify({ ...a, version: 0 }) === JSON.stringify({ ...b, version: 0 })
+
 /** What could not be sent is tried again this much later. */
 const retryMs = 10_000
 
@@ -46,6 +49,8 @@ export const useDay = defineStore('day', () => {
   /** The same run's feel, changed here and elsewhere: a person chooses. */
   const conflict = shallowRef<{ mine: Feel; theirs: Feel } | null>(null)
   const judging = ref(false)
+  let feelTimer: ReturnType<typeof setTimeout> | undefined
+  const waiting = new Map<string, Feel>()
 
   const space = computed(() => spaceOf(bundle.value?.units ?? [], bundle.value?.bike))
   const currentSetup = computed<Setup | null>(() => {
@@ -80,13 +85,20 @@ export const useDay = defineStore('day', () => {
     bundle.value = withFeelDrafts(fresh)
   }
 
-  /** Feel that was typed but never confirmed comes back, unless the server has moved on. */
+  /** Feel that was typed but never confirmed comes back; where the server has moved on, a person is asked. */
   function withFeelDrafts(b: DayBundle): DayBundle {
     const drafts = b.runs.flatMap((r) => readDraft<Feel>(`feel:${r.id}`) ?? [])
-    const usable = drafts.filter(
-      (d) => d.version === (b.feels.find((f) => f.runId === d.runId)?.version ?? 0),
-    )
-    for (const d of usable) void sendFeel(d)
+    const heldOf = (d: Feel) => b.feels.find((f) => f.runId === d.runId)
+    const usable = drafts.filter((d) => d.version === (heldOf(d)?.version ?? 0))
+    for (const d of usable) waiting.set(d.runId, d)
+    if (usable.length > 0) void flushFeel()
+    for (const mine of drafts) {
+      const theirs = heldOf(mine)
+      if (usable.includes(mine) || !theirs) continue
+      // The answer to this very save was lost: nothing to ask.
+      if (sameFeel(mine, theirs)) forgetDraft(`feel:${mine.runId}`)
+      else conflict.value = { mine, theirs }
+    }
     return { ...b, feels: [...b.feels.filter((f) => !usable.some((d) => d.runId === f.runId)), ...usable] }
   }
 
@@ -129,8 +141,6 @@ export const useDay = defineStore('day', () => {
 
   const feelOf = (runId: string): Feel =>
     bundle.value?.feels.find((f) => f.runId === runId) ?? emptyFeel(runId)
-  let feelTimer: ReturnType<typeof setTimeout> | undefined
-  const waiting = new Map<string, Feel>()
 
   /** Shown at once, kept on this device at once, sent a moment later. */
   function editFeel(feel: Feel): void {

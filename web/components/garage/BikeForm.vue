@@ -32,6 +32,7 @@ const { form, busy, submit, faultOf, otherFault } = useForm<Bike>({
       note: '',
     },
   open,
+  onStale: garage.load,
   save: async (b) => emit('saved', await garage.saveBike(b)),
 })
 const riders = computed(() => garage.riders.map((r) => ({ value: r.id, text: r.name })))

@@ -24,6 +24,7 @@ const { form, busy, submit, faultOf, otherFault } = useForm<Rider>({
       note: '',
     },
   open,
+  onStale: garage.load,
   save: (r) => garage.saveRider(r),
 })
 </script>

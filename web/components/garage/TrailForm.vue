@@ -17,6 +17,7 @@ const { form, busy, submit, fault } = useForm<Trail>({
   fresh: () =>
     props.editing ?? { id: uuid(), version: 0, name: '', place: '', note: '', sections: [newSection()] },
   open,
+  onStale: garage.load,
   save: async (t) => emit('saved', await garage.saveTrail(t)),
 })
 const kinds = optionsOf(sectionWords)

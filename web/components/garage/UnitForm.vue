@@ -19,6 +19,7 @@ const { form, busy, submit, faultOf, otherFault } = useForm<SuspensionUnit>({
   key: () => `unit:${props.editing?.id ?? props.end}`,
   fresh: () => props.editing ?? make('air-2'),
   open,
+  onStale: garage.load,
   save: async (u) => emit('saved', await garage.saveUnit(u)),
 })
 const kinds = [

@@ -49,11 +49,10 @@ useLive({
 
 const geometry = computed<TravelGeometry>(() => {
   const at = (end: 'front' | 'rear') => props.bundle.units.find((u) => u.end === end)?.strokeMm ?? null
-  const { rearWheelTravelMm, leverageStart, leverageEnd } = props.bundle.bike
+  const { leverageStart, leverageEnd } = props.bundle.bike
   return {
     frontTravelMm: at('front'),
     rearStrokeMm: at('rear'),
-    rearWheelTravelMm,
     leverageStart,
     leverageEnd,
   }
