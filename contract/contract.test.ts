@@ -62,6 +62,7 @@ const rider = {
   name: 'Ilka',
   bodyMassKg: 66,
   kitMassKg: 5,
+  waterL: 1.5,
   level: 'advanced',
   taste: 'lively',
   note: '',
@@ -75,6 +76,12 @@ const unit = {
   strokeMm: 150,
   sagTargetPct: 20,
   revalved: false,
+  revalvedOn: null,
+  idNote: '',
+  airSpring: null,
+  preloadPitchMm: 1.5,
+  serviceEveryDays: null,
+  charts: [],
   adjusters: [adjusters.click],
   note: '',
 }
@@ -84,6 +91,15 @@ const bike = {
   riderId: id(2),
   name: 'Bike',
   eBike: false,
+  kind: 'trail',
+  massKg: 14.5,
+  leverageCurve: null,
+  tyres: {
+    front: { name: '', widthMm: null, pressurePsi: 22 },
+    rear: { name: '', widthMm: 61, pressurePsi: 25 },
+  },
+  frontShareSeatedPct: null,
+  frontShareReadyPct: 46,
   frontUnitId: id(3),
   rearUnitId: null,
   rearWheelTravelMm: null,
@@ -128,6 +144,7 @@ const setup = {
   rearUnitId: null,
   positions: [{ end: 'front', adjusterId: id(1), value: 6 }],
   reason: { text: '', source: 'baseline', linked: false, proposalId: null },
+  foundIn: null,
 }
 
 describe('records', () => {

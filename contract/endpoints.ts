@@ -1,5 +1,8 @@
 import { z } from 'zod'
+import { Baseline } from './baseline.ts'
+import { Bench } from './bench.ts'
 import { Bike } from './bike.ts'
+import { Gauge, ServiceEntry, StockItem } from './care.ts'
 import { CalendarDay, Id, Name } from './common.ts'
 import { TrailDay } from './day.ts'
 import { ProposalRecord } from './proposal.ts'
@@ -52,6 +55,10 @@ export const Garage = z.strictObject({
   units: z.array(SuspensionUnit),
   trails: z.array(Trail),
   currentSetups: z.array(Setup),
+  gauges: z.array(Gauge),
+  stock: z.array(StockItem),
+  services: z.array(ServiceEntry),
+  baselines: z.array(Baseline),
 })
 export type Garage = z.infer<typeof Garage>
 
@@ -117,6 +124,37 @@ export const endpoints = {
   deleteTrail: remove('/trails/:id', 'Put a trail away (can be undone)'),
   restoreTrail: restore('/trails/:id/restore', 'Bring a trail back'),
   putSetup: put('/setups/:id', Setup, 'Save an immutable setup; it becomes what is on the bike now'),
+  putGauge: put('/gauges/:id', Gauge, 'Save a pump gauge with its offset'),
+  deleteGauge: remove('/gauges/:id', 'Put a gauge away (can be undone)'),
+  restoreGauge: restore('/gauges/:id/restore', 'Bring a gauge back'),
+  putStockItem: put('/stock/:id', StockItem, 'Save springs or spacers on the shelf'),
+  deleteStockItem: remove('/stock/:id', 'Take an item off the shelf (can be undone)'),
+  restoreStockItem: restore('/stock/:id/restore', 'Put an item back on the shelf'),
+  putService: put('/services/:id', ServiceEntry, 'Save a line of the service log'),
+  deleteService: remove('/services/:id', 'Take a line off the service log (can be undone)'),
+  restoreService: restore('/services/:id/restore', 'Bring a line of the service log back'),
+  putBaseline: put('/baselines/:id', Baseline, 'Save a recommended starting point'),
+  deleteBaseline: remove('/baselines/:id', 'Put a starting point away (can be undone)'),
+  restoreBaseline: restore('/baselines/:id/restore', 'Bring a starting point back'),
+  listBenches: endpoint({
+    method: 'get',
+    path: '/bikes/:id/benches',
+    summary: 'Times on the bench of a bike, newest first',
+    params: byId,
+    body: none,
+    reply: z.array(Bench),
+  }),
+  putBench: put('/benches/:id', Bench, 'Save a time on the bench'),
+  deleteBench: remove('/benches/:id', 'Put a time on the bench away (can be undone)'),
+  restoreBench: restore('/benches/:id/restore', 'Bring a time on the bench back'),
+  listSetups: endpoint({
+    method: 'get',
+    path: '/bikes/:id/setups',
+    summary: 'Every setup a bike has had, newest first',
+    params: byId,
+    body: none,
+    reply: z.array(Setup),
+  }),
   listDays: endpoint({
     method: 'get',
     path: '/days',
@@ -161,4 +199,4 @@ export const endpoints = {
 } as const
 
 // Outside the table, since a body or reply is not JSON: PUT /recordings/:id?meta=… (bytes in, Recording out),
-// GET /recordings/:id/original, GET /recordings/:id/channels (see channels.ts), GET /events (server-sent events).
+// GET /bikes/:id/baseline.pdf, GET /bikes/:id/sag-strip.pdf, GET /recordings/:id/original, GET /recordings/:id/channels (see channels.ts), GET /events (server-sent events).

@@ -23,6 +23,12 @@ export const Rider = z.strictObject({
     .min(0, 'Kit weight cannot be negative.')
     .max(40, 'Kit weight must be at most 40 kg.')
     .nullable(),
+  /** Drinking water carried when full; a litre weighs a kilogram. */
+  waterL: z
+    .number()
+    .min(0, 'Water cannot be below 0 litres.')
+    .max(10, 'Water must be at most 10 litres.')
+    .default(0),
   level: RiderLevel,
   taste: RiderTaste,
   note: Note,
@@ -30,5 +36,5 @@ export const Rider = z.strictObject({
 export type Rider = z.infer<typeof Rider>
 
 /** A rider as everybody may see: no masses. */
-export const RiderCard = Rider.omit({ bodyMassKg: true, kitMassKg: true })
+export const RiderCard = Rider.omit({ bodyMassKg: true, kitMassKg: true, waterL: true })
 export type RiderCard = z.infer<typeof RiderCard>

@@ -19,6 +19,16 @@ export const ChangeReason = z.strictObject({
 })
 export type ChangeReason = z.infer<typeof ChangeReason>
 
+/** What was true when a baseline was found; what later checks are held against. */
+export const FoundIn = z.strictObject({
+  airTempC: z.number().min(-30).max(50).nullable(),
+  altitudeM: z.number().min(-430).max(6000).nullable(),
+  place: z.string().trim().max(80),
+  sagFrontPct: z.number().min(0).max(100).nullable(),
+  sagRearPct: z.number().min(0).max(100).nullable(),
+})
+export type FoundIn = z.infer<typeof FoundIn>
+
 /** Immutable snapshot of every adjuster of both ends. */
 export const Setup = z
   .strictObject({
@@ -32,6 +42,7 @@ export const Setup = z
     rearUnitId: Id.nullable(),
     positions: z.array(Position).max(24),
     reason: ChangeReason,
+    foundIn: FoundIn.nullable().default(null),
   })
   .refine((s) => new Set(s.positions.map((p) => p.adjusterId)).size === s.positions.length, {
     error: 'An adjuster has two positions in one setup.',

@@ -4,12 +4,39 @@
  */
 const sentences = {
   'clicks.out-of-range': 'Position {got} is outside 0 to {max}; recount the dial if the real range differs.',
+  'recount.range': 'A click dial has 1 to 60 clicks from stop to stop, got {got}; count again.',
+  'recount.closing': 'It took {got} clicks to close but the dial has only {max} in all; count both again.',
+  'recount.step':
+    '{got} does not fall on steps of {step}; say that the dial has half-clicks, or count again.',
   'sag.stroke': 'Stroke must be above 0 mm, got {got}.',
   'sag.ring-beyond-stroke':
     'A ring reading of {ringMm} mm is longer than the stroke of {strokeMm} mm; enter mm, measured from wiper to ring.',
   'sag.negative': 'A ring reading cannot be below 0 mm.',
+  'sag.no-reading': 'Take at least one sag reading first.',
+  'sag.reading-range': 'Sag must lie between 0 and 100 %, got {got}; read the ring again.',
+  'sag.wheel-beyond-travel': 'A wheel movement of {got} mm is more than the wheel travel of {travelMm} mm.',
+  'sag.eyes': 'The loaded length ({loadedMm} mm) must be shorter than the free length ({freeMm} mm).',
+  'sag.no-linkage':
+    'Wheel travel of the bike is not known, so a reading at the wheel cannot be turned into sag; add it in the garage.',
+  'air.temperature': 'A temperature of {got} °C is below absolute zero.',
+  'air.altitude': 'Height must lie between -500 and 9000 m, got {got}.',
+  'coil.rate': 'A spring rate must be above 0 N/mm, got {got}.',
+  'coil.preload': 'Preload of {got} turns is outside 0 to {max}; beyond that take another spring.',
+  'coil.no-rates': 'List at least one spring to choose from.',
+  'coil.table': 'The rate table of a progressive spring needs at least two rows that rise from row to row.',
+  'mass.missing': 'Give the riding weight first: body, kit and water.',
+  'damper.ratio': 'The factor per click must be above 1, got {got}.',
+  'damper.positive': '{what} must be above 0, got {got}.',
+  'chart.empty': 'Paste at least two rows: weight or pressure, then the setting.',
+  'chart.row': 'Row {row}: "{text}" needs two numbers, weight or pressure first, then the setting.',
+  'chart.order': 'Row {row}: {got} does not come after {before}; sort the rows from light to heavy.',
+  'chart.mixed-units':
+    'Row {row} is in {got} but the rows before are in {before}; use one unit for a column.',
+  'chart.unit': 'Row {row}: the unit {got} does not belong here; use {want}.',
   'air.pressure': 'Air pressure must be above 0 psi, got {got}.',
   'air.spacers': 'That many spacers fill the chamber; at most {max} fit this model.',
+  'leverage.points':
+    'A leverage curve needs at least two points with ratios above 0 whose shaft positions rise from row to row.',
   'root.not-bracketed': 'No solution lies between {low} and {high}.',
   'signal.too-short': 'The signal needs at least {needed} samples, got {got}.',
   'signal.cutoff': 'The cut-off must lie between 0 and half the sample rate ({nyquist} Hz), got {got}.',

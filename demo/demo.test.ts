@@ -9,6 +9,7 @@ import { analyse } from '#core/telemetry/analyse'
 import { ingestDelimited } from '#core/telemetry/ingest'
 import { suggestMapping } from '#core/telemetry/mapping'
 import { idOf } from './ids.ts'
+import { linearLeverage } from '#core/linkage/leverage'
 import { rideFile } from './sensors.ts'
 import { bikes, days, riders, trails, units } from './world.ts'
 
@@ -51,7 +52,7 @@ describe('the demo world', () => {
 
 describe('the demo’s sensor files', () => {
   const trail = trails[0]
-  const linkage = { start: 2.95, end: 2.4, strokeMm: 55 }
+  const linkage = linearLeverage(2.95, 2.4, 55)
   const ride = (rebound: number, seed = 41) => {
     const set = (end: 'front' | 'rear', part: string) =>
       ({ psi: end === 'front' ? 78 : 178, rebound, lsc: 10, spacers: 2 })[part]
@@ -59,8 +60,7 @@ describe('the demo’s sensor files', () => {
     const r = ingestDelimited(bytes, suggestMapping(sniffLayout(bytes)), {
       frontTravelMm: 150,
       rearStrokeMm: 55,
-      leverageStart: 2.95,
-      leverageEnd: 2.4,
+      leverage: linkage,
     })
     return { recording: r, analysis: analyse(r, trail.sections) }
   }

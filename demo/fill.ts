@@ -6,6 +6,7 @@ import type { TrailDay } from '#contract/day'
 import { sniffLayout } from '#core/formats/layout'
 import { suggestMapping } from '#core/telemetry/mapping'
 import { idOf } from './ids.ts'
+import { linearLeverage } from '#core/linkage/leverage'
 import { rideFile } from './sensors.ts'
 import { bikes, days, riders, trails, units, type DayStory, type Step } from './world.ts'
 
@@ -48,6 +49,7 @@ async function fillDay(story: DayStory): Promise<void> {
     rearUnitId: bike.rearUnitId,
     positions: positionsOf(positions),
     reason: { text: 'Read off the bike', source: 'baseline', linked: true, proposalId: null },
+    foundIn: null,
   }
   function positionsOf(named: Record<string, number>): Setup['positions'] {
     return Object.entries(named).map(([name, value]) => ({
@@ -84,6 +86,7 @@ async function fillDay(story: DayStory): Promise<void> {
         madeAt: instant('09:30'),
         positions: positionsOf(positions),
         reason: { text: step.why, source: 'own-idea', linked: step.linked ?? false, proposalId: null },
+        foundIn: null,
       }
       await put(endpoints.putSetup, setup.id, setup)
     } else runIds.set(i, await fillRun(step, i))
@@ -135,11 +138,7 @@ async function fillDay(story: DayStory): Promise<void> {
     const set = (end: 'front' | 'rear', part: string) =>
       positions[`${story.bike} ${end === 'front' ? 'fork' : 'shock'} ${part}`]
     const shock = fitted.find((u) => u.end === 'rear')!
-    const text = rideFile(trail.sections, set, 40 + i, {
-      start: bike.leverageStart!,
-      end: bike.leverageEnd!,
-      strokeMm: shock.strokeMm,
-    })
+    const text = rideFile(trail.sections, set, 40 + i, linearLeverage(bike.leverageStart!, bike.leverageEnd!, shock.strokeMm))
     const bytes = new TextEncoder().encode(text)
     const meta: RecordingUpload = {
       runId,

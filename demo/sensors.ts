@@ -1,5 +1,6 @@
 import type { TrailSection } from '#contract/trail'
 import type { End } from '#contract/common'
+import { shaftMmAt, type Leverage } from '#core/linkage/leverage'
 import { forcePerPsiForSag, rideRoad, type QuarterCar } from '#core/sim/quarterCar'
 import { seededRandom } from '#core/sim/random'
 import { buildRoad } from '#core/sim/road'
@@ -43,7 +44,7 @@ export function rideFile(
   sections: readonly TrailSection[],
   set: (end: End, part: string) => number | undefined,
   seed: number,
-  linkage: { start: number; end: number; strokeMm: number },
+  linkage: Leverage,
 ): string {
   const road = buildRoad(sections, seededRandom(seed))
   const front = rideRoad(
@@ -56,25 +57,14 @@ export function rideFile(
     road,
     sampleRateHz,
   )
-  const wheelMm = linkage.strokeMm * ((linkage.start + linkage.end) / 2)
+  const wheelMm = linkage.wheelMm[linkage.wheelMm.length - 1]
   return sensorFile(
     {
       sampleRateHz,
       frontMm: front.depthPct.map((d) => d * 1.5),
-      rearMm: rear.depthPct.map((d) => shaftMm((d / 100) * wheelMm, linkage)),
+      rearMm: rear.depthPct.map((d) => shaftMmAt((d / 100) * wheelMm, linkage)),
       speedMS: front.speedMS,
     },
     seededRandom(seed + 1),
   )
-}
-
-/** Shaft movement behind a wheel movement: the inverse of LR₀·s + (LR₁ − LR₀)·s²/(2·stroke). */
-function shaftMm(
-  wheelMm: number,
-  { start, end, strokeMm }: { start: number; end: number; strokeMm: number },
-): number {
-  const a = (end - start) / (2 * strokeMm)
-  return a === 0
-    ? wheelMm / start
-    : (-start + Math.sqrt(Math.max(0, start * start + 4 * a * wheelMm))) / (2 * a)
 }

@@ -1,14 +1,14 @@
-import type { Bike } from '#contract/bike'
+import { Bike } from '#contract/bike'
 import type { Conditions } from '#contract/day'
 import type { Mark, Run } from '#contract/run'
-import type { Rider } from '#contract/rider'
+import { Rider } from '#contract/rider'
 import type { Trail, TrailSection } from '#contract/trail'
-import type { SuspensionUnit } from '#contract/unit'
+import { SuspensionUnit } from '#contract/unit'
 import { idOf } from './ids.ts'
 
 // An invented world: riders, places, trails and parts that exist nowhere else.
 
-export const riders: Rider[] = [
+export const riders = Rider.array().parse([
   {
     id: idOf('ilka'),
     version: 0,
@@ -29,13 +29,13 @@ export const riders: Rider[] = [
     taste: 'planted',
     note: 'Few dials on this bike.',
   },
-]
+])
 
 const hand = { alias: null, tool: 'hand' as const }
 const pump = { alias: null, tool: 'shock-pump' as const }
 const bench = { alias: null, tool: 'workshop' as const }
 
-export const units: SuspensionUnit[] = [
+export const units = SuspensionUnit.array().parse([
   {
     id: idOf('ilka fork'),
     version: 0,
@@ -177,9 +177,9 @@ export const units: SuspensionUnit[] = [
       },
     ],
   },
-]
+])
 
-export const bikes: Bike[] = [
+export const bikes = Bike.array().parse([
   {
     id: idOf('ilka bike'),
     version: 0,
@@ -208,7 +208,7 @@ export const bikes: Bike[] = [
     currentSetupId: null,
     note: '',
   },
-]
+])
 
 const section = (trail: string, name: string, kind: TrailSection['kind'], lengthM: number): TrailSection => ({
   id: idOf(`${trail} ${name}`),

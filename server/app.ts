@@ -12,6 +12,7 @@ import { dayRoutes } from './routes/days.ts'
 import { eventRoutes } from './routes/events.ts'
 import { garageRoutes } from './routes/garage.ts'
 import { recordingRoutes } from './routes/recordings.ts'
+import { workshopRoutes } from './routes/workshop.ts'
 import { headers, ownOriginOnly } from './security.ts'
 
 /** Builds the whole application; nothing listens yet. */
@@ -29,6 +30,7 @@ export function buildApp(deps: Deps): Hono {
   api.route('/', garageRoutes(deps))
   api.route('/', dayRoutes(deps))
   api.route('/', recordingRoutes(deps))
+  api.route('/', workshopRoutes(deps))
   api.route('/', eventRoutes(deps))
   api.all('*', (c) => reply(c, 'route.unknown', `There is nothing at ${c.req.path}.`))
 

@@ -7,7 +7,7 @@ import type { Feel, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
 import type { TrailSection } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
-import { axlePct } from '../telemetry/linkage.ts'
+import { axlePct, leverageOf, type Leverage } from '../linkage/leverage.ts'
 import { canStandAt } from '../adjusters/range.ts'
 import { fitSession, type RatedRun, type SaidDifference, type Session } from '../stats/session.ts'
 
@@ -37,7 +37,7 @@ export interface SetupSpace {
   front: SuspensionUnit | null
   rear: SuspensionUnit | null
   /** Wheel movement per shaft movement at both ends of the stroke, where it is known. */
-  leverage?: { start: number; end: number } | null
+  leverage?: Leverage | null
 }
 
 /** The setup that is on the bike at the end of the day as logged. */
@@ -66,12 +66,11 @@ export function historyOf(b: DayBundle): DayHistory {
 
 export function spaceOf(
   units: readonly SuspensionUnit[],
-  bike?: Pick<Bike, 'leverageStart' | 'leverageEnd'>,
+  bike?: Pick<Bike, 'leverageCurve' | 'leverageStart' | 'leverageEnd'>,
 ): SetupSpace {
   const at = (end: End) => units.find((u) => u.end === end) ?? null
-  const { leverageStart: start = null, leverageEnd: end = null } = bike ?? {}
-  const leverage = start !== null && end !== null ? { start, end } : null
-  return { front: at('front'), rear: at('rear'), leverage }
+  const rear = at('rear')
+  return { front: at('front'), rear, leverage: bike && rear ? leverageOf(bike, rear.strokeMm) : null }
 }
 
 /**
@@ -83,7 +82,7 @@ export function rideHeightTargets(space: SetupSpace, rearAt: Analysis['rearAt'])
   const l = space.leverage
   return {
     front: space.front?.sagTargetPct ?? null,
-    rear: rear !== null && l && rearAt === 'axle' ? axlePct(rear, l.start, l.end) : rear,
+    rear: rear !== null && l && rearAt === 'axle' ? axlePct(rear, space.rear!.strokeMm, l) : rear,
   }
 }
 

@@ -28,6 +28,7 @@ import {
 import { oneStep, remedyMoves } from './remedies.ts'
 import { summarise } from './summary.ts'
 import { findTangle } from './tangle.ts'
+import { linearLeverage } from '../linkage/leverage.ts'
 import { separatingTest, watchFor } from './watch.ts'
 
 const positions = new Map(Object.entries(startPositions))
@@ -260,18 +261,16 @@ describe('history', () => {
 })
 
 describe('ride height targets', () => {
-  const linked = { ...space, leverage: { start: 2.95, end: 2.4 } }
+  const linked = { ...space, leverage: linearLeverage(2.95, 2.4, 55) }
   it('are turned from stroke to wheel travel where the recording is at the axle', () => {
     expect(rideHeightTargets(linked, 'axle').rear).toBeCloseTo(32.16, 2)
     expect(rideHeightTargets(linked, 'shaft').rear).toBe(30)
     expect(rideHeightTargets(space, 'axle')).toEqual({ front: 20, rear: 30 })
   })
   it('come from the bike', () => {
-    expect(spaceOf([fork, shock], { leverageStart: 3, leverageEnd: null }).leverage).toBeNull()
-    expect(spaceOf([fork, shock], { leverageStart: 3, leverageEnd: 2.5 }).leverage).toEqual({
-      start: 3,
-      end: 2.5,
-    })
+    const bike = { leverageCurve: null, leverageStart: 3, leverageEnd: null }
+    expect(spaceOf([fork, shock], bike).leverage).toBeNull()
+    expect(spaceOf([fork, shock], { ...bike, leverageEnd: 2.5 }).leverage).toEqual(linearLeverage(3, 2.5, 55))
   })
 })
 

@@ -6,14 +6,14 @@ import { suggestMapping } from '../telemetry/mapping.ts'
 import { clockSeconds } from './clock.ts'
 import { readDelimited } from './delimited.ts'
 import { sniffLayout } from './layout.ts'
+import { linearLeverage } from '../linkage/leverage.ts'
 import { scanNumber } from './numberScan.ts'
 
 const bytes = (s: string) => new TextEncoder().encode(s)
 const geometry: TravelGeometry = {
   frontTravelMm: 150,
   rearStrokeMm: 55,
-  leverageStart: null,
-  leverageEnd: null,
+  leverage: null,
 }
 const codeOf = (f: () => unknown) => {
   try {
@@ -216,8 +216,7 @@ describe('from bytes to channels', () => {
     const b = bytes('time,rear [mm]\n' + rows(400, (i) => `${i / 200},${27.5 + Math.sin(i)}`))
     const r = ingestDelimited(b, suggestMapping(sniffLayout(b)), {
       ...geometry,
-      leverageStart: 3,
-      leverageEnd: 2,
+      leverage: linearLeverage(3, 2, 55),
     })
     expect(r.rearAt).toBe('axle')
     expect(r.travelMm.rear).toBeCloseTo(2.5 * 55, 9)

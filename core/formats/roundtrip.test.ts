@@ -13,8 +13,7 @@ const bytes = (s: string) => new TextEncoder().encode(s)
 const geometry: TravelGeometry = {
   frontTravelMm: 160,
   rearStrokeMm: 60,
-  leverageStart: null,
-  leverageEnd: null,
+  leverage: null,
 }
 
 const dialect = fc.record({

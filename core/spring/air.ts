@@ -1,4 +1,5 @@
 import { InputError } from '../errors.ts'
+import { rootOfRising } from '../numeric/root.ts'
 import { paPerPsi } from '../units/convert.ts'
 
 /** Geometry of an air spring, all ratios; defaults are stated starting points, editable per unit. */
@@ -51,12 +52,7 @@ export function netPressurePsi(
 ): number {
   const { spacers = 0, exponent = 1, ambientPa = seaLevelPa } = options
   if (!(pressurePsi > 0)) throw new InputError('air.pressure', { got: pressurePsi })
-  const k0 = 1 - 1 / shape.cr0
-  // k = swept ÷ chamber volume; each spacer takes its share off the chamber.
-  const k = 1 / (1 / k0 - spacers * shape.spacerShare)
-  if (!(k > 0 && k < 1)) {
-    throw new InputError('air.spacers', { max: Math.floor((1 / k0 - 1) / shape.spacerShare - 1e-9) })
-  }
+  const k = chamberShare(shape, spacers)
   const ambientPsi = ambientPa / paPerPsi
   const absolute = pressurePsi + ambientPsi
   const positive = absolute * Math.pow(1 / (1 - k * u), exponent)
@@ -67,7 +63,7 @@ export function netPressurePsi(
 }
 
 /**
- * Pressure that gives another sag under the same still load: solves net(u*, P*) = net(u, P) by bisection.
+ * Pressure that gives another sag under the same still load: solves net(u*, P*) = net(u, P).
  *
  * @throws InputError 'root.not-bracketed' when no pressure between 1 and 500 psi does it
  */
@@ -81,15 +77,65 @@ export function pressureForSagPsi(
     spacers: measured.spacers,
     ambientPa,
   })
-  const miss = (p: number) =>
-    netPressurePsi(target.sagPct / 100, p, shape, { spacers: target.spacers, ambientPa }) - load
-  let low = 1
-  let high = 500
-  if (miss(low) > 0 || miss(high) < 0) throw new InputError('root.not-bracketed', { low, high })
-  while (high - low > 1e-9 * high) {
-    const mid = (low + high) / 2
-    if (miss(mid) > 0) high = mid
-    else low = mid
+  return pressureForLoadPsi(load, target.sagPct / 100, shape, { spacers: target.spacers, ambientPa })
+}
+
+const mostPsi = 500
+
+/**
+ * Pressure at which the spring holds a load at a stroke share; static, m = 1.
+ *
+ * @param loadPsi the load over the piston area, as `netPressurePsi` gives it
+ * @returns psi gauge at full extension
+ * @throws InputError 'root.not-bracketed' when no pressure between 1 and 500 psi does it
+ */
+export function pressureForLoadPsi(
+  loadPsi: number,
+  u: number,
+  shape: AirSpringShape,
+  options: { spacers?: number; ambientPa?: number } = {},
+): number {
+  return rootOfRising((p) => netPressurePsi(u, p, shape, options) - loadPsi, 1, mostPsi)
+}
+
+/**
+ * Stroke share at which the spring holds a load; static, m = 1.
+ * @returns 0 … 1; 0 when it holds the load at full extension, 1 when it cannot hold it at all
+ */
+export function strokeShareAt(
+  loadPsi: number,
+  pressurePsi: number,
+  shape: AirSpringShape,
+  options: { spacers?: number; ambientPa?: number } = {},
+): number {
+  const miss = (u: number) => netPressurePsi(u, pressurePsi, shape, options) - loadPsi
+  if (miss(0) >= 0) return 0
+  if (miss(1) <= 0) return 1
+  return rootOfRising(miss, 0, 1)
+}
+
+/** Slope of `netPressurePsi` over the stroke share, psi per whole stroke; analytic. */
+export function netSlopePsi(
+  u: number,
+  pressurePsi: number,
+  shape: AirSpringShape,
+  options: { spacers?: number; exponent?: number; ambientPa?: number } = {},
+): number {
+  const { spacers = 0, exponent: m = 1, ambientPa = seaLevelPa } = options
+  const k = chamberShare(shape, spacers)
+  const absolute = pressurePsi + ambientPa / paPerPsi
+  const positive = absolute * m * k * Math.pow(1 - k * u, -m - 1)
+  const { negativeShare: nu, equaliseAt: ue, areaShare } = shape
+  const negative = ((absolute / (1 - k * ue)) * m * Math.pow((nu + ue) / (nu + u), m)) / (nu + u)
+  return positive + areaShare * negative
+}
+
+/** k = swept over chamber volume; each spacer takes its share off the chamber. @throws InputError 'air.spacers' */
+export function chamberShare(shape: AirSpringShape, spacers: number): number {
+  const k0 = 1 - 1 / shape.cr0
+  const k = 1 / (1 / k0 - spacers * shape.spacerShare)
+  if (!(k > 0 && k < 1)) {
+    throw new InputError('air.spacers', { max: Math.floor((1 / k0 - 1) / shape.spacerShare - 1e-9) })
   }
-  return (low + high) / 2
+  return k
 }

@@ -3,10 +3,10 @@ import type { ColumnMapping, ImportIssue, ImportMapping } from '#contract/record
 import { InputError } from '../errors.ts'
 import { readDelimited, type DelimitedTable } from '../formats/delimited.ts'
 import { sniffLayout } from '../formats/layout.ts'
+import { wheelTravelMm, type Leverage } from '../linkage/leverage.ts'
 import { quantileSorted } from '../signal/quantile.ts'
 import { resampleUniform } from '../signal/resample.ts'
 import { repairClock, type RepairedClock } from './clock.ts'
-import { wheelTravelMm } from './linkage.ts'
 import { checkMapping, columnFor } from './mapping.ts'
 import { repairSpikesInto } from './repair.ts'
 
@@ -14,8 +14,7 @@ import { repairSpikesInto } from './repair.ts'
 export interface TravelGeometry {
   frontTravelMm: number | null
   rearStrokeMm: number | null
-  leverageStart: number | null
-  leverageEnd: number | null
+  leverage: Leverage | null
 }
 
 /** Cleaned channels on one uniform clock from 0. */
@@ -159,10 +158,7 @@ function addTravel(
   }
   let travelMm = strokeMm
   if (end === 'rear') {
-    const lever =
-      g.leverageStart !== null && g.leverageEnd !== null
-        ? { start: g.leverageStart, end: g.leverageEnd, strokeMm }
-        : null
+    const lever = g.leverage
     if (lever) {
       for (let i = 0; i < x.length; i++) x[i] = wheelTravelMm(x[i], lever)
       travelMm = wheelTravelMm(strokeMm, lever)

@@ -4,7 +4,6 @@ import { bump, decay, recordingOf } from '../test/synthetic.ts'
 import { analyse } from './analyse.ts'
 import { evidenceCounts } from './evidence.ts'
 import { placeSections } from './sections.ts'
-import { axlePct, wheelTravelMm } from './linkage.ts'
 
 const sine = (t: number) => 25 + 10 * Math.sin(2 * Math.PI * t)
 
@@ -149,20 +148,5 @@ describe('sections', () => {
   it('follow marks where they were set', () => {
     const p = placeSections(recordingOf(sine, null), sections, [{ sectionId: 'b', startS: 2, endS: 99 }])
     expect(p).toEqual({ by: 'marks', spans: [{ sectionId: 'b', startS: 2, endS: 20 }] })
-  })
-})
-
-describe('linkage', () => {
-  it('30 % of the stroke is more of the wheel travel on a progressive linkage, and the same on a straight one', () => {
-    // (2.95·0.3 − 0.55·0.09/2) / 2.675
-    expect(axlePct(30, 2.95, 2.4)).toBeCloseTo(32.16, 2)
-    expect(axlePct(30, 2.7, 2.7)).toBeCloseTo(30, 12)
-    expect(axlePct(100, 3, 2)).toBeCloseTo(100, 12)
-  })
-  it('wheel travel is the integral of leverage: average leverage times stroke', () => {
-    expect(wheelTravelMm(55, { start: 3, end: 2.4, strokeMm: 55 })).toBeCloseTo(2.7 * 55, 9)
-    const l = { start: 3, end: 2.4, strokeMm: 55 }
-    const slope = (wheelTravelMm(20.001, l) - wheelTravelMm(19.999, l)) / 0.002
-    expect(slope).toBeCloseTo(3 - (0.6 * 20) / 55, 6)
   })
 })

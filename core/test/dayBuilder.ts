@@ -1,4 +1,5 @@
 import type { Adjuster } from '#contract/adjuster'
+import type { Bench } from '#contract/bench'
 import type { Analysis, EndMetrics } from '#contract/recording'
 import type { Mark, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
@@ -72,6 +73,12 @@ export const fork: SuspensionUnit = {
   strokeMm: 150,
   sagTargetPct: 20,
   revalved: false,
+  revalvedOn: null,
+  idNote: '',
+  airSpring: null,
+  preloadPitchMm: 1.5,
+  serviceEveryDays: null,
+  charts: [],
   adjusters: [frontPressure, frontLsc, frontRebound],
   note: '',
 }
@@ -84,6 +91,12 @@ export const shock: SuspensionUnit = {
   strokeMm: 55,
   sagTargetPct: 30,
   revalved: false,
+  revalvedOn: null,
+  idNote: '',
+  airSpring: null,
+  preloadPitchMm: 1.5,
+  serviceEveryDays: null,
+  charts: [],
   adjusters: [rearPressure, rearRebound, rearSpacers],
   note: '',
 }
@@ -211,6 +224,7 @@ export class DayBuilder {
         value,
       })),
       reason: { text: '', source, linked, proposalId: null },
+      foundIn: null,
     })
     return this
   }
@@ -267,5 +281,36 @@ export function analysisWith(front: Partial<EndMetrics>, rear: Partial<EndMetric
       balancePct: f.rideHeightPct - r.rideHeightPct,
       airtimeS: 0,
     },
+  }
+}
+
+/** A bench with fork and shock where `startPositions` stand. */
+export function benchOn(over: Partial<Bench> = {}): Bench {
+  return {
+    id: 'bench',
+    version: 1,
+    bikeId: 'bike',
+    startedAt: '2031-05-02T08:00:00Z',
+    orderSchool: 'sag-rebound-volume',
+    equaliseSchool: 'every-50',
+    spacerSchool: 'as-delivered',
+    posture: { front: 'ready', rear: 'seated' },
+    airTempC: 15,
+    altitudeM: 300,
+    place: '',
+    gaugeId: { front: null, rear: null },
+    positions: Object.entries(startPositions).map(([adjusterId, value]) => ({
+      end: adjusterId.startsWith('f') ? 'front' : 'rear',
+      adjusterId,
+      value,
+    })),
+    checks: [],
+    readings: [],
+    reboundTests: [],
+    travelReadings: [],
+    steps: [],
+    finishedSetupId: null,
+    note: '',
+    ...over,
   }
 }

@@ -1,5 +1,8 @@
 import { blob, index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core'
+import type { Baseline } from '#contract/baseline'
+import type { Bench } from '#contract/bench'
 import type { Bike } from '#contract/bike'
+import type { Gauge, ServiceEntry, StockItem } from '#contract/care'
 import type { TrailDay } from '#contract/day'
 import type { ProposalRecord } from '#contract/proposal'
 import type { ImportMapping, Recording } from '#contract/recording'
@@ -48,6 +51,59 @@ export const trails = sqliteTable('trails', {
   ...editable,
   body: text('body', { mode: 'json' }).$type<Trail>().notNull(),
 })
+
+export const gauges = sqliteTable('gauges', {
+  id: text('id').primaryKey(),
+  ...editable,
+  body: text('body', { mode: 'json' }).$type<Gauge>().notNull(),
+})
+
+export const stock = sqliteTable('stock', {
+  id: text('id').primaryKey(),
+  ...editable,
+  body: text('body', { mode: 'json' }).$type<StockItem>().notNull(),
+})
+
+export const services = sqliteTable(
+  'services',
+  {
+    id: text('id').primaryKey(),
+    ...editable,
+    bikeId: text('bike_id')
+      .notNull()
+      .references(() => bikes.id),
+    date: text('date').notNull(),
+    body: text('body', { mode: 'json' }).$type<ServiceEntry>().notNull(),
+  },
+  (t) => [index('services_by_bike').on(t.bikeId, t.date)],
+)
+
+export const baselines = sqliteTable(
+  'baselines',
+  {
+    id: text('id').primaryKey(),
+    ...editable,
+    bikeId: text('bike_id')
+      .notNull()
+      .references(() => bikes.id),
+    body: text('body', { mode: 'json' }).$type<Baseline>().notNull(),
+  },
+  (t) => [index('baselines_by_bike').on(t.bikeId)],
+)
+
+export const benches = sqliteTable(
+  'benches',
+  {
+    id: text('id').primaryKey(),
+    ...editable,
+    bikeId: text('bike_id')
+      .notNull()
+      .references(() => bikes.id),
+    startedAt: text('started_at').notNull(),
+    body: text('body', { mode: 'json' }).$type<Bench>().notNull(),
+  },
+  (t) => [index('benches_by_bike').on(t.bikeId, t.startedAt)],
+)
 
 export const setups = sqliteTable(
   'setups',

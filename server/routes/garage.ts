@@ -5,7 +5,7 @@ import { bikes, riders, trails, units } from '../db/schema.ts'
 import { mount } from '../mount.ts'
 import { Refusal } from '../refusal.ts'
 import { readGarage, saveBike, saveRider, saveTrail, saveUnit } from '../services/garage.ts'
-import { setDeleted } from '../services/records.ts'
+import { setDeleted, type SoftTable } from '../services/records.ts'
 import { saveSetup } from '../services/setups.ts'
 
 /** Riders, bikes, units, trails and what is set on them. */
@@ -21,12 +21,24 @@ export function garageRoutes({ store, now, events }: Deps): Hono {
     if (saved.dayId) events.emit({ type: 'day', dayId: saved.dayId })
     return saved
   })
-  const kinds = [
+  mountPutAway(app, { store, now }, [
     [endpoints.deleteRider, endpoints.restoreRider, riders],
     [endpoints.deleteUnit, endpoints.restoreUnit, units],
     [endpoints.deleteBike, endpoints.restoreBike, bikes],
     [endpoints.deleteTrail, endpoints.restoreTrail, trails],
-  ] as const
+  ])
+  return app
+}
+
+type Removal = typeof endpoints.deleteRider
+type Restoral = typeof endpoints.restoreRider
+
+/** Putting away and bringing back, alike for every kind of record. */
+export function mountPutAway(
+  app: Hono,
+  { store, now }: Pick<Deps, 'store' | 'now'>,
+  kinds: readonly (readonly [Removal, Restoral, SoftTable])[],
+): void {
   for (const [remove, restore, table] of kinds) {
     mount(
       app,
@@ -39,7 +51,6 @@ export function garageRoutes({ store, now, events }: Deps): Hono {
       async ({ params }) => (await store.writes.run(() => setDeleted(store, table, params.id, null)), {}),
     )
   }
-  return app
 }
 
 /** @throws Refusal 'request.invalid' when address and body name two records */

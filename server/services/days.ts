@@ -110,7 +110,7 @@ export async function readDay({ db }: Store, id: string): Promise<DayBundle> {
 }
 
 /** A day is shown to others and on a wall: it never carries a weight. */
-function withoutMasses({ bodyMassKg: _body, kitMassKg: _kit, ...card }: Rider): RiderCard {
+function withoutMasses({ bodyMassKg: _body, kitMassKg: _kit, waterL: _water, ...card }: Rider): RiderCard {
   return card
 }
 

@@ -1,12 +1,13 @@
-import { eq, inArray, isNull } from 'drizzle-orm'
+import { desc, eq, inArray, isNull } from 'drizzle-orm'
 import type { Bike } from '#contract/bike'
 import type { Garage } from '#contract/endpoints'
 import type { Rider } from '#contract/rider'
 import type { Trail } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
-import { bikes, riders, setups, trails, units } from '../db/schema.ts'
+import { baselines, bikes, gauges, riders, services, setups, stock, trails, units } from '../db/schema.ts'
 import type { Store } from '../db/open.ts'
 import { Refusal } from '../refusal.ts'
+import { countCorrections } from './recount.ts'
 import { mustExist, saveRecord } from './records.ts'
 
 /** Bikes with the live pointer instead of whatever their body was saved with. */
@@ -16,11 +17,15 @@ export const withPointer = (row: { body: Bike; currentSetupId: string | null }):
 })
 
 export async function readGarage({ db }: Store): Promise<Garage> {
-  const [r, b, u, t] = await Promise.all([
+  const [r, b, u, t, g, st, se, ba] = await Promise.all([
     db.select().from(riders).where(isNull(riders.deletedAt)),
     db.select().from(bikes).where(isNull(bikes.deletedAt)),
     db.select().from(units).where(isNull(units.deletedAt)),
     db.select().from(trails).where(isNull(trails.deletedAt)),
+    db.select().from(gauges).where(isNull(gauges.deletedAt)),
+    db.select().from(stock).where(isNull(stock.deletedAt)),
+    db.select().from(services).where(isNull(services.deletedAt)).orderBy(desc(services.date)),
+    db.select().from(baselines).where(isNull(baselines.deletedAt)),
   ])
   const pointers = b.map((x) => x.currentSetupId).filter((x) => x !== null)
   const current = pointers.length ? await db.select().from(setups).where(inArray(setups.id, pointers)) : []
@@ -30,6 +35,10 @@ export async function readGarage({ db }: Store): Promise<Garage> {
     units: u.map((x) => x.body),
     trails: t.map((x) => x.body),
     currentSetups: current.map((x) => x.body),
+    gauges: g.map((x) => x.body),
+    stock: st.map((x) => x.body),
+    services: se.map((x) => x.body),
+    baselines: ba.map((x) => x.body),
   }
 }
 
@@ -37,7 +46,11 @@ export const saveRider = (store: Store, rider: Rider) =>
   store.writes.run(() => saveRecord(store, riders, riders.id, rider.id, rider, { id: rider.id }))
 
 export const saveUnit = (store: Store, unit: SuspensionUnit) =>
-  store.writes.run(() => saveRecord(store, units, units.id, unit.id, unit, { id: unit.id }))
+  store.writes.run(() =>
+    saveRecord(store, units, units.id, unit.id, unit, { id: unit.id }, (held) =>
+      countCorrections(store, held, unit),
+    ),
+  )
 
 export const saveTrail = (store: Store, trail: Trail) =>
   store.writes.run(() => saveRecord(store, trails, trails.id, trail.id, trail, { id: trail.id }))

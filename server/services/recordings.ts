@@ -3,6 +3,7 @@ import { gunzipSync } from 'node:zlib'
 import { and, asc, eq } from 'drizzle-orm'
 import type { Recording, RecordingUpload } from '#contract/recording'
 import type { RememberedMapping } from '#contract/recording'
+import { leverageOf } from '#core/linkage/leverage'
 import type { TravelGeometry } from '#core/telemetry/ingest'
 import type { Deps } from '../deps.ts'
 import type { Store } from '../db/open.ts'
@@ -113,11 +114,11 @@ async function runContext({ db }: Store, runId: string) {
     const [unit] = await db.select().from(units).where(eq(units.id, unitId))
     return unit?.body.strokeMm ?? null
   }
+  const rearStrokeMm = await strokeOf(row.setup.rearUnitId)
   const geometry: TravelGeometry = {
     frontTravelMm: await strokeOf(row.setup.frontUnitId),
-    rearStrokeMm: await strokeOf(row.setup.rearUnitId),
-    leverageStart: row.bike.leverageStart,
-    leverageEnd: row.bike.leverageEnd,
+    rearStrokeMm,
+    leverage: rearStrokeMm === null ? null : leverageOf(row.bike, rearStrokeMm),
   }
   return { geometry, sections: row.trail.sections }
 }

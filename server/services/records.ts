@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm'
+import type { BatchItem } from 'drizzle-orm/batch'
 import type { SQLiteColumn, SQLiteTable } from 'drizzle-orm/sqlite-core'
 import type { Store } from '../db/open.ts'
 import { Refusal } from '../refusal.ts'
@@ -22,6 +23,7 @@ export function sameBody(a: Editable, b: Editable): boolean {
  * replayed save that already arrived is answered as if it were new; anything else is stale.
  *
  * @param columns key columns kept beside the body
+ * @param along   further writes that an update brings with it: all of them happen, or none
  * @returns the record as stored, version counted up
  * @throws Refusal 'record.stale' with both versions, 'record.not-found' when it was put away
  */
@@ -32,6 +34,7 @@ export async function saveRecord<T extends Editable>(
   id: string,
   sent: T,
   columns: Record<string, unknown>,
+  along: (held: T) => Promise<BatchItem<'sqlite'>[]> = async () => [],
 ): Promise<T> {
   const rows = (await store.db.select().from(table).where(eq(idColumn, id))) as {
     version: number
@@ -56,14 +59,15 @@ export async function saveRecord<T extends Editable>(
     })
   }
   const body = { ...sent, version: held.version + 1 }
-  await store.db
+  const update = store.db
     .update(table)
     .set({ ...columns, version: body.version, body } as never)
     .where(eq(idColumn, id))
+  await store.db.batch([update, ...(await along(held.body))])
   return body
 }
 
-interface SoftTable extends SQLiteTable {
+export interface SoftTable extends SQLiteTable {
   id: SQLiteColumn
   deletedAt: SQLiteColumn
 }

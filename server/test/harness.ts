@@ -16,7 +16,7 @@ import { EventBus } from '../events.ts'
 import { runIngest } from '../ingest/run.ts'
 import { clearIncoming } from '../ingest/spool.ts'
 
-const migrations = join(import.meta.dirname, '..', 'db', 'migrations')
+export const migrations = join(import.meta.dirname, '..', 'db', 'migrations')
 
 /** A whole application on a real data file of its own, spoken to without a socket. */
 export async function startApp(dir = mkdtempSync(join(tmpdir(), 'wild-spring-'))) {
@@ -68,6 +68,7 @@ export const makeRider = (over: Partial<Rider> = {}): Rider => ({
   name: 'Ilka',
   bodyMassKg: 68,
   kitMassKg: 5,
+  waterL: 0,
   level: 'advanced',
   taste: 'neutral',
   note: '',
@@ -85,6 +86,12 @@ export function makeUnit(end: 'front' | 'rear', over: Partial<SuspensionUnit> = 
     strokeMm: end === 'front' ? 150 : 55,
     sagTargetPct: end === 'front' ? 20 : 30,
     revalved: false,
+    revalvedOn: null,
+    idNote: '',
+    airSpring: null,
+    preloadPitchMm: 1.5,
+    serviceEveryDays: null,
+    charts: [],
     note: '',
     adjusters: [
       {
@@ -130,6 +137,7 @@ export function makeSetup(bike: Bike, units: SuspensionUnit[], over: Partial<Set
       u.adjusters.map((a) => ({ end: u.end, adjusterId: a.id, value: a.kind === 'pressure' ? 80 : 6 })),
     ),
     reason: { text: '', source: 'baseline', linked: false, proposalId: null },
+    foundIn: null,
     ...over,
   }
 }
@@ -163,6 +171,15 @@ export async function startStory(t: Pick<TestApp, 'put'>) {
     riderId: rider.id,
     name: 'Trail bike',
     eBike: false,
+    kind: 'trail',
+    massKg: null,
+    leverageCurve: null,
+    tyres: {
+      front: { name: '', widthMm: null, pressurePsi: null },
+      rear: { name: '', widthMm: null, pressurePsi: null },
+    },
+    frontShareSeatedPct: null,
+    frontShareReadyPct: null,
     frontUnitId: front.id,
     rearUnitId: rear.id,
     rearWheelTravelMm: 145,

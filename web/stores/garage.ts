@@ -8,7 +8,17 @@ import type { Trail } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
 import { call } from '../api/client.ts'
 
-const empty: Garage = { riders: [], bikes: [], units: [], trails: [], currentSetups: [] }
+const empty: Garage = {
+  riders: [],
+  bikes: [],
+  units: [],
+  trails: [],
+  currentSetups: [],
+  gauges: [],
+  stock: [],
+  services: [],
+  baselines: [],
+}
 
 /** Riders, bikes, units and trails as the server holds them. */
 export const useGarage = defineStore('garage', () => {

@@ -67,6 +67,12 @@ function unit(
     strokeMm,
     sagTargetPct: end === 'front' ? 20 : 30,
     revalved: false,
+    revalvedOn: null,
+    idNote: '',
+    airSpring: null,
+    preloadPitchMm: 1.5,
+    serviceEveryDays: null,
+    charts: [],
     adjusters,
     note: '',
   }

@@ -62,6 +62,7 @@ async function save() {
     rearUnitId: bike.rearUnitId,
     positions,
     reason: { text: 'Read off the bike', source: 'baseline', linked: true, proposalId: null },
+    foundIn: null,
   }
   if (!(await notices.attempt(() => garage.saveSetup(setup)))) return
   keepDraft(draftKey.value, null)

@@ -19,6 +19,7 @@ const { form, busy, submit, faultOf, otherFault } = useForm<Rider>({
       name: '',
       bodyMassKg: null,
       kitMassKg: null,
+      waterL: 0,
       level: 'intermediate',
       taste: 'neutral',
       note: '',

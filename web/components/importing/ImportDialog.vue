@@ -6,6 +6,7 @@ import { endpoints, type DayBundle } from '#contract/endpoints'
 import { limits } from '#contract/limits'
 import type { ImportMapping, RecordingUpload } from '#contract/recording'
 import type { Run } from '#contract/run'
+import { leverageOf } from '#core/linkage/leverage'
 import type { TravelGeometry } from '#core/telemetry/ingest'
 import { suggestMapping } from '#core/telemetry/mapping'
 import IconFile from '~icons/lucide/file-up'
@@ -49,12 +50,11 @@ useLive({
 
 const geometry = computed<TravelGeometry>(() => {
   const at = (end: 'front' | 'rear') => props.bundle.units.find((u) => u.end === end)?.strokeMm ?? null
-  const { leverageStart, leverageEnd } = props.bundle.bike
+  const rearStrokeMm = at('rear')
   return {
     frontTravelMm: at('front'),
-    rearStrokeMm: at('rear'),
-    leverageStart,
-    leverageEnd,
+    rearStrokeMm,
+    leverage: rearStrokeMm === null ? null : leverageOf(props.bundle.bike, rearStrokeMm),
   }
 })
 watch(open, (is) => {

@@ -1,0 +1,99 @@
+import { InputError } from '../errors.ts'
+import { shaftMmAt, wheelTravelMm, type Leverage } from '../linkage/leverage.ts'
+
+/** Which edge of the ring was read; it is about 2 mm thick, so it matters. */
+export type RingEdge = 'facing-wiper' | 'far-edge'
+export const ringThicknessMm = 2
+
+/** How far the unit stood compressed, from what was measured. */
+export type SagMeasurement =
+  | { method: 'ring'; ringMm: number; edge: RingEdge }
+  | { method: 'eye-to-eye'; freeMm: number; loadedMm: number }
+  | { method: 'wheel'; unloadedMm: number; loadedMm: number }
+
+/**
+ * Sag at the unit, mm along its own stroke, from a ring, two lengths between the eyes, or two heights at the wheel.
+ * Eye to eye: free − loaded. Wheel: unloaded − loaded, brought to the shaft through the linkage; without a linkage by
+ * the average leverage, which on a progressive linkage is only near.
+ *
+ * @param wheelTravelMmWhole wheel travel of a rear unit without known linkage; null at the front
+ * @throws InputError 'sag.…' with what is right
+ */
+export function sagAtUnitMm(
+  m: SagMeasurement,
+  strokeMm: number,
+  leverage: Leverage | null,
+  wheelTravelMmWhole: number | null,
+): number {
+  if (!(strokeMm > 0)) throw new InputError('sag.stroke', { got: strokeMm })
+  const mm = unitMm(m, strokeMm, leverage, wheelTravelMmWhole)
+  if (!(mm >= 0)) throw new InputError('sag.negative')
+  if (mm > strokeMm + 1e-9) throw new InputError('sag.ring-beyond-stroke', { ringMm: round1(mm), strokeMm })
+  return Math.min(mm, strokeMm)
+}
+
+const round1 = (x: number) => Math.round(x * 10) / 10
+
+function unitMm(m: SagMeasurement, strokeMm: number, l: Leverage | null, wheelMm: number | null): number {
+  switch (m.method) {
+    case 'ring':
+      // The far edge lies a ring further from the wiper than the place the wiper pushed it to.
+      return m.edge === 'far-edge' ? Math.max(0, m.ringMm - ringThicknessMm) : m.ringMm
+    case 'eye-to-eye':
+      if (!(m.loadedMm <= m.freeMm))
+        throw new InputError('sag.eyes', { freeMm: m.freeMm, loadedMm: m.loadedMm })
+      return m.freeMm - m.loadedMm
+    case 'wheel': {
+      const moved = m.unloadedMm - m.loadedMm
+      const travelMm = l ? wheelTravelMm(strokeMm, l) : wheelMm
+      if (travelMm === null) throw new InputError('sag.no-linkage')
+      if (moved > travelMm)
+        throw new InputError('sag.wheel-beyond-travel', { got: round1(moved), travelMm: round1(travelMm) })
+      return l ? shaftMmAt(moved, l) : (moved / travelMm) * strokeMm
+    }
+  }
+}
+
+/** A reading that most likely is a per cent typed as mm, or mm typed as per cent, worth a question before it counts. */
+export function unitSlip(
+  sagMm: number,
+  strokeMm: number,
+  targetPct: number,
+): 'per-cent-as-mm' | 'mm-as-per-cent' | null {
+  const asMm = (100 * sagMm) / strokeMm
+  const near = (pct: number) => Math.abs(pct - targetPct) <= 4
+  if (near(asMm)) return null
+  // The bare number looks like the target in per cent, but as mm it is far from it.
+  if (near(sagMm) && Math.abs(asMm - targetPct) > 10) return 'per-cent-as-mm'
+  return null
+}
+
+/** How repeats under equal conditions agree. */
+export interface RepeatJudgement {
+  meanPct: number
+  rangePct: number
+  /** Indexes of readings more than 3 % points from the mean of the others. */
+  outlying: number[]
+  /** Whether another reading is worth taking. */
+  again: boolean
+}
+
+const outlyingPct = 3
+
+/**
+ * Judges readings at one pressure and posture: mean, range, and any that stands apart.
+ * @param sagPct at least one
+ */
+export function judgeRepeats(sagPct: readonly number[]): RepeatJudgement {
+  const sum = sagPct.reduce((a, b) => a + b, 0)
+  const outlying =
+    sagPct.length < 2
+      ? []
+      : sagPct.flatMap((x, i) => (Math.abs(x - (sum - x) / (sagPct.length - 1)) > outlyingPct ? [i] : []))
+  return {
+    meanPct: sum / sagPct.length,
+    rangePct: Math.max(...sagPct) - Math.min(...sagPct),
+    outlying,
+    again: outlying.length > 0,
+  }
+}

@@ -1,0 +1,36 @@
+import { Hono } from 'hono'
+import { endpoints } from '#contract/endpoints'
+import type { Deps } from '../deps.ts'
+import { baselines, benches, gauges, services, stock } from '../db/schema.ts'
+import { mount } from '../mount.ts'
+import {
+  listBenches,
+  listSetups,
+  saveBaseline,
+  saveBench,
+  saveGauge,
+  saveService,
+  saveStockItem,
+} from '../services/workshop.ts'
+import { mountPutAway, sameId } from './garage.ts'
+
+/** Gauges, shelf, service log, recommended starting points, and times on the bench. */
+export function workshopRoutes(deps: Deps): Hono {
+  const { store } = deps
+  const app = new Hono()
+  mount(app, endpoints.putGauge, ({ params, body }) => saveGauge(store, sameId(params.id, body)))
+  mount(app, endpoints.putStockItem, ({ params, body }) => saveStockItem(store, sameId(params.id, body)))
+  mount(app, endpoints.putService, ({ params, body }) => saveService(store, sameId(params.id, body)))
+  mount(app, endpoints.putBaseline, ({ params, body }) => saveBaseline(store, sameId(params.id, body)))
+  mount(app, endpoints.putBench, ({ params, body }) => saveBench(store, sameId(params.id, body)))
+  mount(app, endpoints.listBenches, ({ params }) => listBenches(store, params.id))
+  mount(app, endpoints.listSetups, ({ params }) => listSetups(store, params.id))
+  mountPutAway(app, deps, [
+    [endpoints.deleteGauge, endpoints.restoreGauge, gauges],
+    [endpoints.deleteStockItem, endpoints.restoreStockItem, stock],
+    [endpoints.deleteService, endpoints.restoreService, services],
+    [endpoints.deleteBaseline, endpoints.restoreBaseline, baselines],
+    [endpoints.deleteBench, endpoints.restoreBench, benches],
+  ])
+  return app
+}
