@@ -1,4 +1,5 @@
 import type { Adjuster, AdjusterRole } from '#contract/adjuster'
+import { canonicalUnits, chosenNumber, say, sayDifference, type UnitChoice } from '../units/choice.ts'
 import { toCount } from './count.ts'
 import { adjusterRange } from './range.ts'
 
@@ -52,7 +53,7 @@ function plain(x: number): string {
 }
 
 /** A position as a person would say it, with its unit: "8 clicks", "78 psi", "Open". */
-export function positionWords(a: Adjuster, value: number): string {
+export function positionWords(a: Adjuster, value: number, units: UnitChoice = canonicalUnits): string {
   const n = toCount(a, value)
   switch (a.kind) {
     case 'click':
@@ -60,11 +61,11 @@ export function positionWords(a: Adjuster, value: number): string {
     case 'turn':
       return `${plain(n)} ${n === 1 ? 'turn' : 'turns'}`
     case 'pressure':
-      return `${Math.round(value)} psi`
+      return say('pressure', value, units)
     case 'spacer':
       return `${value} ${value === 1 ? 'spacer' : 'spacers'}`
     case 'spring-rate':
-      return `${plain(value)} N/mm`
+      return say('springRate', value, units)
     case 'lever':
       return a.positions[value] ?? '?'
     case 'custom':
@@ -73,12 +74,14 @@ export function positionWords(a: Adjuster, value: number): string {
 }
 
 /** The bare number for a narrow place; its unit stands in `unitWord`. */
-export function positionNumber(a: Adjuster, value: number): string {
+export function positionNumber(a: Adjuster, value: number, units: UnitChoice = canonicalUnits): string {
   if (a.kind === 'lever') return a.positions[value] ?? '?'
-  return a.kind === 'pressure' ? String(Math.round(value)) : plain(toCount(a, value))
+  if (a.kind === 'pressure') return chosenNumber('pressure', value, units)
+  if (a.kind === 'spring-rate') return chosenNumber('springRate', value, units)
+  return plain(toCount(a, value))
 }
 
-export function unitWord(a: Adjuster): string {
+export function unitWord(a: Adjuster, units: UnitChoice = canonicalUnits): string {
   const r = adjusterRange(a)
   switch (a.kind) {
     case 'click':
@@ -86,11 +89,11 @@ export function unitWord(a: Adjuster): string {
     case 'turn':
       return 'turns'
     case 'pressure':
-      return 'psi'
+      return units.pressure
     case 'spacer':
       return `of ${r.max}`
     case 'spring-rate':
-      return 'N/mm'
+      return units.springRate
     case 'lever':
       return ''
     case 'custom':
@@ -137,7 +140,12 @@ const toolWords: Record<Adjuster['tool'], string> = {
 export const toolWord = (a: Adjuster) => toolWords[a.tool]
 
 /** How far, in the part's own steps: "1 click", "4 psi", "1 spacer". */
-export function distanceWords(a: Adjuster, from: number, to: number): string {
+export function distanceWords(
+  a: Adjuster,
+  from: number,
+  to: number,
+  units: UnitChoice = canonicalUnits,
+): string {
   const d = Math.abs(to - from)
   switch (a.kind) {
     case 'click':
@@ -145,11 +153,11 @@ export function distanceWords(a: Adjuster, from: number, to: number): string {
     case 'turn':
       return `${plain(d)} ${d === 1 ? 'turn' : 'turns'}`
     case 'pressure':
-      return `${Math.round(d)} psi`
+      return sayDifference('pressure', d, units)
     case 'spacer':
       return `${d} ${d === 1 ? 'spacer' : 'spacers'}`
     case 'spring-rate':
-      return `${plain(d)} N/mm`
+      return sayDifference('springRate', d, units)
     case 'lever':
       return `${d} ${d === 1 ? 'position' : 'positions'}`
     case 'custom':

@@ -6,6 +6,7 @@ import { isComplaint } from '../causes/words.ts'
 import type { Session } from '../stats/session.ts'
 import { judge } from '../stats/verdict.ts'
 import { moveWords } from '../setup/diff.ts'
+import type { UnitChoice } from '../units/choice.ts'
 import { diagnose } from './diagnose.ts'
 import {
   countedRuns,
@@ -54,7 +55,12 @@ export function advise(h: DayHistory, space: SetupSpace): Proposal {
   }
   const causes = diagnose(h, space)
   const tangle = findTangle(h, space)
-  if (tangle) return untangle(tangle.moves.map(moveWords), tangle.before, causes)
+  if (tangle)
+    return untangle(
+      tangle.moves.map((m) => moveWords(m, space.units)),
+      tangle.before,
+      causes,
+    )
 
   const session = sessionOf(h)
   const now = setupOf(h, h.currentSetupId)
@@ -131,8 +137,8 @@ function answer(h: DayHistory, space: SetupSpace, causes: Cause[], session: Sess
       a.move.direction !== first.move.direction,
   )
   if (rival && first.cause.probability < lookAlikeFactor * rival.cause.probability)
-    return separate(h, first, rival.cause, causes)
-  return change(h, first, causes, 'change')
+    return separate(h, first, rival.cause, causes, space.units)
+  return change(h, first, causes, 'change', space.units)
 }
 
 /** While a spring is among the likely causes it comes before any damper: a damper cannot repair it. */
@@ -165,6 +171,7 @@ function change(
   { cause, move }: { cause: Cause; move: RemedyMove },
   causes: Cause[],
   kind: ProposalKind,
+  units: UnitChoice | undefined,
 ): Proposal {
   const sectionId = cause.evidence.find((e) => e.weight > 0 && e.link.sectionId)?.link.sectionId
   const section = h.sections.find((s) => s.id === sectionId)?.name ?? null
@@ -172,7 +179,7 @@ function change(
   const end = move.end === 'front' ? 'Front' : 'Rear'
   return {
     kind,
-    headline: `${end} ${adjusterName(move.adjuster).toLowerCase()}, ${distanceWords(move.adjuster, move.from, move.to)} ${effectWord(move.adjuster, move.from, move.to)}`,
+    headline: `${end} ${adjusterName(move.adjuster).toLowerCase()}, ${distanceWords(move.adjuster, move.from, move.to, units)} ${effectWord(move.adjuster, move.from, move.to)}`,
     moves: [{ end: move.end, adjusterId: move.adjuster.id, from: move.from, to: move.to }],
     setupId: null,
     ...forAndAgainst(cause),
@@ -199,8 +206,9 @@ function separate(
   first: { cause: Cause; move: RemedyMove },
   rival: Cause,
   causes: Cause[],
+  units: UnitChoice | undefined,
 ): Proposal {
-  const probe = change(h, first, causes, 'separating-test')
+  const probe = change(h, first, causes, 'separating-test', units)
   return {
     ...probe,
     headline: `Two causes, opposite ways: find out which`,

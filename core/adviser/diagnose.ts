@@ -5,6 +5,7 @@ import { wordRules } from '../causes/words.ts'
 import { metricFindings } from '../causes/metricRules.ts'
 import { posterior, type Finding } from '../causes/posterior.ts'
 import { mindVariance } from '../stats/session.ts'
+import { canonicalUnits, say, sayDifference, type UnitChoice } from '../units/choice.ts'
 import {
   countedRuns,
   rideHeightTargets,
@@ -25,6 +26,7 @@ const coldC = 4
  * All causes that the runs on the present settings speak for, with what speaks for and against each.
  */
 export function diagnose(h: DayHistory, space: SetupSpace): Cause[] {
+  const units = space.units ?? canonicalUnits
   const findings: Finding[] = []
   const now = setupOf(h, h.currentSetupId)
   const nowKey = now ? settingsKey(now) : ''
@@ -34,8 +36,8 @@ export function diagnose(h: DayHistory, space: SetupSpace): Cause[] {
   for (const r of onNow) addRun(findings, h, r, space, 1 / Math.sqrt(onNow.length))
   if (onNow.length === 0) for (const r of lastOther) addRun(findings, h, r, space, 1)
   else for (const r of lastOther) addRun(findings, h, r, space, olderFactor)
-  addConditions(findings, h)
-  addTyres(findings, counted)
+  addConditions(findings, h, units)
+  addTyres(findings, counted, units)
   return posterior(findings)
 }
 
@@ -126,7 +128,7 @@ function addRings(
   }
 }
 
-function addConditions(findings: Finding[], h: DayHistory): void {
+function addConditions(findings: Finding[], h: DayHistory, units: UnitChoice): void {
   const t = h.conditions.airTempC
   if (t === null) return
   const link: Evidence['link'] = { kind: 'conditions', runId: null, sectionId: null, word: null }
@@ -134,7 +136,13 @@ function addConditions(findings: Finding[], h: DayHistory): void {
     findings.push({
       kind: 'heat',
       end: null,
-      evidence: { weight: 0.6, text: `${t} °C: the oil is thin`, topic: 'temperature', runNumbers: [], link },
+      evidence: {
+        weight: 0.6,
+        text: `${say('temperature', t, units)}: the oil is thin`,
+        topic: 'temperature',
+        runNumbers: [],
+        link,
+      },
     })
   if (t <= coldC)
     findings.push({
@@ -142,7 +150,7 @@ function addConditions(findings: Finding[], h: DayHistory): void {
       end: null,
       evidence: {
         weight: 0.6,
-        text: `${t} °C: the oil is thick`,
+        text: `${say('temperature', t, units)}: the oil is thick`,
         topic: 'temperature',
         runNumbers: [],
         link,
@@ -151,7 +159,7 @@ function addConditions(findings: Finding[], h: DayHistory): void {
 }
 
 /** Wrong or wandering tyre pressure makes all the rest meaningless. */
-function addTyres(findings: Finding[], counted: readonly HistoryRun[]): void {
+function addTyres(findings: Finding[], counted: readonly HistoryRun[], units: UnitChoice): void {
   for (const key of ['tyreFrontPsi', 'tyreRearPsi'] as const) {
     const seen = counted.map((r) => r.run[key]).filter((x) => x !== null)
     const spread = Math.max(...seen) - Math.min(...seen)
@@ -162,7 +170,7 @@ function addTyres(findings: Finding[], counted: readonly HistoryRun[]): void {
         end: null,
         evidence: {
           weight: 0.8,
-          text: `The ${end} tyre differed by ${spread.toFixed(1)} psi between runs`,
+          text: `The ${end} tyre differed by ${sayDifference('pressure', spread, units)} between runs`,
           topic: `tyre ${end}`,
           runNumbers: [],
           link: { kind: 'runs', runId: null, sectionId: null, word: null },

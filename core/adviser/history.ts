@@ -7,6 +7,7 @@ import type { Feel, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
 import type { TrailSection } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
+import type { UnitChoice } from '../units/choice.ts'
 import { axlePct, leverageOf, type Leverage } from '../linkage/leverage.ts'
 import { canStandAt } from '../adjusters/range.ts'
 import { fitSession, type RatedRun, type SaidDifference, type Session } from '../stats/session.ts'
@@ -38,6 +39,8 @@ export interface SetupSpace {
   rear: SuspensionUnit | null
   /** Wheel movement per shaft movement at both ends of the stroke, where it is known. */
   leverage?: Leverage | null
+  /** Units that sentences are said in; canonical when left out. */
+  units?: UnitChoice
 }
 
 /** The setup that is on the bike at the end of the day as logged. */
@@ -67,10 +70,16 @@ export function historyOf(b: DayBundle): DayHistory {
 export function spaceOf(
   units: readonly SuspensionUnit[],
   bike?: Pick<Bike, 'leverageCurve' | 'leverageStart' | 'leverageEnd'>,
+  choice?: UnitChoice,
 ): SetupSpace {
   const at = (end: End) => units.find((u) => u.end === end) ?? null
   const rear = at('rear')
-  return { front: at('front'), rear, leverage: bike && rear ? leverageOf(bike, rear.strokeMm) : null }
+  return {
+    front: at('front'),
+    rear,
+    leverage: bike && rear ? leverageOf(bike, rear.strokeMm) : null,
+    ...(choice ? { units: choice } : {}),
+  }
 }
 
 /**

@@ -182,7 +182,7 @@ describe('ring, tyres and weather', () => {
     const d = new DayBuilder()
       .run(5, [], { tyreRearPsi: 24 })
       .run(5, [{ word: 'nervous' }], { tyreRearPsi: 28 })
-    expect(evidence(d, 'tyres').some((e) => e.text.includes('4.0 psi'))).toBe(true)
+    expect(evidence(d, 'tyres').some((e) => e.text.includes('4 psi'))).toBe(true)
   })
   it('heat and cold are named as oil, at their ends of the thermometer', () => {
     expect(

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { space, startPositions } from '../test/dayBuilder.ts'
+import { canonicalUnits } from '../units/choice.ts'
 import { completions, parseCommand } from './parse.ts'
 
 const positions = new Map(Object.entries(startPositions))
@@ -18,6 +19,16 @@ describe('the command line', () => {
   it('steps with a sign, sets without one', () => {
     expect(moves('f psi +2')).toBe('fp 80→82')
     expect(moves('fork lsc 9')).toBe('fc 8→9')
+  })
+  it('takes bar where it is said, or where the person reads bar', () => {
+    expect(moves('f bar 5.6')).toMatch(/^fp 80→81\.22/)
+    const c = parseCommand(
+      'f pressure +0.2',
+      { ...space, units: { ...canonicalUnits, pressure: 'bar' } },
+      positions,
+    )
+    expect(c.kind === 'change' && c.moves[0].to).toBeCloseTo(80 + 0.2 * 14.5038, 3)
+    expect(moves('f psi +2')).toBe('fp 80→82')
   })
   it('a dial counted from open is set in its own count', () => {
     // 14 clicks, counted from open: "5" stands 9 clicks from closed, and +1 closes one click.

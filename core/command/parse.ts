@@ -5,6 +5,7 @@ import { InputError } from '../errors.ts'
 import { fromCount, toCount } from '../adjusters/count.ts'
 import { adjusterRange, canStandAt } from '../adjusters/range.ts'
 import { adjusterName, positionWords } from '../adjusters/words.ts'
+import { canonicalUnits, fromChosen, type UnitChoice } from '../units/choice.ts'
 
 /** What a typed line asks for. */
 export type Command =
@@ -32,7 +33,7 @@ const parts: [string[], AdjusterRole[]][] = [
   ],
   [['lsc'], ['low-speed-compression', 'compression']],
   [['hsc'], ['high-speed-compression']],
-  [['psi', 'pressure', 'air'], ['main-pressure']],
+  [['psi', 'bar', 'pressure', 'air'], ['main-pressure']],
   [['spacer', 'spacers'], ['spacers']],
   [['spring', 'coil'], ['spring-rate']],
   [['preload'], ['preload']],
@@ -78,10 +79,10 @@ export function parseCommand(
         hint: end ? `say a part: ${partHint(space, end)}` : 'start with fork or shock',
       })
     if (!end) throw new InputError('command.no-end')
-    const adjuster = findAdjuster(space, end, roles, words[i])
-    i++
+    const word = words[i++]
+    const adjuster = findAdjuster(space, end, roles, word)
     const from = positions.get(adjuster.id)!
-    const amount = readAmount(words.slice(i), adjuster, from)
+    const amount = readAmount(words.slice(i), adjuster, from, spokenUnits(word, space.units))
     i += amount.used
     moves.push({ end, adjuster, from, to: check(adjuster, amount.to, from) })
   }
@@ -129,9 +130,25 @@ function findAdjuster(space: SetupSpace, end: End, roles: AdjusterRole[], word: 
   return hit
 }
 
-function readAmount(rest: string[], a: Adjuster, from: number): { to: number; used: number } {
+/** "bar" and "psi" say their unit; other words leave it to the person's choice. */
+function spokenUnits(word: string, choice: UnitChoice = canonicalUnits): UnitChoice {
+  return word === 'bar' || word === 'psi' ? { ...choice, pressure: word } : choice
+}
+
+/** What a typed number means for the part, canonical. */
+function canonical(a: Adjuster, n: number, units: UnitChoice): number {
+  if (a.kind === 'pressure') return fromChosen('pressure', n, units)
+  return a.kind === 'spring-rate' ? fromChosen('springRate', n, units) : n
+}
+
+function readAmount(
+  rest: string[],
+  a: Adjuster,
+  from: number,
+  units: UnitChoice,
+): { to: number; used: number } {
   const word = directions[rest[0]]
-  const step = a.kind === 'turn' ? a.stepTurns : 1
+  const step = a.kind === 'turn' ? a.stepTurns : a.kind === 'pressure' && units.pressure === 'bar' ? 0.1 : 1
   if (word) {
     const isRebound = a.role.includes('rebound')
     const fits = isRebound === (word.of === 'rebound')
@@ -144,7 +161,7 @@ function readAmount(rest: string[], a: Adjuster, from: number): { to: number; us
     const dial = a.kind === 'click' || a.kind === 'turn'
     const sign = dial ? word.sign : (-word.sign as 1 | -1)
     const n = /^\d+([.,]\d+)?$/.test(rest[1] ?? '') ? Number(rest[1].replace(',', '.')) : null
-    return { to: from + sign * (n ?? step), used: n === null ? 1 : 2 }
+    return { to: from + sign * canonical(a, n ?? step, units), used: n === null ? 1 : 2 }
   }
   const text = rest[0]?.replace(',', '.')
   if (text === undefined || !/^[+-]?\d+(\.\d+)?$/.test(text)) {
@@ -154,10 +171,10 @@ function readAmount(rest: string[], a: Adjuster, from: number): { to: number; us
   }
   // A signed number moves the count as the person counts it: on a dial counted from open, +1 closes one click.
   if (/^[+-]/.test(text)) {
-    const counted = toCount(a, from) + Number(text)
+    const counted = toCount(a, from) + canonical(a, Number(text), units)
     return { to: countOr(a, counted), used: 1 }
   }
-  return { to: countOr(a, Number(text)), used: 1 }
+  return { to: countOr(a, canonical(a, Number(text), units)), used: 1 }
 }
 
 function countOr(a: Adjuster, count: number): number {

@@ -2,6 +2,7 @@ import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import type { Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
+import { canonicalUnits, type UnitChoice } from '../units/choice.ts'
 import { familyOf, adjusterName, distanceWords, effectWord, positionWords } from '../adjusters/words.ts'
 
 /** One adjuster that stands elsewhere than in the parent setup. */
@@ -48,9 +49,9 @@ export function sameSettings(a: Setup, b: Setup): boolean {
 }
 
 /** "Rear rebound 7 clicks → 8 clicks, 1 click faster" */
-export function moveWords(m: Move): string {
+export function moveWords(m: Move, units: UnitChoice = canonicalUnits): string {
   const end = m.end === 'front' ? 'Front' : 'Rear'
   const name = adjusterName(m.adjuster).toLowerCase()
-  const from = positionWords(m.adjuster, m.from).replace(/ .*/, '')
-  return `${end} ${name} ${m.adjuster.kind === 'lever' ? positionWords(m.adjuster, m.from) : from} → ${positionWords(m.adjuster, m.to)}, ${distanceWords(m.adjuster, m.from, m.to)} ${effectWord(m.adjuster, m.from, m.to)}`
+  const from = positionWords(m.adjuster, m.from, units).replace(/ .*/, '')
+  return `${end} ${name} ${m.adjuster.kind === 'lever' ? positionWords(m.adjuster, m.from, units) : from} → ${positionWords(m.adjuster, m.to, units)}, ${distanceWords(m.adjuster, m.from, m.to, units)} ${effectWord(m.adjuster, m.from, m.to)}`
 }

@@ -9,7 +9,7 @@ const two = (to: Record<string, number>, linked = false) =>
 describe('differences', () => {
   it('name what moved, springs first, in the part’s own count', () => {
     const [a, b] = two({ rr: 8, fp: 84 })
-    const words = diffSetups(a, b, [fork, shock]).map(moveWords)
+    const words = diffSetups(a, b, [fork, shock]).map((m) => moveWords(m))
     expect(words).toEqual([
       'Front pressure 80 → 84 psi, 4 psi firmer',
       'Rear rebound 7 → 6 clicks, 1 click faster',

@@ -53,7 +53,7 @@ const rules: Record<UnitChoice[Quantity], UnitRule> = {
   lb: { size: kgPerLb, places: 0 },
   '°C': { size: 1, places: 0 },
   '°F': { size: 5 / 9, places: 0 },
-  'N/mm': { size: 1, places: 1 },
+  'N/mm': { size: 1, places: 2 },
   'lb/in': { size: nPerMmPerLbIn, places: 0 },
   m: { size: 1, places: 0 },
   ft: { size: mPerFoot, places: 0 },
@@ -83,8 +83,8 @@ export function say(quantity: Quantity, canonical: number, choice: UnitChoice): 
   return `${chosenNumber(quantity, canonical, choice)} ${choice[quantity]}`
 }
 
-/** A difference: as `say`, without the zero point of the thermometer. */
+/** A difference: as `say` but a place finer, and without the zero point of the thermometer. */
 export function sayDifference(quantity: Quantity, canonical: number, choice: UnitChoice): string {
   const { size, places } = rules[choice[quantity]]
-  return `${trimmed(canonical / size, places)} ${choice[quantity]}`
+  return `${trimmed(canonical / size, places + 1)} ${choice[quantity]}`
 }

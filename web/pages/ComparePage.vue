@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { useUnits } from '../composables/useUnits.ts'
 import EffectBar from '../components/compare/EffectBar.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
 import EndMark from '../components/shell/EndMark.vue'
@@ -38,7 +39,8 @@ const pick = (key: 'a' | 'b', fallback: number) =>
   })
 const runA = pick('a', -2)
 const runB = pick('b', -1)
-const result = computed(() => (b.value ? compareRuns(b.value, runA.value, runB.value) : null))
+const { units } = useUnits()
+const result = computed(() => (b.value ? compareRuns(b.value, runA.value, runB.value, units.value) : null))
 const all = ref(false)
 const differences = computed(() => (b.value ? sectionDifferences(b.value, runA.value, runB.value) : []))
 const clear = computed(() => differences.value.filter((d) => d.size === 'clear'))

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Feel, Run } from '#contract/run'
 import IconUpload from '~icons/lucide/upload'
+import { useUnits } from '../composables/useUnits.ts'
 import { useLive } from '../api/live.ts'
 import CommandLine from '../components/day/CommandLine.vue'
 import DayLine from '../components/day/DayLine.vue'
@@ -49,13 +50,14 @@ const others = computed(() =>
     .filter((r) => r.id !== run.value?.id && r.kind === 'counted'),
 )
 const counted = computed(() => b.value?.runs.filter((r) => r.kind === 'counted') ?? [])
+const { say } = useUnits()
 const conditions = computed(() => {
   const c = b.value?.day.conditions
   if (!c) return ''
   return [
-    c.airTempC === null ? null : `${c.airTempC} °C`,
+    c.airTempC === null ? null : say('temperature', c.airTempC),
     surfaceWords[c.surface],
-    c.altitudeM === null ? null : `${c.altitudeM} m`,
+    c.altitudeM === null ? null : say('altitude', c.altitudeM),
   ]
     .filter(Boolean)
     .join(' · ')

@@ -10,16 +10,19 @@ import type { ChangeReason, Setup } from '#contract/setup'
 import { currentSetupId, spaceOf } from '#core/adviser/history'
 import type { DayKnowledge } from '#core/adviser/summary'
 import { diffSetups, type Move } from '#core/setup/diff'
+import type { UnitChoice } from '#core/units/choice'
 import { ApiError, call } from '../api/client.ts'
+import { useUnits } from '../composables/useUnits.ts'
 import { forgetDraft, keepDraft, readDraft } from '../support/drafts.ts'
 import type { JudgeDay } from '../workers/judge.worker.ts'
 
 let judge: ReturnType<typeof wrap<JudgeDay>> | null = null
-const judgeDay = (bundle: DayBundle) => {
+const judgeDay = (bundle: DayBundle, units: UnitChoice) => {
   judge ??= wrap<JudgeDay>(
     new Worker(new URL('../workers/judge.worker.ts', import.meta.url), { type: 'module' }),
   )
-  return judge(bundle)
+  // A plain copy: a reactive proxy cannot cross to a worker.
+  return judge(bundle, { ...units })
 }
 
 const sameFeel = (a: Feel, b: Feel) =>
@@ -52,7 +55,9 @@ export const useDay = defineStore('day', () => {
   let feelTimer: ReturnType<typeof setTimeout> | undefined
   const waiting = new Map<string, Feel>()
 
-  const space = computed(() => spaceOf(bundle.value?.units ?? [], bundle.value?.bike))
+  const { units } = useUnits()
+
+  const space = computed(() => spaceOf(bundle.value?.units ?? [], bundle.value?.bike, units.value))
   const currentSetup = computed<Setup | null>(() => {
     const b = bundle.value
     return b ? (b.setups.find((s) => s.id === currentSetupId(b)) ?? null) : null
@@ -102,10 +107,10 @@ export const useDay = defineStore('day', () => {
     return { ...b, feels: [...b.feels.filter((f) => !usable.some((d) => d.runId === f.runId)), ...usable] }
   }
 
-  watch(bundle, async (b) => {
+  watch([bundle, units], async ([b, choice]) => {
     if (!b) return
     judging.value = true
-    const result = await judgeDay(b)
+    const result = await judgeDay(b, choice)
     if (bundle.value === b) {
       proposal.value = result.proposal
       knowledge.value = result.knowledge

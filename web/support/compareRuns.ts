@@ -1,6 +1,7 @@
 import type { DayBundle } from '#contract/endpoints'
 import { historyOf, sessionOf, settingsKey, setupOf } from '#core/adviser/history'
 import { diffSetups, moveWords } from '#core/setup/diff'
+import { canonicalUnits, say, type UnitChoice } from '#core/units/choice'
 import { judge, type SetupVerdict } from '#core/stats/verdict'
 
 export interface RunComparison {
@@ -16,7 +17,12 @@ export interface RunComparison {
 const tyreTolerancePsi = 1
 
 /** Is run B's setup better than run A's? */
-export function compareRuns(b: DayBundle, runA: string, runB: string): RunComparison | null {
+export function compareRuns(
+  b: DayBundle,
+  runA: string,
+  runB: string,
+  units: UnitChoice = canonicalUnits,
+): RunComparison | null {
   const h = historyOf(b)
   const a = b.runs.find((r) => r.id === runA)
   const c = b.runs.find((r) => r.id === runB)
@@ -38,7 +44,9 @@ export function compareRuns(b: DayBundle, runA: string, runB: string): RunCompar
     const x = a[key]
     const y = c[key]
     if (x !== null && y !== null && Math.abs(x - y) > tyreTolerancePsi)
-      unlike.push(`The ${end} tyre was at ${x} psi in one and ${y} psi in the other.`)
+      unlike.push(
+        `The ${end} tyre was at ${say('pressure', x, units)} in one and ${say('pressure', y, units)} in the other.`,
+      )
   }
   for (const run of [a, c])
     if (run.mind !== 'normal')
@@ -49,7 +57,7 @@ export function compareRuns(b: DayBundle, runA: string, runB: string): RunCompar
   const bothRated = session.setups.includes(keyA) && session.setups.includes(keyB)
   return {
     verdict: keyA === keyB || !bothRated ? null : judge(session, keyA, keyB),
-    changes: diffSetups(setupA, setupB, b.units).map(moveWords),
+    changes: diffSetups(setupA, setupB, b.units).map((m) => moveWords(m, units)),
     unlike,
     noiseSd: session.noiseSd,
     repeats: Math.max(0, session.repeats),

@@ -3,6 +3,7 @@ import type { DayBundle } from '#contract/endpoints'
 import type { Run } from '#contract/run'
 import { settingsKey } from '#core/adviser/history'
 import { distanceWords, effectWord, positionNumber, shortName } from '#core/adjusters/words'
+import { canonicalUnits, type UnitChoice } from '#core/units/choice'
 import { diffSetups, type Move } from '#core/setup/diff'
 import type { DayKnowledge } from '#core/adviser/summary'
 
@@ -50,7 +51,11 @@ const trailSwing = 15
 export const ratingWidth = 46
 
 /** The day as a trail running down the page. Pure: a bundle in, coordinates and words out. */
-export function dayLine(b: DayBundle, knowledge: DayKnowledge | null): DayLineView {
+export function dayLine(
+  b: DayBundle,
+  knowledge: DayKnowledge | null,
+  units: UnitChoice = canonicalUnits,
+): DayLineView {
   const keys: string[] = []
   const ringOf = (setupId: string) => {
     const setup = b.setups.find((s) => s.id === setupId)
@@ -69,7 +74,7 @@ export function dayLine(b: DayBundle, knowledge: DayKnowledge | null): DayLineVi
   let last: Run | null = null
   const bend = (n: number) => trailMiddle + trailSwing * Math.sin(n * 1.9 + 0.4)
   b.runs.forEach((run, i) => {
-    const tag = changeBetween(b, last?.setupId ?? b.day.startSetupId, run.setupId, run.id)
+    const tag = changeBetween(b, last?.setupId ?? b.day.startSetupId, run.setupId, run.id, units)
     if (tag) {
       items.push({ ...tag, y: y - 4 })
       y += tag.moves.length > 1 ? tagHeight.many : tagHeight.one
@@ -90,7 +95,7 @@ export function dayLine(b: DayBundle, knowledge: DayKnowledge | null): DayLineVi
     last = run
   })
   const now = b.setups.filter((s) => s.dayId === b.day.id).at(-1)?.id ?? b.day.startSetupId
-  const open = changeBetween(b, (last as Run | null)?.setupId ?? b.day.startSetupId, now, 'next')
+  const open = changeBetween(b, (last as Run | null)?.setupId ?? b.day.startSetupId, now, 'next', units)
   if (open) {
     items.push({ ...open, y: y - 4 })
     y += open.moves.length > 1 ? tagHeight.many : tagHeight.one
@@ -143,7 +148,13 @@ function runWords(b: DayBundle, run: Run): string {
 }
 
 /** What moved between two ridden setups, or null when nothing did. */
-function changeBetween(b: DayBundle, fromId: string, toId: string, key: string): Omit<ChangeTag, 'y'> | null {
+function changeBetween(
+  b: DayBundle,
+  fromId: string,
+  toId: string,
+  key: string,
+  units: UnitChoice,
+): Omit<ChangeTag, 'y'> | null {
   const from = b.setups.find((s) => s.id === fromId)
   const to = b.setups.find((s) => s.id === toId)
   if (!from || !to || from.id === to.id) return null
@@ -151,9 +162,9 @@ function changeBetween(b: DayBundle, fromId: string, toId: string, key: string):
   if (moves.length === 0) return null
   const ends = new Set(moves.map((m) => m.end))
   const [first] = moves
-  const number = (v: number) => positionNumber(first.adjuster, v)
+  const number = (v: number) => positionNumber(first.adjuster, v, units)
   const title = `${endWords[first.end]} ${inSentence(first.adjuster)} ${number(first.from)} → ${number(first.to)}`
-  const effect = `${distanceWords(first.adjuster, first.from, first.to)} ${effectWord(first.adjuster, first.from, first.to)}`
+  const effect = `${distanceWords(first.adjuster, first.from, first.to, units)} ${effectWord(first.adjuster, first.from, first.to)}`
   return {
     kind: 'change',
     id: `change-${key}`,

@@ -5,15 +5,9 @@ import type { End } from '#contract/common'
 import type { Bracket } from '#core/adviser/bracket'
 import { countBaseWords, fromCount } from '#core/adjusters/count'
 import { canStandAt } from '#core/adjusters/range'
-import {
-  adjusterName,
-  effectWord,
-  familyOf,
-  positionNumber,
-  positionWords,
-  turnSign,
-  unitWord,
-} from '#core/adjusters/words'
+import { adjusterName, effectWord, familyOf, turnSign } from '#core/adjusters/words'
+import { fromChosen } from '#core/units/choice'
+import { useUnits } from '../../composables/useUnits.ts'
 import { railScale, railStep } from '../../support/rail.ts'
 
 const props = defineProps<{
@@ -26,6 +20,7 @@ const props = defineProps<{
   detail?: string
 }>()
 const emit = defineEmits<{ dial: [value: number] }>()
+const { units, positionNumber, positionWords, unitWord } = useUnits()
 
 const shown = computed(() => props.target ?? props.value)
 const scale = computed(() =>
@@ -84,9 +79,10 @@ function key(e: KeyboardEvent) {
   if (direction) {
     const to = railStep(props.adjuster, shown.value, direction)
     if (to !== null) emit('dial', to)
-  } else if (/^\d$/.test(e.key)) {
+  } else if (/^[\d.,]$/.test(e.key)) {
     // Digits within a second belong to one number, in the part's own count.
-    typed.value = e.timeStamp - typedAt < 1000 ? typed.value + e.key : e.key
+    const digit = e.key.replace(',', '.')
+    typed.value = e.timeStamp - typedAt < 1000 ? typed.value + digit : digit
     typedAt = e.timeStamp
     tryCount(Number(typed.value))
   } else return
@@ -95,7 +91,13 @@ function key(e: KeyboardEvent) {
 }
 function tryCount(count: number) {
   try {
-    const to = fromCount(props.adjuster, count)
+    const { kind } = props.adjuster
+    const to =
+      kind === 'pressure'
+        ? fromChosen('pressure', count, units.value)
+        : kind === 'spring-rate'
+          ? fromChosen('springRate', count, units.value)
+          : fromCount(props.adjuster, count)
     if (canStandAt(props.adjuster, to)) emit('dial', to)
   } catch {
     // Not a place on this dial; the next digit may make it one.

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
 import { completions, parseCommand } from '#core/command/parse'
-import { moveWords } from '#core/setup/diff'
 import { turnSign } from '#core/adjusters/words'
 import { useDay } from '../../stores/day.ts'
 import { useNotices } from '../../stores/notices.ts'
+import { useUnits } from '../../composables/useUnits.ts'
 
 const open = defineModel<boolean>('open', { required: true })
 const day = useDay()
 const notices = useNotices()
+const { moveWords } = useUnits()
 const line = ref('')
 const box = ref<HTMLInputElement>()
 watch(open, async (is) => {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useUnits } from '../../composables/useUnits.ts'
 import { clockWords } from '../../support/dates.ts'
 import { mindWords } from '../../support/words.ts'
 import { dayLine, ratingWidth, type Waypoint } from '../../support/dayLine.ts'
@@ -11,7 +12,8 @@ import EndMark from '../shell/EndMark.vue'
 const props = defineProps<{ bundle: DayBundle; knowledge: DayKnowledge | null; selected: string | null }>()
 const emit = defineEmits<{ select: [id: string]; compare: [id: string] }>()
 
-const view = computed(() => dayLine(props.bundle, props.knowledge))
+const { units } = useUnits()
+const view = computed(() => dayLine(props.bundle, props.knowledge, units.value))
 const ratingLine = computed(() => view.value.ratingPoints.map((p) => `${p.x.toFixed(1)},${p.y}`).join(' '))
 const recorded = computed(() => new Set(props.bundle.recordings.map((r) => r.runId)))
 const bandTop = computed(() => (view.value.ratingPoints[0]?.y ?? 0) - 16)

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Adjuster } from '#contract/adjuster'
-import { distanceWords, familyOf, turnSign } from '#core/adjusters/words'
+import { familyOf, turnSign } from '#core/adjusters/words'
+import { useUnits } from '../../composables/useUnits.ts'
 
 /** How the hand moves: a knob with its turn for dials, an arrow for the rest. */
 const props = defineProps<{ adjuster: Adjuster; from: number; to: number }>()
+const { distanceWords } = useUnits()
 const sign = computed(() => turnSign(props.adjuster, props.from, props.to))
 const words = computed(
   () =>

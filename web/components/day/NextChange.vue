@@ -2,20 +2,15 @@
 import { computed } from 'vue'
 import type { Proposal } from '#contract/proposal'
 import type { SetupSpace } from '#core/adviser/history'
-import {
-  adjusterName,
-  familyOf,
-  positionNumber,
-  positionWords,
-  toolWord,
-  turnSign,
-} from '#core/adjusters/words'
+import { adjusterName, familyOf, toolWord, turnSign } from '#core/adjusters/words'
 import { countBaseWords } from '#core/adjusters/count'
 import { causeLabel } from '#core/causes/kinds'
 import IconCaution from '~icons/lucide/triangle-alert'
+import { useUnits } from '../../composables/useUnits.ts'
 import DialHint from './DialHint.vue'
 import EvidenceList from './EvidenceList.vue'
 
+const { positionNumber, positionWords } = useUnits()
 const props = defineProps<{
   proposal: Proposal
   space: SetupSpace

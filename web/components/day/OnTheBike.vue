@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import type { Adjuster } from '#contract/adjuster'
-import { moveWords } from '#core/setup/diff'
+import { useUnits } from '../../composables/useUnits.ts'
 import { turnSign } from '#core/adjusters/words'
 import IconUndo from '~icons/lucide/undo-2'
 import { useDay } from '../../stores/day.ts'
@@ -10,6 +10,7 @@ import EndMark from '../shell/EndMark.vue'
 import ClickRail from './ClickRail.vue'
 
 const day = useDay()
+const { moveWords } = useUnits()
 const notices = useNotices()
 const linked = ref(false)
 const why = ref('')

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { v7 as uuid } from 'uuid'
 import { Run } from '#contract/run'
+import { useUnits } from '../../composables/useUnits.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
 import { mindWords, optionsOf, runKindWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
@@ -57,6 +58,7 @@ watch(open, (is) => {
 })
 watch(form, (f) => open.value && keepDraft(draftKey.value, f), { deep: true })
 
+const { say } = useUnits()
 async function submit() {
   const clean: Run = { ...form.value, voidReason: form.value.kind === 'void' ? form.value.voidReason : null }
   const result = Run.safeParse(clean)
@@ -72,7 +74,7 @@ async function submit() {
     if (mm !== null && stroke !== null && mm > stroke) {
       fault.value = {
         path,
-        message: `${mm} mm is longer than the ${stroke} mm this unit has; enter mm from wiper to ring.`,
+        message: `${say('length', mm)} is longer than the ${say('length', stroke)} this unit has; measure from wiper to ring.`,
       }
       return
     }
@@ -138,7 +140,7 @@ const faultOf = (path: string) => (fault.value?.path === path ? fault.value.mess
       <NumberField
         v-model="form.ringFrontMm"
         label="Front ring, deepest"
-        unit="mm"
+        quantity="length"
         :fault="faultOf('ringFrontMm')"
         hint="wiper to ring edge, after the run"
       />
@@ -146,7 +148,7 @@ const faultOf = (path: string) => (fault.value?.path === path ? fault.value.mess
         v-if="hasRear"
         v-model="form.ringRearMm"
         label="Rear ring, deepest"
-        unit="mm"
+        quantity="length"
         :fault="faultOf('ringRearMm')"
         hint="on the shock shaft"
       />
@@ -154,10 +156,15 @@ const faultOf = (path: string) => (fault.value?.path === path ? fault.value.mess
       <NumberField
         v-model="form.tyreFrontPsi"
         label="Front tyre"
-        unit="psi"
+        quantity="pressure"
         :fault="faultOf('tyreFrontPsi')"
       />
-      <NumberField v-model="form.tyreRearPsi" label="Rear tyre" unit="psi" :fault="faultOf('tyreRearPsi')" />
+      <NumberField
+        v-model="form.tyreRearPsi"
+        label="Rear tyre"
+        quantity="pressure"
+        :fault="faultOf('tyreRearPsi')"
+      />
       <div class="wide">
         <label class="form-label" for="run-note">Mistakes, weather, other changes</label>
         <BFormTextarea id="run-note" v-model="form.note" rows="2" />

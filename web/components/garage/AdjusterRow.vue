@@ -136,13 +136,13 @@ const setActs = (key: string) => (v: unknown) =>
       <NumberField
         :model-value="adjuster.minPsi"
         label="Least"
-        unit="psi"
+        quantity="pressure"
         @update:model-value="number('minPsi')"
       />
       <NumberField
         :model-value="adjuster.maxPsi"
         label="Most, as printed"
-        unit="psi"
+        quantity="pressure"
         hint="never above what the unit says"
         @update:model-value="number('maxPsi')"
       />

@@ -6,6 +6,7 @@ import type { Bike } from '#contract/bike'
 import type { Setup } from '#contract/setup'
 import { adjusterRange } from '#core/adjusters/range'
 import IconCaution from '~icons/lucide/triangle-alert'
+import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
@@ -17,6 +18,7 @@ const props = defineProps<{ bike: Bike }>()
 const open = defineModel<boolean>('open', { required: true })
 const garage = useGarage()
 const notices = useNotices()
+const { say } = useUnits()
 const values = ref<Record<string, number>>({})
 const units = computed(() => garage.unitsOf(props.bike))
 const held = computed(() => garage.currentSetup(props.bike.id))
@@ -93,8 +95,8 @@ async function save() {
           v-if="a.kind === 'pressure'"
           :model-value="values[a.id] ?? null"
           label="Pressure"
-          unit="psi"
-          :hint="`${a.minPsi} to ${a.maxPsi} psi`"
+          quantity="pressure"
+          :hint="`${say('pressure', a.minPsi)} to ${say('pressure', a.maxPsi)}`"
           class="psi"
           @update:model-value="(v) => v !== null && dial(a.id, v)"
         />

@@ -120,7 +120,7 @@ const shown = ['name', 'rearWheelTravelMm', 'leverageStart', 'leverageEnd']
         <NumberField
           v-model="form.rearWheelTravelMm"
           label="Rear wheel travel"
-          unit="mm"
+          quantity="length"
           :fault="faultOf('rearWheelTravelMm')"
         />
         <NumberField

@@ -46,14 +46,14 @@ const { form, busy, submit, faultOf, otherFault } = useForm<Rider>({
       <NumberField
         v-model="form.bodyMassKg"
         label="Body weight"
-        unit="kg"
+        quantity="mass"
         hint="private: never on a shared view"
         :fault="faultOf('bodyMassKg')"
       />
       <NumberField
         v-model="form.kitMassKg"
         label="Kit, all of it"
-        unit="kg"
+        quantity="mass"
         hint="full water, pack, armour, tools: often 3 to 8 kg"
         :fault="faultOf('kitMassKg')"
       />

@@ -78,7 +78,7 @@ const shown = ['name', 'strokeMm', 'sagTargetPct']
       <NumberField
         v-model="form.strokeMm"
         :label="end === 'front' ? 'Travel' : 'Stroke of the shaft'"
-        unit="mm"
+        quantity="length"
         :hint="end === 'rear' ? 'the shock itself, not the wheel' : undefined"
         :fault="faultOf('strokeMm')"
       />

@@ -1,10 +1,16 @@
 <script setup lang="ts">
 import { computed, useId } from 'vue'
+import { chosenNumber, fromChosen, type Quantity } from '#core/units/choice'
+import { useUnits } from '../../composables/useUnits.ts'
 
-/** A number with its unit; takes a comma or a point; empty is null. */
+/**
+ * A number with its unit; takes a comma or a point; empty is null. With a quantity the model is canonical and the
+ * person reads and types their own unit.
+ */
 const props = defineProps<{
   label: string
   unit?: string
+  quantity?: Quantity
   hint?: string
   fault?: string | null
   placeholder?: string
@@ -12,10 +18,17 @@ const props = defineProps<{
 const model = defineModel<number | null>({ required: true })
 
 const id = useId()
-const shown = computed(() => (model.value === null || Number.isNaN(model.value) ? '' : String(model.value)))
+const { units } = useUnits()
+const unitShown = computed(() => (props.quantity ? units.value[props.quantity] : props.unit))
+const shown = computed(() => {
+  if (model.value === null || Number.isNaN(model.value)) return ''
+  // Two places finer than it is said, so that what was typed in another unit comes back as typed.
+  return props.quantity ? chosenNumber(props.quantity, model.value, units.value, 2) : String(model.value)
+})
 function read(e: Event) {
   const text = (e.target as HTMLInputElement).value.trim().replace(',', '.')
-  model.value = text === '' ? null : Number(text)
+  const typed = text === '' ? null : Number(text)
+  model.value = typed !== null && props.quantity ? fromChosen(props.quantity, typed, units.value) : typed
 }
 const broken = computed(() => (Number.isNaN(model.value) ? 'Enter a number.' : (props.fault ?? null)))
 </script>
@@ -35,7 +48,7 @@ const broken = computed(() => (Number.isNaN(model.value) ? 'Enter a number.' : (
         :aria-describedby="`${id}-more`"
         @change="read"
       />
-      <span v-if="unit" class="unit">{{ unit }}</span>
+      <span v-if="unitShown" class="unit">{{ unitShown }}</span>
     </div>
     <p :id="`${id}-more`" class="more small" :class="broken ? 'fault' : 'soft'">{{ broken ?? hint }}</p>
   </div>

@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
-import { watchEffect } from 'vue'
+import { ref, watchEffect } from 'vue'
+import IconRuler from '~icons/lucide/ruler'
 import IconMoon from '~icons/lucide/sunset'
 import ContourLines from './ContourLines.vue'
+import UnitChooser from './UnitChooser.vue'
 
 const dusk = useLocalStorage('wild-spring:dusk', false)
 watchEffect(() => document.documentElement.setAttribute('data-bs-theme', dusk.value ? 'dark' : 'light'))
+const unitsOpen = ref(false)
 const toggleDusk = () => (dusk.value = !dusk.value)
 </script>
 
@@ -22,11 +25,15 @@ const toggleDusk = () => (dusk.value = !dusk.value)
       <RouterLink to="/" class="wide">Today</RouterLink>
       <RouterLink to="/garage">Garage</RouterLink>
       <RouterLink to="/handbook">Handbook</RouterLink>
+      <button type="button" class="dusk" aria-label="Units" @click="unitsOpen = true">
+        <IconRuler aria-hidden="true" />
+      </button>
       <button type="button" class="dusk" :aria-pressed="dusk" aria-label="Dusk colours" @click="toggleDusk">
         <IconMoon aria-hidden="true" />
       </button>
     </nav>
     <div id="bar-acts" class="acts"></div>
+    <UnitChooser v-model:open="unitsOpen" />
   </header>
 </template>
 

@@ -95,8 +95,8 @@ const madeTrail = (t: Trail) => (form.value.trailId = t.id)
         </div>
         <BButton variant="plain" @click="trailOpen = true">New trail</BButton>
       </div>
-      <NumberField v-model="form.airTempC" label="Air" unit="°C" />
-      <NumberField v-model="form.altitudeM" label="Height" unit="m" />
+      <NumberField v-model="form.airTempC" label="Air" quantity="temperature" />
+      <NumberField v-model="form.altitudeM" label="Height" quantity="altitude" />
       <div>
         <label class="form-label" for="day-surface">Ground</label>
         <BFormSelect id="day-surface" v-model="form.surface" :options="optionsOf(surfaceWords)" />
