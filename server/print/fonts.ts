@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
-import type { Content } from 'pdfmake/interfaces'
+import type { ContentText } from 'pdfmake/interfaces'
 
 const files = join(
   dirname(createRequire(import.meta.url).resolve('@fontsource/atkinson-hyperlegible-next/package.json')),
@@ -16,7 +16,7 @@ export const fonts = {
 }
 
 /** A person's words in the fonts that have their letters: "Łukasz" needs both. */
-export function lettered(text: string): Content {
+export function lettered(text: string): ContentText {
   const pieces = text.match(
     /[\u0000-\u00ff\u2013\u2014\u2018-\u201d\u2022\u2026\u2192]+|[^\u0000-\u00ff\u2013\u2014\u2018-\u201d\u2022\u2026\u2192]+/g,
   )

@@ -5,6 +5,8 @@ import { fonts } from './fonts.ts'
 pdfmake.setFonts(fonts)
 // Nothing is fetched or read but our own fonts.
 pdfmake.setUrlAccessPolicy(() => false)
+const ours = new Set(Object.values(fonts).flatMap((f) => Object.values(f)))
+pdfmake.setLocalAccessPolicy((path) => ours.has(path))
 
 /** A PDF document as bytes. */
 export async function render(document: TDocumentDefinitions): Promise<Uint8Array<ArrayBuffer>> {

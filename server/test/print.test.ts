@@ -1,0 +1,74 @@
+import { inflateSync } from 'node:zlib'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { makeSetup, startApp, startStory, type TestApp } from './harness.ts'
+
+let t: TestApp
+let story: Awaited<ReturnType<typeof startStory>>
+beforeAll(async () => {
+  t = await startApp()
+  story = await startStory(t)
+})
+
+/** Drawing operators of all pages, and the page size in points. */
+function look(bytes: ArrayBuffer) {
+  const text = Buffer.from(bytes).toString('latin1')
+  const streams = [...text.matchAll(/stream\r?\n([\s\S]*?)\r?\nendstream/g)].flatMap((m) => {
+    try {
+      return [inflateSync(Buffer.from(m[1], 'latin1')).toString('latin1')]
+    } catch {
+      return []
+    }
+  })
+  const box = /\/MediaBox \[([\d. ]+)\]/.exec(text)![1].split(' ').map(Number)
+  return { head: text.slice(0, 5), drawing: streams.find((s) => s.includes(' re')) ?? streams[0], box, text }
+}
+const points = (mm: number) => (mm * 72) / 25.4
+
+describe('the sag strip', () => {
+  it('is drawn 1:1 on A4: check line, stroke and target window', async () => {
+    const { status, headers, body } = await t.get(`/bikes/${story.bike.id}/sag-strip.pdf`)
+    expect(status).toBe(200)
+    expect(headers.get('content-type')).toBe('application/pdf')
+    const { head, drawing, box } = look(body)
+    expect(head).toBe('%PDF-')
+    expect(box[2]).toBeCloseTo(points(210), 0)
+    expect(box[3]).toBeCloseTo(points(297), 0)
+    // Rectangles as x y w h: pdf keeps at least two places.
+    const heights = [...drawing.matchAll(/([-\d.]+) ([-\d.]+) ([-\d.]+) ([-\d.]+) re/g)].map((m) =>
+      Math.abs(Number(m[4])),
+    )
+    const has = (mm: number) =>
+      expect(Math.min(...heights.map((h) => Math.abs(h - points(mm)))), `${mm} mm`).toBeLessThan(0.01)
+    has(story.front.strokeMm)
+    has(story.rear.strokeMm)
+    // Window of ± 1.5 % of the stroke.
+    has(0.03 * story.front.strokeMm)
+    const lines = [...drawing.matchAll(/([-\d.]+) ([-\d.]+) m\n([-\d.]+) ([-\d.]+) l/g)].map((m) =>
+      Math.hypot(Number(m[3]) - Number(m[1]), Number(m[4]) - Number(m[2])),
+    )
+    expect(Math.min(...lines.map((l) => Math.abs(l - points(100))))).toBeLessThan(0.01)
+  })
+})
+
+describe('the baseline sheet', () => {
+  it('is a PDF of what stands on the bike, also for a name with letters of its own', async () => {
+    await t.put(`/riders/${story.rider.id}`, { ...story.rider, version: 1, name: 'Łucja Żółć' })
+    const answer = await t.get(`/bikes/${story.bike.id}/baseline.pdf?pressure=bar`)
+    expect(answer.status).toBe(200)
+    const { text } = look(answer.body)
+    expect(text.startsWith('%PDF-')).toBe(true)
+    // Both subsets are needed for that name, and both are embedded.
+    expect(new Set(text.match(/FontFile\d? /g)).size).toBeGreaterThan(0)
+    expect(text.match(/\/FontDescriptor/g)!.length).toBeGreaterThanOrEqual(2)
+  })
+  it('refuses another bike’s setup, an unknown bike and a unit nobody reads', async () => {
+    const other = await startStory(t)
+    const setup = makeSetup(other.bike, [other.front, other.rear])
+    await t.put(`/setups/${setup.id}`, setup)
+    expect((await t.get(`/bikes/${story.bike.id}/baseline.pdf?setup=${setup.id}`)).body.code).toBe(
+      'reference.missing',
+    )
+    expect((await t.get(`/bikes/${setup.id}/sag-strip.pdf`)).status).toBe(404)
+    expect((await t.get(`/bikes/${story.bike.id}/baseline.pdf?pressure=kPa`)).body.detail).toMatch(/pressure/)
+  })
+})
