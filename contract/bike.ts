@@ -1,13 +1,19 @@
 import { z } from 'zod'
 import { Id, Name, Note, Version } from './common.ts'
 
-const Leverage = z.number().min(1, 'Leverage must be at least 1.').max(5, 'Leverage must be at most 5.')
+const Leverage = z
+  .number('Leverage must be a number from 1 to 5.')
+  .min(1, 'Leverage must be at least 1.')
+  .max(5, 'Leverage must be at most 5.')
 
 export const BikeKind = z.enum(['cross-country', 'trail', 'enduro', 'downhill', 'other'])
 export type BikeKind = z.infer<typeof BikeKind>
 
 /** One point of a leverage curve: wheel movement per shaft movement at a shaft position. */
-export const LeveragePoint = z.strictObject({ shaftMm: z.number().min(0).max(260), ratio: Leverage })
+export const LeveragePoint = z.strictObject({
+  shaftMm: z.number('Each row needs two numbers: mm of the shaft, then the leverage there.').min(0).max(260),
+  ratio: Leverage,
+})
 export type LeveragePoint = z.infer<typeof LeveragePoint>
 
 export const Tyre = z.strictObject({

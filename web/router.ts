@@ -7,6 +7,12 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'today', component: TodayPage },
     { path: '/garage', name: 'garage', component: () => import('./pages/GaragePage.vue') },
+    {
+      path: '/bench/:bikeId',
+      name: 'bench',
+      component: () => import('./pages/BenchPage.vue'),
+      props: true,
+    },
     { path: '/days/:id', name: 'day', component: () => import('./pages/DayPage.vue'), props: true },
     {
       path: '/days/:id/trace/:runId',

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { ServiceEntry } from '#contract/care'
 import { fork, shock } from '../test/dayBuilder.ts'
+import { dayNumber } from './calendar.ts'
 import { lastCheckOf, remindersFor, type Occasion } from './reminders.ts'
 
 const entry = (kind: ServiceEntry['kind'], date: string, over: Partial<ServiceEntry> = {}): ServiceEntry => ({
@@ -52,6 +53,15 @@ describe('reminders to read the pressure', () => {
     expect(due([entry('oil', '2031-01-05', { unitId: 'fork' })])).toEqual([['service-due', 120, fork.name]])
     expect(due([entry('oil', '2031-01-05', { unitId: 'other' })])).toEqual([])
     expect(due([entry('oil', '2031-01-05'), entry('full-service', '2031-04-05')])).toEqual([])
+  })
+})
+
+describe('days', () => {
+  it('are those of the platform’s calendar', () => {
+    for (let i = -40000; i < 40000; i += 37) {
+      const day = new Date(i * 86_400_000).toISOString().slice(0, 10)
+      expect(dayNumber(day), day).toBe(i)
+    }
   })
 })
 

@@ -1,6 +1,7 @@
 import type { ServiceEntry } from '#contract/care'
 import type { Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
+import { dayNumber } from './calendar.ts'
 
 /** Where and when pressures were last known to be right. */
 export interface LastCheck {
@@ -30,9 +31,7 @@ export const checkAfterDays = 14
 const temperatureJumpC = 10
 const heightChangeM = 500
 
-const dayMs = 86_400_000
-const daysBetween = (from: string, to: string) =>
-  Math.round((Date.parse(to.slice(0, 10)) - Date.parse(from.slice(0, 10))) / dayMs)
+const daysBetween = (from: string, to: string) => dayNumber(to) - dayNumber(from)
 
 /** The last moment the pressures of a bike were set or checked: its setup, or a pressure check in the log. */
 export function lastCheckOf(

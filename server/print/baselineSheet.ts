@@ -37,8 +37,8 @@ export function baselineSheet(
   const facts = [
     setup.madeAt.slice(0, 10),
     found?.place || null,
-    found?.airTempC == null ? null : say('temperature', found.airTempC, choice),
-    found?.altitudeM == null ? null : `${say('altitude', found.altitudeM, choice)} up`,
+    typeof found?.airTempC !== 'number' ? null : say('temperature', found.airTempC, choice),
+    typeof found?.altitudeM !== 'number' ? null : `${say('altitude', found.altitudeM, choice)} up`,
   ].filter((x) => x !== null)
   const content: Content[] = [
     { ...lettered(setup.name ?? 'Where it stands'), fontSize: 20, bold: true },
@@ -80,7 +80,7 @@ function unitPart(u: SuspensionUnit, setup: Setup, choice: UnitChoice): Content[
       bold: true,
       margin: [0, 10, 0, 2],
     },
-    { text: sag == null ? `Sag ${target}` : `Sag ${sag.toFixed(1)} %, ${target}`, margin: [0, 0, 0, 4] },
+    { text: typeof sag !== 'number' ? `Sag ${target}` : `Sag ${sag.toFixed(1)} %, ${target}`, margin: [0, 0, 0, 4] },
     {
       table: {
         widths: [180, 90, 120, '*'],

@@ -2,7 +2,9 @@
 import type { FeelWord } from '#contract/run'
 import { causeLabel } from '#core/causes/kinds'
 import { wordRules, type CauseSeat } from '#core/causes/words'
-import IconCaution from '~icons/lucide/triangle-alert'
+import { schools } from '#core/bench/schools'
+import CautionList from '../components/bench/CautionList.vue'
+import { cautions, type CautionKey } from '../support/cautions.ts'
 import { sectionWords } from '../support/words.ts'
 
 const words = (Object.keys(wordRules) as FeelWord[])
@@ -14,6 +16,7 @@ const seatWords: Record<CauseSeat, string> = {
   rear: 'rear: ',
   bike: '',
 }
+const cautionKeys = Object.keys(cautions) as CautionKey[]
 const dials = [
   {
     name: 'Low-speed compression',
@@ -37,14 +40,38 @@ const dials = [
   },
   { name: 'Lever', text: 'Open for descents and for measuring sag. A firm position never fully locks.' },
 ]
-const cautions = [
-  'Makers’ manuals and qualified technicians come first. Wild Spring is an aid to judgement.',
-  'A wrong rebound setting can throw a rider. Make one change and try it at low speed in a safe place first.',
-  'Helmet and pads for test runs, and a section clear of other people.',
-  'Shock pump only: no tyre pump, no compressor, no poking the valve. Never above the printed maximum.',
-  'Let all the air out slowly and cycle the unit before opening an air can. Trapped pressure can injure: if unsure, leave it to a workshop.',
-  'Never ride with a unit that leaks, clanks or won’t return.',
-  'Children and heavy electric bikes: check the limits of every part.',
+const terms = [
+  {
+    name: 'Sag',
+    text: 'How far the unit sits into its travel under the still rider, as a share of travel (fork) or of the shaft’s stroke (shock). On a progressive linkage, per cent of the stroke and per cent of wheel travel are not the same.',
+  },
+  { name: 'Ring', text: 'The rubber ring on the shaft. It is about 2 mm thick: say which edge is read.' },
+  {
+    name: 'Equalise',
+    text: 'Cycling the unit so that the positive and the negative chamber come to one pressure. Inflating without it leaves the unit stuck down or locked.',
+  },
+  {
+    name: 'Spring rate',
+    text: 'Force per travel of a coil. Preload lifts the bike; it does not make a spring firmer.',
+  },
+  { name: 'Leverage', text: 'Wheel movement per shaft movement. Falling through the stroke = progressive.' },
+  {
+    name: 'Packing',
+    text: 'Hits come faster than the unit gets back out: it sinks hit by hit and turns harsh.',
+  },
+  {
+    name: 'Damping ratio',
+    text: 'Damping over what would just stop a swing. About 0.55 to 0.7 for rebound: back once, no bobbing.',
+  },
+  {
+    name: 'One to one',
+    text: 'Two rules of one name: kg of riding weight = psi for some forks, lb = psi for many shocks. A factor of 2.2 lies between them, so the rule is never said without unit and part.',
+  },
+  { name: 'Re-valved', text: 'Changed inside by a workshop: its dials no longer mean the maker’s chart.' },
+  {
+    name: 'Hot day',
+    text: 'The air spring gains pressure, the oil gets thin. It feels soft because of the oil.',
+  },
 ]
 </script>
 
@@ -53,9 +80,7 @@ const cautions = [
     <div class="page-head"><h1>What does this word or dial mean</h1></div>
     <section aria-labelledby="cautions">
       <h2 id="cautions">Before anything is turned</h2>
-      <p v-for="c in cautions" :key="c" class="caution">
-        <IconCaution aria-hidden="true" /><span>{{ c }}</span>
-      </p>
+      <CautionList :of="cautionKeys" />
     </section>
     <section aria-labelledby="dials">
       <h2 id="dials">Dials</h2>
@@ -75,6 +100,32 @@ const cautions = [
         and from fully open. Each dial keeps its own; the base stands beside the number. Clockwise closes:
         slower rebound, firmer compression.
       </p>
+    </section>
+    <section aria-labelledby="terms">
+      <h2 id="terms">Words of the bench</h2>
+      <dl>
+        <template v-for="t in terms" :key="t.name">
+          <dt>{{ t.name }}</dt>
+          <dd>{{ t.text }}</dd>
+        </template>
+      </dl>
+    </section>
+    <section aria-labelledby="schools">
+      <h2 id="schools">Where good mechanics differ</h2>
+      <p>All of these work in good hands. Ours is where the tool begins; each can be switched at its step.</p>
+      <article v-for="x in schools" :id="`school-${x.key}`" :key="x.key" class="school">
+        <h3>{{ x.question }}</h3>
+        <ul>
+          <li v-for="w in x.answers" :key="w.name">
+            <b>{{ `${w.name}.` }}</b>
+            {{ ` ${w.text}` }}
+          </li>
+        </ul>
+        <p>
+          <b>Ours:</b>
+          {{ ` ${x.ours}` }}
+        </p>
+      </article>
     </section>
     <section aria-labelledby="feel">
       <h2 id="feel">Words, and what they may come from</h2>
@@ -120,8 +171,21 @@ section {
 h2 {
   margin-bottom: 0.5rem;
 }
-.caution {
-  margin: 0 0 0.4rem;
+.school {
+  border-left: 4px solid var(--line);
+  padding-left: 0.9rem;
+  margin: 0.9rem 0;
+  scroll-margin-top: 80px;
+}
+.school:target {
+  border-color: var(--sun);
+}
+.school ul {
+  margin: 0.2rem 0;
+  padding-left: 1.1rem;
+}
+.school p {
+  margin: 0;
 }
 dl {
   display: grid;

@@ -1,15 +1,21 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, shallowRef } from 'vue'
 import { endpoints, type DaySummary } from '#contract/endpoints'
+import type { Bike } from '#contract/bike'
+import { lastCheckOf, remindersFor } from '#core/care/reminders'
 import { call } from '../api/client.ts'
+import ServiceForm from '../components/garage/ServiceForm.vue'
 import NewDayForm from '../components/today/NewDayForm.vue'
 import { useDay } from '../stores/day.ts'
 import { useGarage } from '../stores/garage.ts'
 import { useNotices } from '../stores/notices.ts'
-import { dayWords } from '../support/dates.ts'
+import { useUnits } from '../composables/useUnits.ts'
+import { reminderWords } from '../support/benchWords.ts'
+import { dayWords, localToday } from '../support/dates.ts'
 
 const garage = useGarage()
-const day = useDay()
+const dayStore = useDay()
+const { units } = useUnits()
 const notices = useNotices()
 const days = shallowRef<DaySummary[]>([])
 const loaded = ref(false)
@@ -21,32 +27,45 @@ async function load() {
     days.value = list
     loaded.value = true
     const next = list.find((d) => !d.settled)
-    if (next) await day.load(next.id)
+    if (next) await dayStore.load(next.id)
   })
 }
 onMounted(load)
 
 const open = computed(() => days.value.find((d) => !d.settled))
 const nextWords = computed(() =>
-  day.bundle?.day.id === open.value?.id ? (day.proposal?.headline ?? '') : '',
+  dayStore.bundle?.day.id === open.value?.id ? (dayStore.proposal?.headline ?? '') : '',
 )
-/** Air goes over the weeks: a bike not touched for two needs its pressure read. */
-const checkAfterDays = 14
-const dayMs = 86_400_000
 const due = computed(() =>
   garage.bikes.flatMap((b) => {
-    const setup = garage.currentSetup(b.id)
-    const days = setup ? Math.floor((Date.now() - Date.parse(setup.madeAt)) / dayMs) : 0
-    return days >= checkAfterDays
+    const entries = garage.servicesOf(b.id)
+    const last = lastCheckOf(garage.currentSetup(b.id), entries)
+    // The open day tells where and in what weather the next ride is.
+    const day =
+      open.value?.bikeId === b.id && dayStore.bundle?.day.id === open.value.id ? dayStore.bundle : null
+    const now = {
+      date: localToday(),
+      airTempC: day?.day.conditions.airTempC ?? null,
+      altitudeM: day?.day.conditions.altitudeM ?? null,
+      place: day?.trail.place ?? '',
+    }
+    const why = remindersFor(last, now, entries, garage.unitsOf(b)).filter((r) => r.kind !== 'never')
+    return why.length
       ? [
           {
-            id: b.id,
-            words: `${b.name} of ${garage.rider(b.riderId)?.name ?? '?'}: last set ${days} days ago`,
+            bike: b,
+            words: `${b.name} of ${garage.rider(b.riderId)?.name ?? '?'}: ${why.map((r) => reminderWords(r, units.value)).join('; ')}`,
           },
         ]
       : []
   }),
 )
+const checking = ref<Bike | null>(null)
+const checkOpen = ref(false)
+function check(bike: Bike) {
+  checking.value = bike
+  checkOpen.value = true
+}
 const rest = computed(() => days.value.filter((d) => d !== open.value))
 const ready = computed(() => garage.bikes.some((b) => garage.currentSetup(b.id)))
 const runsWords = (d: DaySummary) =>
@@ -77,8 +96,8 @@ async function putAway(d: DaySummary) {
     <section v-if="loaded && !ready" class="card-paper start">
       <h2>First: what is on the bike</h2>
       <p>
-        Make a rider, then the bike with its fork and shock, and say where every dial stands now. After that a
-        trail day can begin.
+        Make a rider, then the bike with its fork and shock. Set it up on the bench, or say where every dial
+        stands now. After that a trail day can begin.
       </p>
       <RouterLink class="btn btn-primary" to="/garage">To the garage</RouterLink>
     </section>
@@ -97,7 +116,10 @@ async function putAway(d: DaySummary) {
     <section v-if="due.length" aria-labelledby="due-title">
       <h2 id="due-title" class="list-title">Check the pressure before riding</h2>
       <ul class="due">
-        <li v-for="d in due" :key="d.id">{{ d.words }}</li>
+        <li v-for="d in due" :key="d.bike.id">
+          <span>{{ d.words }}</span>
+          <BButton variant="plain" @click="check(d.bike)">It is checked</BButton>
+        </li>
       </ul>
     </section>
     <section v-if="rest.length" aria-labelledby="days-title">
@@ -123,6 +145,13 @@ async function putAway(d: DaySummary) {
       </ul>
     </section>
     <NewDayForm v-model:open="newOpen" />
+    <ServiceForm
+      v-if="checking"
+      v-model:open="checkOpen"
+      :bike="checking"
+      :editing="null"
+      kind="pressure-check"
+    />
   </div>
 </template>
 
@@ -144,6 +173,19 @@ async function putAway(d: DaySummary) {
 }
 .list-title {
   margin: 1.6rem 0 0.6rem;
+}
+.due {
+  list-style: none;
+  padding: 0;
+}
+.due li {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: 0.4rem 1rem;
+  border-bottom: 1px solid var(--line);
+  padding: 0.2rem 0;
 }
 .days {
   list-style: none;

@@ -45,6 +45,36 @@ export function newAdjuster(kind: Kind, end: End): Draft {
   }
 }
 
+/** A unit like another, with ids of its own: to be named and counted anew. */
+export function copyOfUnit(u: SuspensionUnit): SuspensionUnit {
+  const plain = JSON.parse(JSON.stringify(u)) as SuspensionUnit
+  const ids = new Map(plain.adjusters.map((a) => [a.id, uuid()]))
+  return {
+    ...plain,
+    id: uuid(),
+    version: 0,
+    name: `${u.name}, copy`.slice(0, 80),
+    idNote: '',
+    adjusters: plain.adjusters.map((a) => ({ ...a, id: ids.get(a.id)! })),
+    charts: plain.charts.map((c) => ({ ...c, id: uuid(), adjusterId: ids.get(c.adjusterId)! })),
+  }
+}
+
+/** A lever of the bike's geometry, kept with the end whose change it is. */
+export const geometryLever = (name: string, min: number, max: number, step: number): Adjuster => ({
+  id: uuid(),
+  alias: null,
+  tool: 'hex-4',
+  kind: 'custom',
+  role: 'custom',
+  name,
+  unitLabel: 'mm',
+  min,
+  max,
+  step,
+  acts: { stroke: 'whole', on: 'geometry', speed: 'both' },
+})
+
 export interface UnitTemplate {
   key: string
   label: string
@@ -166,7 +196,14 @@ export function unitTemplates(end: End): UnitTemplate[] {
           make: () =>
             unit(end, '60 mm coil shock', 'coil', 60, [
               newAdjuster('spring-rate', end),
-              { ...newAdjuster('turn', end), role: 'preload', turns: 2, stepTurns: 0.25 } as Adjuster,
+              {
+                ...newAdjuster('turn', end),
+                role: 'preload',
+                turns: 2,
+                stepTurns: 0.25,
+                // The collar is counted from where it touches the spring.
+                countBase: 'open',
+              } as Adjuster,
               click(end, 'low-speed-compression', 14),
               click(end, 'rebound', 14),
             ]),

@@ -1,3 +1,4 @@
+import type { BikeKind } from '#contract/bike'
 import type { Surface } from '#contract/day'
 import type { RiderLevel, RiderTaste } from '#contract/rider'
 import type { MindTag, RunKind } from '#contract/run'
@@ -33,6 +34,13 @@ export const tasteWords: Record<RiderTaste, string> = {
   planted: 'planted',
   neutral: 'in between',
   lively: 'lively',
+}
+export const bikeKindWords: Record<BikeKind, string> = {
+  'cross-country': 'cross-country',
+  trail: 'trail',
+  enduro: 'enduro',
+  downhill: 'downhill',
+  other: 'something else',
 }
 export const sectionWords: Record<SectionKind, string> = {
   smooth: 'smooth',

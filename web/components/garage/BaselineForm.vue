@@ -4,12 +4,12 @@ import { v7 as uuid } from 'uuid'
 import type { Adjuster } from '#contract/adjuster'
 import type { Bike } from '#contract/bike'
 import type { Setup } from '#contract/setup'
-import { adjusterRange } from '#core/adjusters/range'
 import IconCaution from '~icons/lucide/triangle-alert'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
+import { likelyStart } from '../../support/freshBench.ts'
 import ClickRail from '../day/ClickRail.vue'
 import EndMark from '../shell/EndMark.vue'
 import NumberField from '../shell/NumberField.vue'
@@ -27,10 +27,7 @@ const draftKey = computed(() => `baseline:${props.bike.id}`)
 function startAt(a: Adjuster): number {
   const known = held.value?.positions.find((p) => p.adjusterId === a.id)?.value
   if (known !== undefined) return known
-  const r = adjusterRange(a)
-  if (r.allowed) return r.allowed[Math.floor(r.allowed.length / 2)]
-  if (a.kind === 'lever' || a.kind === 'spacer') return r.min
-  return r.min + Math.round((r.max - r.min) / 2 / r.step) * r.step
+  return likelyStart(a)
 }
 // Immediate: the form may be made already open.
 watch(

@@ -7,12 +7,17 @@ import type { SuspensionUnit } from '#contract/unit'
 import { useForm } from '../../composables/useForm.ts'
 import { useGarage } from '../../stores/garage.ts'
 import NumberField from '../shell/NumberField.vue'
+import { useNotices } from '../../stores/notices.ts'
+import { geometryLever } from '../../support/unitTemplates.ts'
+import { bikeKindWords, optionsOf } from '../../support/words.ts'
+import RecordForm from './RecordForm.vue'
 import UnitForm from './UnitForm.vue'
 
 const props = defineProps<{ editing: Bike | null }>()
 const open = defineModel<boolean>('open', { required: true })
 const emit = defineEmits<{ saved: [bike: Bike] }>()
 const garage = useGarage()
+const notices = useNotices()
 const { form, busy, submit, faultOf, otherFault } = useForm<Bike>({
   schema: Bike,
   key: () => `bike:${props.editing?.id ?? 'new'}`,
@@ -66,80 +71,187 @@ function unitSaved(u: SuspensionUnit) {
   if (u.end === 'front') form.value.frontUnitId = u.id
   else form.value.rearUnitId = u.id
 }
-const shown = ['name', 'rearWheelTravelMm', 'leverageStart', 'leverageEnd']
+const shown = [
+  'name',
+  'massKg',
+  'rearWheelTravelMm',
+  'leverageStart',
+  'leverageEnd',
+  'frontShareSeatedPct',
+  'frontShareReadyPct',
+  ...(['front', 'rear'] as const).flatMap((e) => [`tyres.${e}.pressurePsi`, `tyres.${e}.widthMm`]),
+]
+const wheels = [
+  { end: 'front', title: 'Front' },
+  { end: 'rear', title: 'Rear' },
+] as const
+/** Rows "shaft mm, ratio"; what cannot be read is refused by the schema with its own sentence. */
+const curveText = computed(
+  () => form.value.leverageCurve?.map((p) => `${p.shaftMm} ${p.ratio}`).join('\n') ?? '',
+)
+function readCurve(text: string) {
+  const rows = text
+    .split('\n')
+    .map((l) => l.trim())
+    .filter(Boolean)
+    .map((l) =>
+      l
+        .replace(/(\d),(\d)/g, '$1.$2')
+        .split(/[\s;]+/)
+        .map(Number),
+    )
+  form.value.leverageCurve = rows.length
+    ? rows.map(([shaftMm = NaN, ratio = NaN]) => ({ shaftMm, ratio }))
+    : null
+}
+async function addLever(end: End, name: string, min: number, max: number, step: number) {
+  const unit = garage.unit(end === 'front' ? form.value.frontUnitId : form.value.rearUnitId)
+  if (!unit) return
+  if (unit.adjusters.some((a) => a.kind === 'custom' && a.name === name))
+    return notices.show(`${name} is already there.`)
+  const ok = await notices.attempt(() =>
+    garage.saveUnit({ ...unit, adjusters: [...unit.adjusters, geometryLever(name, min, max, step)] }),
+  )
+  if (ok) notices.show(`${name} was added; say where it stands with “Read it again”.`)
+}
 </script>
 
 <template>
-  <BModal
-    v-model="open"
-    lazy
-    unmount-lazy
-    no-animation
+  <RecordForm
+    v-model:open="open"
     :title="editing ? 'Bike' : 'New bike'"
+    save-label="Save bike"
     size="lg"
-    no-footer
+    :busy="busy"
+    :fault="otherFault(shown)"
+    @submit="submit"
   >
-    <form class="field-grid" @submit.prevent="submit">
+    <div>
+      <label class="form-label" for="bike-name">Name</label>
+      <BFormInput id="bike-name" v-model="form.name" placeholder="150 mm trail bike" autocomplete="off" />
+      <p v-if="faultOf('name')" class="fault" role="alert">{{ faultOf('name') }}</p>
+    </div>
+    <div>
+      <label class="form-label" for="bike-rider">Rider</label>
+      <BFormSelect id="bike-rider" v-model="form.riderId" :options="riders" />
+    </div>
+    <div>
+      <label class="form-label" for="bike-kind">For</label>
+      <BFormSelect id="bike-kind" v-model="form.kind" :options="optionsOf(bikeKindWords)" />
+    </div>
+    <NumberField v-model="form.massKg" label="Bike, weight" quantity="mass" :fault="faultOf('massKg')" />
+    <label class="check"
+      ><input v-model="form.eBike" type="checkbox" class="form-check-input" /> Electric</label
+    >
+    <div class="wide unit">
       <div>
-        <label class="form-label" for="bike-name">Name</label>
-        <BFormInput id="bike-name" v-model="form.name" placeholder="150 mm trail bike" autocomplete="off" />
-        <p v-if="faultOf('name')" class="fault" role="alert">{{ faultOf('name') }}</p>
+        <label class="form-label" for="bike-front">Fork</label>
+        <BFormSelect
+          id="bike-front"
+          v-model="form.frontUnitId"
+          :options="unitsAt('front', 'rigid, or not yet made')"
+        />
       </div>
+      <BButton variant="plain" @click="makeUnit('front')">New fork</BButton>
+      <BButton v-if="form.frontUnitId" variant="plain" @click="editUnit('front')">Edit</BButton>
+    </div>
+    <div class="wide unit">
       <div>
-        <label class="form-label" for="bike-rider">Rider</label>
-        <BFormSelect id="bike-rider" v-model="form.riderId" :options="riders" />
+        <label class="form-label" for="bike-rear">Shock</label>
+        <BFormSelect id="bike-rear" v-model="form.rearUnitId" :options="unitsAt('rear', 'none: hardtail')" />
       </div>
-      <label class="check"
-        ><input v-model="form.eBike" type="checkbox" class="form-check-input" /> Electric</label
-      >
-      <div class="wide unit">
-        <div>
-          <label class="form-label" for="bike-front">Fork</label>
-          <BFormSelect
-            id="bike-front"
-            v-model="form.frontUnitId"
-            :options="unitsAt('front', 'rigid, or not yet made')"
+      <BButton variant="plain" @click="makeUnit('rear')">New shock</BButton>
+      <BButton v-if="form.rearUnitId" variant="plain" @click="editUnit('rear')">Edit</BButton>
+    </div>
+    <template v-if="form.rearUnitId">
+      <NumberField
+        v-model="form.rearWheelTravelMm"
+        label="Rear wheel travel"
+        quantity="length"
+        :fault="faultOf('rearWheelTravelMm')"
+      />
+      <NumberField
+        v-model="form.leverageStart"
+        label="Leverage, extended"
+        hint="wheel mm per shaft mm; leave empty if not known"
+        :fault="faultOf('leverageStart')"
+      />
+      <NumberField v-model="form.leverageEnd" label="Leverage, compressed" :fault="faultOf('leverageEnd')" />
+    </template>
+    <details v-if="form.rearUnitId" class="wide">
+      <summary>
+        {{
+          form.leverageCurve ? `Leverage curve: ${form.leverageCurve.length} points` : 'Leverage curve: none'
+        }}
+      </summary>
+      <label class="form-label" for="bike-curve">Shaft mm and wheel mm per shaft mm, a row each</label>
+      <BFormTextarea
+        id="bike-curve"
+        :model-value="curveText"
+        rows="4"
+        placeholder="0 2.95&#10;20 2.7&#10;55 2.4"
+        @change="(e: Event) => readCurve((e.target as HTMLTextAreaElement).value)"
+      />
+    </details>
+    <details class="wide">
+      <summary>Tyres, weight on the wheels, geometry</summary>
+      <div class="field-grid">
+        <template v-for="e in wheels" :key="e.end">
+          <div>
+            <label class="form-label" :for="`tyre-${e.end}`">{{ e.title }} tyre</label>
+            <BFormInput :id="`tyre-${e.end}`" v-model="form.tyres[e.end].name" autocomplete="off" />
+          </div>
+          <NumberField
+            v-model="form.tyres[e.end].pressurePsi"
+            :label="`${e.title} tyre, pressure`"
+            quantity="pressure"
+            :fault="faultOf(`tyres.${e.end}.pressurePsi`)"
           />
-        </div>
-        <BButton variant="plain" @click="makeUnit('front')">New fork</BButton>
-        <BButton v-if="form.frontUnitId" variant="plain" @click="editUnit('front')">Edit</BButton>
-      </div>
-      <div class="wide unit">
-        <div>
-          <label class="form-label" for="bike-rear">Shock</label>
-          <BFormSelect
-            id="bike-rear"
-            v-model="form.rearUnitId"
-            :options="unitsAt('rear', 'none: hardtail')"
+          <NumberField
+            v-model="form.tyres[e.end].widthMm"
+            :label="`${e.title} tyre, width`"
+            quantity="length"
+            :fault="faultOf(`tyres.${e.end}.widthMm`)"
           />
+        </template>
+        <NumberField
+          v-model="form.frontShareSeatedPct"
+          label="On the front wheel, seated"
+          unit="%"
+          hint="from two scales; usually 40"
+          :fault="faultOf('frontShareSeatedPct')"
+        />
+        <NumberField
+          v-model="form.frontShareReadyPct"
+          label="On the front wheel, standing ready"
+          unit="%"
+          hint="usually 47"
+          :fault="faultOf('frontShareReadyPct')"
+        />
+        <p class="wide soft">
+          Bar spacers, fork legs in the crowns, a shock mount: changes like any other. They are kept with the
+          fork or shock and logged on the day.
+        </p>
+        <div class="wide acts">
+          <BButton v-if="form.frontUnitId" variant="plain" @click="addLever('front', 'Bar height', 0, 40, 5)"
+            >Add bar height</BButton
+          >
+          <BButton
+            v-if="form.frontUnitId"
+            variant="plain"
+            @click="addLever('front', 'Fork legs in the crowns', 0, 20, 1)"
+            >Add fork legs</BButton
+          >
+          <BButton v-if="form.rearUnitId" variant="plain" @click="addLever('rear', 'Shock mount', 0, 10, 5)"
+            >Add shock mount</BButton
+          >
         </div>
-        <BButton variant="plain" @click="makeUnit('rear')">New shock</BButton>
-        <BButton v-if="form.rearUnitId" variant="plain" @click="editUnit('rear')">Edit</BButton>
       </div>
-      <template v-if="form.rearUnitId">
-        <NumberField
-          v-model="form.rearWheelTravelMm"
-          label="Rear wheel travel"
-          quantity="length"
-          :fault="faultOf('rearWheelTravelMm')"
-        />
-        <NumberField
-          v-model="form.leverageStart"
-          label="Leverage, extended"
-          hint="wheel mm per shaft mm; leave empty if not known"
-          :fault="faultOf('leverageStart')"
-        />
-        <NumberField
-          v-model="form.leverageEnd"
-          label="Leverage, compressed"
-          :fault="faultOf('leverageEnd')"
-        />
-      </template>
-      <p v-if="otherFault(shown)" class="fault wide" role="alert">{{ otherFault(shown) }}</p>
-      <div class="wide"><BButton type="submit" variant="primary" :disabled="busy">Save bike</BButton></div>
-    </form>
-    <UnitForm v-model:open="unitOpen" :end="making" :editing="editingUnit" @saved="unitSaved" />
-  </BModal>
+    </details>
+    <template #beside>
+      <UnitForm v-model:open="unitOpen" :end="making" :editing="editingUnit" @saved="unitSaved" />
+    </template>
+  </RecordForm>
 </template>
 
 <style scoped>
@@ -156,9 +268,15 @@ const shown = ['name', 'rearWheelTravelMm', 'leverageStart', 'leverageEnd']
   gap: 0.5rem;
   align-items: center;
 }
-.fault {
-  color: var(--rust);
+summary {
+  min-height: var(--touch);
+  display: flex;
+  align-items: center;
   font-weight: 600;
-  margin: 0.2rem 0 0;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
 }
 </style>

@@ -5,6 +5,7 @@ import { useForm } from '../../composables/useForm.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { levelWords, optionsOf, tasteWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
+import RecordForm from './RecordForm.vue'
 
 const props = defineProps<{ editing: Rider | null }>()
 const open = defineModel<boolean>('open', { required: true })
@@ -26,57 +27,54 @@ const { form, busy, submit, faultOf, otherFault } = useForm<Rider>({
     },
   open,
   onStale: garage.load,
-  save: (r) => garage.saveRider(r),
+  save: garage.saveRider,
 })
+const shown = ['name', 'bodyMassKg', 'kitMassKg', 'waterL']
 </script>
 
 <template>
-  <BModal v-model="open" lazy unmount-lazy no-animation :title="editing ? 'Rider' : 'New rider'" no-footer>
-    <form class="field-grid" @submit.prevent="submit">
-      <div class="wide">
-        <label class="form-label" for="rider-name">Name</label>
-        <BFormInput
-          id="rider-name"
-          v-model="form.name"
-          autocomplete="off"
-          :state="faultOf('name') ? false : null"
-        />
-        <p v-if="faultOf('name')" class="fault" role="alert">{{ faultOf('name') }}</p>
-      </div>
-      <NumberField
-        v-model="form.bodyMassKg"
-        label="Body weight"
-        quantity="mass"
-        hint="private: never on a shared view"
-        :fault="faultOf('bodyMassKg')"
-      />
-      <NumberField
-        v-model="form.kitMassKg"
-        label="Kit, all of it"
-        quantity="mass"
-        hint="full water, pack, armour, tools: often 3 to 8 kg"
-        :fault="faultOf('kitMassKg')"
-      />
-      <div>
-        <label class="form-label" for="rider-level">Level</label>
-        <BFormSelect id="rider-level" v-model="form.level" :options="optionsOf(levelWords)" />
-      </div>
-      <div>
-        <label class="form-label" for="rider-taste">Likes it</label>
-        <BFormSelect id="rider-taste" v-model="form.taste" :options="optionsOf(tasteWords)" />
-      </div>
-      <p v-if="otherFault(['name', 'bodyMassKg', 'kitMassKg'])" class="fault wide" role="alert">
-        {{ otherFault(['name', 'bodyMassKg', 'kitMassKg']) }}
-      </p>
-      <div class="wide"><BButton type="submit" variant="primary" :disabled="busy">Save rider</BButton></div>
-    </form>
-  </BModal>
+  <RecordForm
+    v-model:open="open"
+    :title="editing ? 'Rider' : 'New rider'"
+    save-label="Save rider"
+    :busy="busy"
+    :fault="otherFault(shown)"
+    @submit="submit"
+  >
+    <div class="wide">
+      <label class="form-label" for="rider-name">Name</label>
+      <BFormInput id="rider-name" v-model="form.name" autocomplete="off" />
+      <p v-if="faultOf('name')" class="fault" role="alert">{{ faultOf('name') }}</p>
+    </div>
+    <NumberField
+      v-model="form.bodyMassKg"
+      label="Body weight"
+      quantity="mass"
+      hint="private: never on a shared view"
+      :fault="faultOf('bodyMassKg')"
+    />
+    <NumberField
+      v-model="form.kitMassKg"
+      label="Kit, all of it"
+      quantity="mass"
+      hint="pack, armour, shoes, tools: often 3 to 8 kg with water"
+      :fault="faultOf('kitMassKg')"
+    />
+    <NumberField
+      :model-value="form.waterL"
+      label="Water carried when full"
+      unit="L"
+      hint="if it is not in the kit weight"
+      :fault="faultOf('waterL')"
+      @update:model-value="(v) => (form.waterL = v ?? 0)"
+    />
+    <div>
+      <label class="form-label" for="rider-level">Level</label>
+      <BFormSelect id="rider-level" v-model="form.level" :options="optionsOf(levelWords)" />
+    </div>
+    <div>
+      <label class="form-label" for="rider-taste">Likes it</label>
+      <BFormSelect id="rider-taste" v-model="form.taste" :options="optionsOf(tasteWords)" />
+    </div>
+  </RecordForm>
 </template>
-
-<style scoped>
-.fault {
-  color: var(--rust);
-  font-weight: 600;
-  margin: 0.2rem 0 0;
-}
-</style>

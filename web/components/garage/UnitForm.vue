@@ -1,19 +1,27 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import { SuspensionUnit } from '#contract/unit'
 import { useForm } from '../../composables/useForm.ts'
 import { useGarage } from '../../stores/garage.ts'
-import { newAdjuster, unitTemplates } from '../../support/unitTemplates.ts'
+import { copyOfUnit, newAdjuster, unitTemplates } from '../../support/unitTemplates.ts'
 import NumberField from '../shell/NumberField.vue'
 import AdjusterRow from './AdjusterRow.vue'
+import AirSpringFields from './AirSpringFields.vue'
+import ChartEditor from './ChartEditor.vue'
+import RecordForm from './RecordForm.vue'
 
 const props = defineProps<{ end: End; editing: SuspensionUnit | null }>()
 const open = defineModel<boolean>('open', { required: true })
 const emit = defineEmits<{ saved: [unit: SuspensionUnit] }>()
 const garage = useGarage()
 const template = ref('air-2')
+/** Templates, then copies of what is already there. */
+const startsFrom = computed(() => [
+  ...unitTemplates(props.end).map((t) => ({ value: t.key, text: t.label })),
+  ...garage.units.filter((u) => u.end === props.end).map((u) => ({ value: u.id, text: `copy of ${u.name}` })),
+])
 const { form, busy, submit, faultOf, otherFault } = useForm<SuspensionUnit>({
   schema: SuspensionUnit,
   key: () => `unit:${props.editing?.id ?? props.end}`,
@@ -32,89 +40,123 @@ const kinds = [
   { value: 'custom', text: 'something else' },
 ]
 const adding = ref<Adjuster['kind']>('click')
-function make(key: string) {
+function make(key: string): SuspensionUnit {
+  const copied = garage.units.find((u) => u.id === key)
+  if (copied) return copyOfUnit(copied)
   return (unitTemplates(props.end).find((t) => t.key === key) ?? unitTemplates(props.end)[0]).make()
 }
 const startFrom = () => (form.value = make(template.value))
 const add = () => form.value.adjusters.push(newAdjuster(adding.value, props.end))
-const remove = (i: number) => form.value.adjusters.splice(i, 1)
 const replace = (i: number, a: Adjuster) => form.value.adjusters.splice(i, 1, a)
 const springs = [
   { value: 'air', text: 'air' },
   { value: 'coil', text: 'coil' },
 ]
-const shown = ['name', 'strokeMm', 'sagTargetPct']
+const shown = ['name', 'strokeMm', 'sagTargetPct', 'serviceEveryDays', 'preloadPitchMm']
+const hasCollar = computed(() => form.value.adjusters.some((a) => a.role === 'preload'))
+/** A dial taken away takes its charts with it. */
+function remove(i: number) {
+  const [gone] = form.value.adjusters.splice(i, 1)
+  form.value.charts = form.value.charts.filter((c) => c.adjusterId !== gone.id)
+}
 </script>
 
 <template>
-  <BModal
-    v-model="open"
-    lazy
-    unmount-lazy
-    no-animation
+  <RecordForm
+    v-model:open="open"
     :title="`${editing ? '' : 'New '}${end === 'front' ? 'fork' : 'shock'}`"
+    :save-label="`Save ${end === 'front' ? 'fork' : 'shock'}`"
     size="xl"
-    no-footer
+    :busy="busy"
+    :fault="otherFault(shown)"
+    @submit="submit"
   >
-    <form class="field-grid" @submit.prevent="submit">
-      <div v-if="!editing" class="wide">
-        <label class="form-label" for="unit-template">Start from</label>
-        <BFormSelect
-          id="unit-template"
-          v-model="template"
-          :options="unitTemplates(end).map((t) => ({ value: t.key, text: t.label }))"
-          @update:model-value="startFrom"
-        />
-      </div>
-      <div>
-        <label class="form-label" for="unit-name">Name</label>
-        <BFormInput id="unit-name" v-model="form.name" autocomplete="off" />
-        <p v-if="faultOf('name')" class="fault" role="alert">{{ faultOf('name') }}</p>
-      </div>
-      <div>
-        <label class="form-label" for="unit-spring">Spring</label>
-        <BFormSelect id="unit-spring" v-model="form.spring" :options="springs" />
-      </div>
-      <NumberField
-        v-model="form.strokeMm"
-        :label="end === 'front' ? 'Travel' : 'Stroke of the shaft'"
-        quantity="length"
-        :hint="end === 'rear' ? 'the shock itself, not the wheel' : undefined"
-        :fault="faultOf('strokeMm')"
+    <div v-if="!editing" class="wide">
+      <label class="form-label" for="unit-template">Start from</label>
+      <BFormSelect
+        id="unit-template"
+        v-model="template"
+        :options="startsFrom"
+        @update:model-value="startFrom"
       />
-      <NumberField
-        v-model="form.sagTargetPct"
-        label="Sag target"
-        unit="%"
-        :hint="end === 'front' ? 'often 15 to 25' : 'often 25 to 30'"
-        :fault="faultOf('sagTargetPct')"
+    </div>
+    <div>
+      <label class="form-label" for="unit-name">Name</label>
+      <BFormInput id="unit-name" v-model="form.name" autocomplete="off" />
+      <p v-if="faultOf('name')" class="fault" role="alert">{{ faultOf('name') }}</p>
+    </div>
+    <div>
+      <label class="form-label" for="unit-spring">Spring</label>
+      <BFormSelect id="unit-spring" v-model="form.spring" :options="springs" />
+    </div>
+    <NumberField
+      v-model="form.strokeMm"
+      :label="end === 'front' ? 'Travel' : 'Stroke of the shaft'"
+      quantity="length"
+      :hint="end === 'rear' ? 'the shock itself, not the wheel' : undefined"
+      :fault="faultOf('strokeMm')"
+    />
+    <NumberField
+      v-model="form.sagTargetPct"
+      label="Sag target"
+      unit="%"
+      :hint="end === 'front' ? 'often 15 to 25' : 'often 25 to 30'"
+      :fault="faultOf('sagTargetPct')"
+    />
+    <div>
+      <label class="form-label" for="unit-id-note">Printed on the unit</label>
+      <BFormInput
+        id="unit-id-note"
+        v-model="form.idNote"
+        placeholder="to order parts by"
+        autocomplete="off"
       />
-      <label class="wide check"
-        ><input v-model="form.revalved" type="checkbox" class="form-check-input" /> Re-valved inside: its
-        dials no longer mean the maker’s chart</label
-      >
-      <div class="wide list">
-        <span class="form-label">What can be turned</span>
-        <AdjusterRow
-          v-for="(a, i) in form.adjusters"
-          :key="a.id"
-          :model-value="a"
-          @update:model-value="(v) => replace(i, v)"
-          @remove="remove(i)"
-        />
-        <div class="add">
-          <BFormSelect v-model="adding" :options="kinds" aria-label="Kind of adjuster" />
-          <BButton variant="plain" @click="add">Add it</BButton>
-        </div>
+    </div>
+    <NumberField
+      v-model="form.serviceEveryDays"
+      label="Service every"
+      unit="days"
+      hint="empty: no reminder"
+      :fault="faultOf('serviceEveryDays')"
+    />
+    <NumberField
+      v-if="hasCollar"
+      :model-value="form.preloadPitchMm"
+      label="Collar, per turn"
+      quantity="length"
+      :fault="faultOf('preloadPitchMm')"
+      @update:model-value="(v) => (form.preloadPitchMm = v ?? NaN)"
+    />
+    <label class="wide check"
+      ><input v-model="form.revalved" type="checkbox" class="form-check-input" /> Re-valved inside: its dials
+      no longer mean the maker’s chart</label
+    >
+    <div v-if="form.revalved">
+      <label class="form-label" for="unit-revalved">Re-valved on</label>
+      <BFormInput id="unit-revalved" v-model="form.revalvedOn" type="date" />
+    </div>
+    <div class="wide list">
+      <span class="form-label">What can be turned</span>
+      <AdjusterRow
+        v-for="(a, i) in form.adjusters"
+        :key="a.id"
+        :model-value="a"
+        @update:model-value="(v) => replace(i, v)"
+        @remove="remove(i)"
+      />
+      <div class="add">
+        <BFormSelect v-model="adding" :options="kinds" aria-label="Kind of adjuster" />
+        <BButton variant="plain" @click="add">Add it</BButton>
       </div>
-      <p v-if="otherFault(shown)" class="fault wide" role="alert">{{ otherFault(shown) }}</p>
-      <div class="wide">
-        <BButton type="submit" variant="primary" :disabled="busy"
-          >Save {{ end === 'front' ? 'fork' : 'shock' }}</BButton
-        >
-      </div>
-    </form>
-  </BModal>
+    </div>
+    <AirSpringFields v-if="form.spring === 'air'" v-model="form.airSpring" :end="end" :fault-of="faultOf" />
+    <details class="wide">
+      <summary>
+        {{ form.charts.length ? `Makers’ charts: ${form.charts.length}` : 'Makers’ charts: none yet' }}
+      </summary>
+      <ChartEditor v-model="form.charts" :unit="form" />
+    </details>
+  </RecordForm>
 </template>
 
 <style scoped>
@@ -131,9 +173,10 @@ const shown = ['name', 'strokeMm', 'sagTargetPct']
 .add {
   max-width: 360px;
 }
-.fault {
-  color: var(--rust);
+summary {
+  min-height: var(--touch);
+  display: flex;
+  align-items: center;
   font-weight: 600;
-  margin: 0.2rem 0 0;
 }
 </style>

@@ -15,6 +15,7 @@ import { onMounted, onUnmounted, ref, watch } from 'vue'
 import type { TrailSection } from '#contract/trail'
 import { viewOf } from '#core/signal/pyramid'
 import type { DrawableRecording } from '../../composables/useRecording.ts'
+import { token } from '../../support/chartTheme.ts'
 import { durationWords } from '../../support/dates.ts'
 
 use([
@@ -42,10 +43,6 @@ const emit = defineEmits<{
 const box = ref<HTMLElement>()
 let chart: EChartsType | null = null
 const durationS = () => props.main.recording.durationS
-
-function token(name: string): string {
-  return getComputedStyle(document.documentElement).getPropertyValue(name).trim()
-}
 
 /** Points of one end for a window of time, mirrored for the rear: about two per pixel column, however long the file. */
 function points(r: DrawableRecording, end: 'front' | 'rear', fromS: number, toS: number): [number, number][] {

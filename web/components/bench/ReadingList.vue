@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { End } from '#contract/common'
+import { judgeRepeats } from '#core/spring/reading'
+import { useUnits } from '../../composables/useUnits.ts'
+import { useBench } from '../../stores/bench.ts'
+import { postureWords } from '../../support/benchWords.ts'
+
+const props = defineProps<{ end: End; together?: boolean }>()
+const bench = useBench()
+const { say } = useUnits()
+const unit = computed(() => bench.unit(props.end)!)
+const list = computed(() => {
+  const all = bench.bench!.readings.filter(
+    (r) => r.end === props.end && (props.together === undefined || r.together === props.together),
+  )
+  const key = (r: (typeof all)[number]) =>
+    [r.pressurePsi, r.springRateNPerMm, r.preloadTurns, r.spacers, r.posture].join()
+  return all.map((r, i) => {
+    const alike = all.filter((o) => !o.leftOut && key(o) === key(r))
+    const odd =
+      !r.leftOut &&
+      alike.length > 2 &&
+      judgeRepeats(alike.map((o) => (o.sagMm / unit.value.strokeMm) * 100)).outlying.includes(
+        alike.indexOf(r),
+      )
+    const spring =
+      r.pressurePsi !== null
+        ? say('pressure', r.pressurePsi)
+        : `${say('springRate', r.springRateNPerMm ?? 0)}${r.preloadTurns ? `, ${r.preloadTurns} turns` : ''}`
+    return { r, no: i + 1, spring, odd, pct: (100 * r.sagMm) / unit.value.strokeMm }
+  })
+})
+const leave = (id: string, leftOut: boolean) =>
+  bench.set({ readings: bench.bench!.readings.map((r) => (r.id === id ? { ...r, leftOut } : r)) })
+</script>
+
+<template>
+  <ol v-if="list.length" class="readings num">
+    <li v-for="l in list" :key="l.r.id" :class="{ out: l.r.leftOut }">
+      <span>{{ l.spring }}</span>
+      <b>{{ `${l.pct.toFixed(1)} %` }}</b>
+      <span>{{ say('length', l.r.sagMm) }}</span>
+      <span class="soft small">{{ postureWords[l.r.posture] }}</span>
+      <button type="button" class="btn btn-sm" @click="leave(l.r.id, !l.r.leftOut)">
+        {{ l.r.leftOut ? 'Count it' : 'Leave out' }}
+      </button>
+      <span v-if="l.odd" class="odd">stands apart from the others: read again</span>
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+.readings {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: minmax(5.5rem, auto) 4.2rem 4.6rem 1fr auto;
+  gap: 0 0.8rem;
+  align-items: center;
+  border-bottom: 1px solid var(--line);
+}
+.out > span,
+.out > b {
+  text-decoration: line-through;
+  color: var(--ink-soft);
+}
+.odd {
+  grid-column: 1 / -1;
+  color: var(--rust);
+  font-weight: 600;
+}
+@media (max-width: 480px) {
+  li {
+    grid-template-columns: minmax(4.5rem, auto) 4rem 1fr auto;
+  }
+  li .small {
+    display: none;
+  }
+}
+</style>

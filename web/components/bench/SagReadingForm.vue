@@ -1,0 +1,212 @@
+<script setup lang="ts">
+import { computed, ref, toRef, watch } from 'vue'
+import { v7 as uuid } from 'uuid'
+import type { SagMethod, SagReading } from '#contract/bench'
+import type { End } from '#contract/common'
+import { InputError } from '#core/errors'
+import { truePressurePsi } from '#core/spring/gauge'
+import { sagAtUnitMm, unitSlip, type RingEdge, type SagMeasurement } from '#core/spring/reading'
+import { useUnits } from '../../composables/useUnits.ts'
+import { useSagStep } from '../../composables/useSagStep.ts'
+import { useBench } from '../../stores/bench.ts'
+import { methodWords } from '../../support/benchWords.ts'
+import NumberField from '../shell/NumberField.vue'
+import ChoiceRow from './ChoiceRow.vue'
+
+const props = defineProps<{ end: End; together: boolean }>()
+const bench = useBench()
+const { say } = useUnits()
+const { unit, main, spacers, pressurePsi, gauge, leverage, wheelMm, onGauge } = useSagStep(
+  toRef(props, 'end'),
+)
+
+const method = ref<SagMethod>(unit.value.spring === 'coil' ? 'eye-to-eye' : 'ring')
+const entered = ref<'length' | 'per-cent'>('length')
+const edge = ref<RingEdge>('facing-wiper')
+const ring = ref<number | null>(null)
+const free = ref<number | null>(null)
+const loaded = ref<number | null>(null)
+const shownPsi = ref<number | null>(null)
+const fault = ref<string | null>(null)
+const slip = ref<number | null>(null)
+
+watch(
+  [pressurePsi, gauge],
+  () =>
+    (shownPsi.value = pressurePsi.value === null ? null : Math.round(onGauge(pressurePsi.value) * 10) / 10),
+  { immediate: true },
+)
+const methods = computed(() =>
+  (['ring', 'eye-to-eye', 'wheel'] as const)
+    .filter((m) => m !== 'eye-to-eye' || props.end === 'rear' || unit.value.spring === 'coil')
+    .map((value) => ({ value, text: methodWords[value] })),
+)
+const spring = computed(() => unit.value.adjusters.find((a) => a.kind === 'spring-rate'))
+const preload = computed(() => unit.value.adjusters.find((a) => a.kind === 'turn' && a.role === 'preload'))
+
+function measurement(): SagMeasurement | null {
+  if (method.value === 'ring')
+    return ring.value === null ? null : { method: 'ring', ringMm: ring.value, edge: edge.value }
+  if (free.value === null || loaded.value === null) return null
+  return method.value === 'wheel'
+    ? { method: 'wheel', unloadedMm: free.value, loadedMm: loaded.value }
+    : { method: 'eye-to-eye', freeMm: free.value, loadedMm: loaded.value }
+}
+
+function sagMm(): number | null {
+  if (method.value === 'ring' && entered.value === 'per-cent') {
+    if (ring.value === null) return null
+    if (!(ring.value >= 0 && ring.value <= 100))
+      throw new InputError('sag.reading-range', { got: ring.value })
+    return (ring.value / 100) * unit.value.strokeMm
+  }
+  const m = measurement()
+  return m && sagAtUnitMm(m, unit.value.strokeMm, leverage.value, wheelMm.value)
+}
+
+/** Keeps the reading, or says what is wrong with it; a likely slip is asked about first. */
+function keep(certain = false) {
+  fault.value = null
+  slip.value = null
+  try {
+    const mm = sagMm()
+    if (mm === null || Number.isNaN(mm)) return (fault.value = 'Enter what you measured.')
+    const limits = main.value
+    const psi =
+      limits && shownPsi.value !== null
+        ? truePressurePsi(shownPsi.value, gauge.value?.readsHighPsi ?? 0)
+        : null
+    if (limits && (psi === null || Number.isNaN(psi))) return (fault.value = 'Enter what the gauge shows.')
+    if (limits && psi !== null && psi > limits.maxPsi)
+      return (fault.value = `${say('pressure', psi)} is above the ${say('pressure', limits.maxPsi)} this unit may have; let air out slowly.`)
+    if (limits && psi !== null && psi < 1)
+      return (fault.value = 'The pressure must be above 0; read the gauge again.')
+    const typedMm = method.value === 'ring' && entered.value === 'length'
+    if (!certain && typedMm && unitSlip(mm, unit.value.strokeMm, unit.value.sagTargetPct))
+      return (slip.value = mm)
+    if (limits && psi !== null && Math.abs(psi - (pressurePsi.value ?? 0)) > 0.05)
+      bench.setPosition(props.end, limits.id, psi)
+    const reading: SagReading = {
+      id: uuid(),
+      end: props.end,
+      at: new Date().toISOString(),
+      method: method.value,
+      posture: bench.bench!.posture[props.end],
+      together: props.together,
+      sagMm: mm,
+      pressurePsi: psi,
+      springRateNPerMm: spring.value ? bench.positionOf(spring.value.id) : null,
+      preloadTurns:
+        preload.value?.kind === 'turn'
+          ? preload.value.turns - (bench.positionOf(preload.value.id) ?? preload.value.turns)
+          : null,
+      spacers: spacers.value,
+      leftOut: false,
+    }
+    bench.set({ readings: [...bench.bench!.readings, reading] })
+    ring.value = loaded.value = null
+  } catch (e) {
+    if (!(e instanceof InputError)) throw e
+    fault.value = e.message
+  }
+}
+function meantPerCent() {
+  entered.value = 'per-cent'
+  ring.value = slip.value
+  slip.value = null
+  keep(true)
+}
+</script>
+
+<template>
+  <form class="form" @submit.prevent="keep()">
+    <ChoiceRow v-model="method" label="Read by" :options="methods" />
+    <div class="field-grid">
+      <NumberField
+        v-if="main"
+        v-model="shownPsi"
+        :label="gauge ? `${gauge.name} shows` : 'Pressure on the gauge'"
+        quantity="pressure"
+        :hint="`most: ${say('pressure', main.maxPsi)}`"
+      />
+      <template v-if="method === 'ring'">
+        <NumberField
+          v-if="entered === 'length'"
+          v-model="ring"
+          label="Wiper to ring"
+          quantity="length"
+          hint="to the edge chosen here"
+        />
+        <NumberField v-else v-model="ring" label="Sag" unit="%" />
+      </template>
+      <template v-else-if="method === 'eye-to-eye'">
+        <NumberField v-model="free" label="Eye to eye, unloaded" quantity="length" />
+        <NumberField v-model="loaded" label="Eye to eye, loaded" quantity="length" />
+      </template>
+      <template v-else>
+        <NumberField
+          v-model="free"
+          label="Axle to a mark above, unloaded"
+          quantity="length"
+          hint="saddle or bar, straight up"
+        />
+        <NumberField v-model="loaded" label="The same, loaded" quantity="length" />
+      </template>
+    </div>
+    <div v-if="method === 'ring'" class="two">
+      <ChoiceRow
+        v-model="entered"
+        label="Typed as"
+        :options="[
+          { value: 'length', text: 'length' },
+          { value: 'per-cent', text: 'per cent' },
+        ]"
+      />
+      <ChoiceRow
+        v-if="entered === 'length'"
+        v-model="edge"
+        label="Edge of the ring"
+        :options="[
+          { value: 'facing-wiper', text: 'facing the wiper' },
+          { value: 'far-edge', text: 'far edge, 2 mm taken off' },
+        ]"
+      />
+    </div>
+    <div v-if="slip !== null" class="caution slip" role="alert">
+      <span>
+        {{
+          `${say('length', slip)} of ${say('length', unit.strokeMm)} is ${Math.round((100 * slip) / unit.strokeMm)} %. Was it ${Math.round(slip)} per cent?`
+        }}
+      </span>
+      <BButton variant="plain" @click="meantPerCent">Yes, per cent</BButton>
+      <BButton variant="plain" @click="keep(true)">No, it is a length</BButton>
+    </div>
+    <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+    <BButton type="submit" variant="primary">Keep this reading</BButton>
+  </form>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  gap: 0.6rem;
+  justify-items: start;
+}
+.form > .field-grid {
+  width: 100%;
+}
+.two {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem 1.4rem;
+}
+.slip {
+  flex-wrap: wrap;
+  align-items: center;
+}
+.fault {
+  color: var(--rust);
+  font-weight: 600;
+  margin: 0;
+}
+</style>

@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import { computed, toRef } from 'vue'
+import type { Posture } from '#contract/bench'
+import type { End } from '#contract/common'
+import { inTheWay, readingRules } from '#core/bench/preparation'
+import { adjusterRange } from '#core/adjusters/range'
+import { useSagStep } from '../../composables/useSagStep.ts'
+import { useUnits } from '../../composables/useUnits.ts'
+import { useBench } from '../../stores/bench.ts'
+import { postureWords } from '../../support/benchWords.ts'
+import { optionsOf } from '../../support/words.ts'
+import AirVerdict from './AirVerdict.vue'
+import ChoiceRow from './ChoiceRow.vue'
+import CoilVerdict from './CoilVerdict.vue'
+import HandsFree from './HandsFree.vue'
+import ReadingList from './ReadingList.vue'
+import SagReadingForm from './SagReadingForm.vue'
+import SagRuler from './SagRuler.vue'
+
+/** Sag of one end alone. */
+const props = defineProps<{ end: End }>()
+const bench = useBench()
+const { say } = useUnits()
+const { unit, sagPct, solution, inWindow, otherPosture, last } = useSagStep(toRef(props, 'end'))
+const posture = computed({
+  get: () => bench.bench!.posture[props.end],
+  set: (p: Posture) => bench.set({ posture: { ...bench.bench!.posture, [props.end]: p } }),
+})
+const obstacles = computed(() => inTheWay(bench.bench!, unit.value))
+const unticked = computed(() => {
+  const missing = ['levers-open', 'compression-open', 'kit-on'].filter(
+    (k) => !bench.bench!.checks.includes(k),
+  )
+  return missing.length > 0
+})
+function openThem() {
+  for (const a of unit.value.adjusters) {
+    if (a.kind === 'lever') bench.setPosition(props.end, a.id, 0)
+    else if (a.role.includes('compression')) bench.setPosition(props.end, a.id, adjusterRange(a).max)
+  }
+}
+const timerSteps = [
+  { words: 'Get on, all kit on, wheels free to roll', seconds: 8 },
+  { words: 'Bounce a few times', seconds: 5 },
+  { words: 'Settle in the posture and hold still', seconds: 6 },
+  { words: 'Push the ring to the wiper', seconds: 6 },
+  { words: 'Get off gently, then read', seconds: 5 },
+]
+const targetMm = computed(() => (unit.value.sagTargetPct / 100) * unit.value.strokeMm)
+</script>
+
+<template>
+  <div class="step">
+    <p class="num target">
+      {{ `Target ${unit.sagTargetPct} % = ${say('length', targetMm)} of ${say('length', unit.strokeMm)}` }}
+    </p>
+    <SagRuler
+      :end="end"
+      :stroke-mm="unit.strokeMm"
+      :target-pct="unit.sagTargetPct"
+      :sag-pct="sagPct"
+      :expected-pct="inWindow || !solution ? null : solution.expectedSagPct"
+      :expected-spread-pct="solution?.expectedSpreadPct ?? null"
+    />
+    <AirVerdict v-if="unit.spring === 'air'" :end="end" />
+    <CoilVerdict v-else :end="end" />
+    <div v-if="obstacles.length" class="caution" role="alert">
+      <span>{{
+        `${obstacles.join('; ')}. Open it before reading sag: closed compression fakes less sag.`
+      }}</span>
+      <BButton variant="plain" @click="openThem">It is open now</BButton>
+    </div>
+    <p v-else-if="unticked" class="caution">Levers, compression and kit are not all ticked in “Prepare”.</p>
+    <p v-if="otherPosture" class="caution">
+      {{ `Some readings were taken ${postureWords[otherPosture]}; only those in the present posture count.` }}
+    </p>
+    <section class="card-paper panel" aria-labelledby="new-reading">
+      <h3 id="new-reading">{{ last ? 'Another reading' : 'First reading' }}</h3>
+      <ul class="rules">
+        <li v-for="r in readingRules" :key="r">{{ r }}</li>
+      </ul>
+      <HandsFree title="Count me through it" :steps="timerSteps" />
+      <ChoiceRow
+        v-model="posture"
+        label="Posture, the same every time"
+        :options="optionsOf(postureWords)"
+        handbook="school-posture"
+      />
+      <SagReadingForm :key="end" :end="end" :together="false" />
+    </section>
+    <ReadingList :end="end" />
+  </div>
+</template>
+
+<style scoped>
+.step {
+  display: grid;
+  gap: 0.9rem;
+}
+.target {
+  font-size: 1.1rem;
+  font-weight: 650;
+  margin: 0;
+}
+.panel {
+  padding: 0.8rem 1rem 1rem;
+  display: grid;
+  gap: 0.6rem;
+}
+.rules {
+  margin: 0;
+  padding-left: 1.2rem;
+}
+.caution {
+  flex-wrap: wrap;
+  margin: 0;
+  align-items: center;
+}
+</style>

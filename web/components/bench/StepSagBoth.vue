@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { End } from '#contract/common'
+import { judgeBalance } from '#core/bench/balance'
+import { useBench } from '../../stores/bench.ts'
+import EndMark from '../shell/EndMark.vue'
+import ReadingList from './ReadingList.vue'
+import SagReadingForm from './SagReadingForm.vue'
+import SagRuler from './SagRuler.vue'
+
+/** Both ends carrying the rider at once, and how they stand to each other. */
+const bench = useBench()
+const end = ref<End>('front')
+const ends: End[] = ['front', 'rear']
+const sagOf = (e: End) => {
+  const u = bench.unit(e)!
+  const list = bench.readingsOf(e).filter((r) => r.together)
+  const last = list.at(-1)
+  return last ? (100 * last.sagMm) / u.strokeMm : null
+}
+const balance = computed(() => {
+  const [f, r] = [sagOf('front'), sagOf('rear')]
+  return f === null || r === null
+    ? null
+    : judgeBalance(
+        { sagPct: f, targetPct: bench.unit('front')!.sagTargetPct },
+        { sagPct: r, targetPct: bench.unit('rear')!.sagTargetPct },
+      )
+})
+</script>
+
+<template>
+  <div class="step">
+    <p>
+      Set each end alone first. Now settle once in the ready position, push both rings, get off, and read
+      both. A balanced bike that is a little wrong still rides better than an unbalanced one.
+    </p>
+    <div v-for="e in ends" :key="e">
+      <h3><EndMark :end="e" /> {{ e === 'front' ? 'Front' : 'Rear' }}</h3>
+      <SagRuler
+        :end="e"
+        :stroke-mm="bench.unit(e)!.strokeMm"
+        :target-pct="bench.unit(e)!.sagTargetPct"
+        :sag-pct="sagOf(e)"
+      />
+    </div>
+    <p v-if="balance" class="balance" :class="balance.verdict" role="status">
+      <b class="num">{{ `${balance.leanPoints > 0 ? '+' : ''}${balance.leanPoints.toFixed(1)} points` }}</b>
+      {{ balance.words }}
+    </p>
+    <section class="card-paper panel">
+      <span class="choice" role="group" aria-label="Which end is read">
+        <button v-for="e in ends" :key="e" type="button" :aria-pressed="end === e" @click="end = e">
+          {{ e === 'front' ? 'Front' : 'Rear' }}
+        </button>
+      </span>
+      <SagReadingForm :key="end" :end="end" together />
+    </section>
+    <ReadingList v-for="e in ends" :key="e" :end="e" together />
+  </div>
+</template>
+
+<style scoped>
+.step {
+  display: grid;
+  gap: 0.8rem;
+}
+p {
+  margin: 0;
+}
+.balance {
+  border-left: 6px solid var(--sun);
+  padding-left: 1rem;
+}
+.balance.balanced {
+  border-color: var(--moss);
+}
+.panel {
+  padding: 0.8rem 1rem 1rem;
+  display: grid;
+  gap: 0.6rem;
+}
+</style>

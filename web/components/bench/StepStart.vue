@@ -1,0 +1,199 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { End } from '#contract/common'
+import type { SuspensionUnit } from '#contract/unit'
+import { leverageOf, wheelTravelMm } from '#core/linkage/leverage'
+import { startPressures } from '#core/spring/start'
+import { useUnits } from '../../composables/useUnits.ts'
+import { useBench } from '../../stores/bench.ts'
+import { useGarage } from '../../stores/garage.ts'
+import { sourceWords } from '../../support/benchWords.ts'
+import GaugeForm from '../garage/GaugeForm.vue'
+import EndMark from '../shell/EndMark.vue'
+import ClickRail from '../day/ClickRail.vue'
+import CoilVerdict from './CoilVerdict.vue'
+
+/** What to pump or fit before the first reading, and where each number comes from. */
+const bench = useBench()
+const garage = useGarage()
+const { say } = useUnits()
+const gaugeOpen = ref(false)
+
+const mainOf = (u: SuspensionUnit) => {
+  const a = u.adjusters.find((x) => x.kind === 'pressure' && x.role === 'main-pressure')
+  return a?.kind === 'pressure' ? a : null
+}
+const gauges = computed(() => [
+  { value: null, text: 'no name, reads true' },
+  ...garage.gauges.map((g) => ({
+    value: g.id,
+    text:
+      g.readsHighPsi === 0
+        ? g.name
+        : `${g.name}, shows ${say('pressure', Math.abs(g.readsHighPsi))} too ${g.readsHighPsi > 0 ? 'much' : 'little'}`,
+  })),
+])
+const setGauge = (end: End, id: string | null) =>
+  bench.set({ gaugeId: { ...bench.bench!.gaugeId, [end]: id } })
+
+function offers(u: SuspensionUnit) {
+  const b = bench.bike
+  const main = mainOf(u)
+  if (!b || !main) return []
+  const posture = bench.bench!.posture[u.end]
+  const lever = u.end === 'rear' ? leverageOf(b, u.strokeMm) : null
+  const wheel = lever ? wheelTravelMm(u.strokeMm, lever) : b.rearWheelTravelMm
+  const earlier = garage.currentSetup(b.id)?.positions.find((p) => p.adjusterId === main.id)?.value ?? null
+  const computed =
+    bench.massKg === null
+      ? []
+      : startPressures(
+          u,
+          {
+            ridingMassKg: bench.massKg,
+            bikeMassKg: b.massKg,
+            eBike: b.eBike,
+            frontSharePct: posture === 'seated' ? b.frontShareSeatedPct : b.frontShareReadyPct,
+            posture,
+          },
+          earlier,
+          u.end === 'rear' && wheel !== null ? wheel / u.strokeMm : null,
+        ).map((s) => ({
+          key: s.from + s.words,
+          psi: s.psi,
+          words: s.words,
+          spread: s.spreadPsi,
+          clamped: s.clamped,
+        }))
+  const written = garage.baselinesOf(b.id).flatMap((x) => {
+    const psi = x.positions.find((p) => p.adjusterId === main.id)?.value
+    return psi === undefined
+      ? []
+      : [
+          {
+            key: x.id,
+            psi: Math.round(psi),
+            words: `${x.name}, ${sourceWords[x.source]}, ${x.asOf}`,
+            spread: null,
+            clamped: false,
+          },
+        ]
+  })
+  return [...computed, ...written]
+}
+const others = (u: SuspensionUnit) =>
+  u.adjusters.filter(
+    (a) =>
+      (a.kind === 'pressure' && a.role !== 'main-pressure') ||
+      a.kind === 'spacer' ||
+      a.role === 'start-of-stroke',
+  )
+const first = computed(() => bench.bench!.spacerSchool === 'start-full')
+</script>
+
+<template>
+  <div class="step">
+    <section v-for="u in bench.units" :key="u.id">
+      <h3><EndMark :end="u.end" /> {{ u.end === 'front' ? 'Front' : 'Rear' }}, {{ u.name }}</h3>
+      <template v-if="mainOf(u)">
+        <p v-if="bench.massKg === null" class="caution">
+          Without a riding weight only what was written down can be offered. Give it in the first step.
+        </p>
+        <ul class="offers num">
+          <li v-for="o in offers(u)" :key="o.key">
+            <b>{{ say('pressure', o.psi) }}</b>
+            <span>
+              {{ o.words }}
+              <span v-if="o.spread" class="soft small">{{
+                `± ${say('pressure', Math.round(o.spread))}`
+              }}</span>
+              <span v-if="o.clamped" class="soft small">at the unit’s limit</span>
+            </span>
+            <button
+              type="button"
+              class="btn btn-sm"
+              :class="
+                Math.round(bench.positionOf(mainOf(u)!.id) ?? -1) === o.psi ? 'btn-primary' : 'btn-plain'
+              "
+              @click="bench.setPosition(u.end, mainOf(u)!.id, o.psi)"
+            >
+              {{ Math.round(bench.positionOf(mainOf(u)!.id) ?? -1) === o.psi ? 'Chosen' : 'Take it' }}
+            </button>
+          </li>
+        </ul>
+        <div class="gauge">
+          <label class="form-label" :for="`gauge-${u.end}`">Gauge on the pump</label>
+          <BFormSelect
+            :id="`gauge-${u.end}`"
+            :model-value="bench.bench!.gaugeId[u.end]"
+            :options="gauges"
+            @update:model-value="(v) => setGauge(u.end, v as string | null)"
+          />
+          <BButton variant="plain" @click="gaugeOpen = true">New gauge</BButton>
+        </div>
+        <ClickRail
+          v-for="a in [mainOf(u)!, ...others(u)]"
+          :key="a.id"
+          :end="u.end"
+          :adjuster="a"
+          :value="bench.positionOf(a.id) ?? 0"
+          @dial="(v) => bench.setPosition(u.end, a.id, v)"
+        />
+        <p v-if="first && others(u).some((a) => a.kind === 'spacer')" class="soft">
+          Start full: put in all spacers that are allowed now, and take them out one by one in “End of the
+          stroke”.
+        </p>
+        <p class="soft small">
+          “One to one” means two things: kg = psi for some forks, lb = psi for many shocks. That is a factor
+          of 2.2; each line says which.
+        </p>
+      </template>
+      <CoilVerdict v-else-if="u.spring === 'coil'" :end="u.end" />
+      <p v-else class="soft">This unit has no pressure to set; add one to it in the garage.</p>
+    </section>
+    <GaugeForm v-model:open="gaugeOpen" :editing="null" />
+  </div>
+</template>
+
+<style scoped>
+.step {
+  display: grid;
+  gap: 1.2rem;
+}
+p {
+  margin: 0.3rem 0;
+}
+.offers {
+  list-style: none;
+  padding: 0;
+  margin: 0.3rem 0 0.6rem;
+}
+.offers li {
+  display: grid;
+  grid-template-columns: 5rem 1fr auto;
+  gap: 0 0.8rem;
+  align-items: center;
+  border-bottom: 1px solid var(--line);
+  padding: 0.2rem 0;
+}
+.offers .small {
+  display: block;
+}
+.gauge {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr) auto;
+  gap: 0.3rem 0.8rem;
+  align-items: center;
+}
+.gauge .form-label {
+  margin: 0;
+}
+@media (max-width: 560px) {
+  .gauge {
+    grid-template-columns: 1fr auto;
+  }
+  .gauge .form-label {
+    grid-column: 1 / -1;
+  }
+}
+</style>

@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { InputError } from '#core/errors'
+import { clicksForTemperature } from '#core/damper/oil'
+import { gaugeElsewherePsi, sameSagElsewherePsi, type Weather } from '#core/spring/weather'
+import { unitAir } from '#core/spring/unitSpring'
+import { useUnits } from '../../composables/useUnits.ts'
+import { useBench } from '../../stores/bench.ts'
+import EndMark from '../shell/EndMark.vue'
+import NumberField from '../shell/NumberField.vue'
+
+/** The same air somewhere else: what the gauge will show there, and what to set there for the same sag. */
+const bench = useBench()
+const { say } = useUnits()
+const tempC = ref<number | null>(25)
+const altitudeM = ref<number | null>(1200)
+const here = computed<Weather | null>(() =>
+  typeof bench.bench?.airTempC !== 'number'
+    ? null
+    : { tempC: bench.bench.airTempC, altitudeM: bench.bench.altitudeM ?? 0 },
+)
+const there = computed<Weather | null>(() =>
+  tempC.value === null || Number.isNaN(tempC.value)
+    ? null
+    : { tempC: tempC.value, altitudeM: altitudeM.value ?? here.value?.altitudeM ?? 0 },
+)
+const rows = computed(() => {
+  const from = here.value
+  const to = there.value
+  if (!from || !to) return []
+  return bench.units.flatMap((u) => {
+    const main = u.adjusters.find((a) => a.role === 'main-pressure')
+    const spacer = u.adjusters.find((a) => a.kind === 'spacer')
+    const psi = main ? bench.positionOf(main.id) : null
+    if (!psi) return []
+    try {
+      const sag = bench.sagNowPct(u.end) ?? u.sagTargetPct
+      return [
+        {
+          u,
+          reads: gaugeElsewherePsi(psi, from, to),
+          set: sameSagElsewherePsi(
+            psi,
+            sag,
+            unitAir(u).shape,
+            spacer ? (bench.positionOf(spacer.id) ?? 0) : 0,
+            from,
+            to,
+          ),
+        },
+      ]
+    } catch (e) {
+      if (e instanceof InputError) return []
+      throw e
+    }
+  })
+})
+const clicks = computed(() =>
+  here.value && there.value
+    ? Math.round(clicksForTemperature(here.value.tempC, there.value.tempC) * 2) / 2
+    : 0,
+)
+</script>
+
+<template>
+  <section class="weather">
+    <h3>The same bike somewhere else</h3>
+    <p v-if="!here" class="soft">Say the temperature here in the first step.</p>
+    <div class="field-grid">
+      <NumberField v-model="tempC" label="Air there" quantity="temperature" />
+      <NumberField v-model="altitudeM" label="Height there" quantity="altitude" />
+    </div>
+    <ul v-if="rows.length" class="num">
+      <li v-for="r in rows" :key="r.u.id">
+        <EndMark :end="r.u.end" />
+        {{
+          `${r.u.end === 'front' ? 'Front' : 'Rear'}: untouched it will read ${say('pressure', r.reads)}; set ${say('pressure', r.set)} for the same sag.`
+        }}
+      </li>
+    </ul>
+    <p v-if="Math.abs(clicks) >= 0.5" class="num">
+      {{
+        `The oil gets ${clicks > 0 ? 'thinner' : 'thicker'}: about ${Math.abs(clicks)} ${Math.abs(clicks) === 1 ? 'click' : 'clicks'} ${clicks > 0 ? 'slower rebound and firmer compression' : 'faster rebound and softer compression'}, each dial.`
+      }}
+    </p>
+    <p class="soft small">
+      On a hot day riders say the spring went soft. It did not: the air gained pressure, the oil got thin.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.weather {
+  display: grid;
+  gap: 0.5rem;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+p {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,298 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { v7 as uuid } from 'uuid'
+import type { Adjuster } from '#contract/adjuster'
+import type { Baseline } from '#contract/baseline'
+import type { Bike } from '#contract/bike'
+import type { ServiceEntry } from '#contract/care'
+import { endpoints } from '#contract/endpoints'
+import type { SuspensionUnit } from '#contract/unit'
+import { countBaseWords } from '#core/adjusters/count'
+import { adjusterName } from '#core/adjusters/words'
+import { call } from '../../api/client.ts'
+import { useUnits } from '../../composables/useUnits.ts'
+import { useGarage } from '../../stores/garage.ts'
+import { useNotices } from '../../stores/notices.ts'
+import { serviceWords, sourceWords } from '../../support/benchWords.ts'
+import { dayWords } from '../../support/dates.ts'
+import { likelyStart } from '../../support/freshBench.ts'
+import PrintLinks from '../bench/PrintLinks.vue'
+import EndMark from '../shell/EndMark.vue'
+import RecountDialog from './RecountDialog.vue'
+import ServiceForm from './ServiceForm.vue'
+import StartingPointForm from './StartingPointForm.vue'
+
+type Dial = Extract<Adjuster, { kind: 'click' }>
+
+/** One bike: where everything stands, what others recommend, what was done to it. */
+const props = defineProps<{ bike: Bike }>()
+const emit = defineEmits<{ edit: []; read: []; away: [] }>()
+const garage = useGarage()
+const notices = useNotices()
+const { say, positionWords } = useUnits()
+
+const setup = computed(() => garage.currentSetup(props.bike.id))
+const units = computed(() => garage.unitsOf(props.bike))
+const starts = computed(() => garage.baselinesOf(props.bike.id))
+const services = computed(() => garage.servicesOf(props.bike.id))
+const rows = computed(() =>
+  units.value.map((u) => ({
+    u,
+    facts: [
+      say('length', u.strokeMm) + (u.end === 'front' ? ' travel' : ' stroke'),
+      u.spring,
+      `sag target ${u.sagTargetPct} %`,
+      u.revalved ? `re-valved${u.revalvedOn ? ` ${u.revalvedOn}` : ''}` : null,
+      u.idNote || null,
+    ]
+      .filter(Boolean)
+      .join(', '),
+    lines: u.adjusters.map((a) => {
+      const at = setup.value?.positions.find((p) => p.adjusterId === a.id)?.value
+      return {
+        a,
+        at: at === undefined ? 'not read yet' : positionWords(a, at),
+        base: countBaseWords(a),
+        others: starts.value.map((b) => {
+          const v = b.positions.find((p) => p.adjusterId === a.id)?.value
+          return v === undefined ? '' : positionWords(a, v)
+        }),
+      }
+    }),
+  })),
+)
+
+const recounting = ref<{ unit: SuspensionUnit; dial: Dial } | null>(null)
+const recountOpen = ref(false)
+function recount(unit: SuspensionUnit, dial: Adjuster) {
+  if (dial.kind !== 'click') return
+  recounting.value = { unit, dial }
+  recountOpen.value = true
+}
+/** The count also told where the dial stood: that is what is on the bike. */
+async function counted(stoodAt: number) {
+  const r = recounting.value
+  const held = setup.value
+  if (!r || !held) return
+  const before = held.positions.find((p) => p.adjusterId === r.dial.id)
+  if (before?.value === stoodAt) return notices.show('Counted: it stood where it was written.')
+  await notices.attempt(() =>
+    garage.saveSetup({
+      ...held,
+      id: uuid(),
+      parentId: held.id,
+      dayId: null,
+      madeAt: new Date().toISOString(),
+      name: null,
+      positions: units.value.flatMap((u) =>
+        u.adjusters.map((a) => ({
+          end: u.end,
+          adjusterId: a.id,
+          value:
+            a.id === r.dial.id
+              ? stoodAt
+              : (held.positions.find((p) => p.adjusterId === a.id)?.value ?? likelyStart(a)),
+        })),
+      ),
+      reason: { text: 'Recounted', source: 'baseline', linked: true, proposalId: null },
+    }),
+  )
+  notices.show('Counted. Where it stood is on the bike now.')
+}
+
+const serviceOpen = ref(false)
+const service = ref<ServiceEntry | null>(null)
+const startOpen = ref(false)
+const start = ref<Baseline | null>(null)
+const openService = (s: ServiceEntry | null) => ((service.value = s), (serviceOpen.value = true))
+const openStart = (b: Baseline | null) => ((start.value = b), (startOpen.value = true))
+async function putAway(what: 'service' | 'start', id: string, name: string) {
+  const acts = {
+    service: [endpoints.deleteService, endpoints.restoreService],
+    start: [endpoints.deleteBaseline, endpoints.restoreBaseline],
+  } as const
+  const [remove, restore] = acts[what]
+  const ok = await notices.attempt(() => call(remove, { id }).then(garage.load))
+  if (ok) notices.show(`${name} was put away.`, 'done', () => call(restore, { id }).then(garage.load))
+}
+</script>
+
+<template>
+  <article class="card-paper bike">
+    <header>
+      <div>
+        <h3>{{ bike.name }}</h3>
+        <span class="soft">{{
+          `${garage.rider(bike.riderId)?.name ?? '?'}${bike.eBike ? ', electric' : ''}`
+        }}</span>
+      </div>
+      <div class="acts">
+        <RouterLink class="btn btn-sun" :to="{ name: 'bench', params: { bikeId: bike.id } }">
+          {{ setup ? 'To the bench' : 'Set it up on the bench' }}
+        </RouterLink>
+        <button type="button" class="btn btn-plain" @click="emit('read')">
+          {{ setup ? 'Read it again' : 'Say where it stands' }}
+        </button>
+        <button type="button" class="btn btn-plain" @click="emit('edit')">Edit</button>
+        <button type="button" class="btn soft" @click="emit('away')">Put away</button>
+      </div>
+    </header>
+    <div class="units">
+      <div v-for="r in rows" :key="r.u.id">
+        <h4><EndMark :end="r.u.end" /> {{ r.u.name }}</h4>
+        <p class="soft small num">{{ r.facts }}</p>
+        <table class="num">
+          <thead v-if="starts.length">
+            <tr>
+              <th></th>
+              <th scope="col">on it now</th>
+              <th v-for="b in starts" :key="b.id" scope="col">{{ sourceWords[b.source] }}</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="l in r.lines" :key="l.a.id">
+              <th scope="row">{{ adjusterName(l.a) }}</th>
+              <td>
+                <b>{{ l.at }}</b>
+                <button
+                  v-if="l.a.kind === 'click'"
+                  type="button"
+                  class="base"
+                  :aria-label="`Recount ${r.u.end} ${adjusterName(l.a).toLowerCase()}`"
+                  @click="recount(r.u, l.a)"
+                >
+                  {{ l.base }}
+                </button>
+                <span v-else class="soft small">{{ ` ${l.base}` }}</span>
+              </td>
+              <td v-for="(o, i) in l.others" :key="i">{{ o }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </div>
+    <details>
+      <summary>{{ `Recommended starts: ${starts.length || 'none yet'}` }}</summary>
+      <ul>
+        <li v-for="b in starts" :key="b.id">
+          <span>{{ `${b.name}, ${sourceWords[b.source]}, ${b.asOf}` }}</span>
+          <span
+            ><button type="button" class="btn btn-sm" @click="openStart(b)">Edit</button
+            ><button type="button" class="btn btn-sm soft" @click="putAway('start', b.id, b.name)">
+              Put away
+            </button></span
+          >
+        </li>
+      </ul>
+      <p class="soft small">Several stand side by side. That they disagree is normal.</p>
+      <BButton variant="plain" @click="openStart(null)">Add one</BButton>
+    </details>
+    <details>
+      <summary>{{ `Service log: ${services.length || 'nothing yet'}` }}</summary>
+      <ul>
+        <li v-for="s in services" :key="s.id">
+          <span>{{
+            `${dayWords(s.date)}: ${serviceWords[s.kind]}${s.unitId ? `, ${garage.unit(s.unitId)?.name ?? ''}` : ''}${s.note ? `. ${s.note}` : ''}`
+          }}</span>
+          <span
+            ><button type="button" class="btn btn-sm" @click="openService(s)">Edit</button
+            ><button
+              type="button"
+              class="btn btn-sm soft"
+              @click="putAway('service', s.id, serviceWords[s.kind])"
+            >
+              Put away
+            </button></span
+          >
+        </li>
+      </ul>
+      <BButton variant="plain" @click="openService(null)">Write something down</BButton>
+    </details>
+    <PrintLinks :bike-id="bike.id" :only="setup ? undefined : 'sag-strip'" class="print" />
+    <RecountDialog
+      v-if="recounting"
+      v-model:open="recountOpen"
+      :unit="recounting.unit"
+      :dial="recounting.dial"
+      @counted="counted"
+    />
+    <ServiceForm v-model:open="serviceOpen" :bike="bike" :editing="service" />
+    <StartingPointForm v-model:open="startOpen" :bike="bike" :editing="start" />
+  </article>
+</template>
+
+<style scoped>
+.bike {
+  padding: 0.9rem 1.1rem 1.1rem;
+  margin-bottom: 0.8rem;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 0.5rem;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+}
+.units {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+  gap: 0.5rem 2rem;
+  margin: 0.6rem 0;
+}
+h4 {
+  font-size: 1rem;
+}
+.units p {
+  margin: 0.1rem 0 0.3rem;
+}
+table {
+  border-collapse: collapse;
+}
+th,
+td {
+  text-align: left;
+  font-weight: 400;
+  padding: 0.1rem 1rem 0.1rem 0;
+  vertical-align: baseline;
+}
+thead th {
+  color: var(--ink-soft);
+  font-size: 0.86rem;
+}
+.base {
+  border: 0;
+  background: none;
+  color: var(--ink-soft);
+  font-size: 0.86rem;
+  padding: 0.2rem 0.3rem;
+  text-decoration: underline dotted;
+  text-underline-offset: 3px;
+}
+summary {
+  min-height: var(--touch);
+  display: flex;
+  align-items: center;
+}
+details ul {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+details li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 0.6rem;
+  border-bottom: 1px solid var(--line);
+}
+details p {
+  margin: 0.3rem 0;
+}
+.print {
+  margin-top: 0.5rem;
+}
+</style>

@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Gauge, StockItem } from '#contract/care'
+import { endpoints } from '#contract/endpoints'
+import { call } from '../../api/client.ts'
+import { useUnits } from '../../composables/useUnits.ts'
+import { useGarage } from '../../stores/garage.ts'
+import { useNotices } from '../../stores/notices.ts'
+import GaugeForm from './GaugeForm.vue'
+import StockForm from './StockForm.vue'
+
+/** Gauges with their offsets, and the springs and spacers that are owned. */
+const garage = useGarage()
+const notices = useNotices()
+const { say, sayDifference } = useUnits()
+const gaugeOpen = ref(false)
+const gauge = ref<Gauge | null>(null)
+const stockOpen = ref(false)
+const item = ref<StockItem | null>(null)
+const kind = ref<StockItem['kind']>('spring')
+const openGauge = (g: Gauge | null) => ((gauge.value = g), (gaugeOpen.value = true))
+function openStock(s: StockItem | null, k: StockItem['kind']) {
+  item.value = s
+  kind.value = s?.kind ?? k
+  stockOpen.value = true
+}
+const gaugeWords = (g: Gauge) =>
+  g.readsHighPsi === 0
+    ? 'reads true'
+    : `shows ${sayDifference('pressure', Math.abs(g.readsHighPsi))} too ${g.readsHighPsi > 0 ? 'much' : 'little'}`
+const items = computed(() =>
+  garage.stock.map((s) => ({
+    s,
+    words:
+      s.kind === 'spring'
+        ? `${s.count} × ${say('springRate', s.rateNPerMm)}${s.ratePoints ? ', progressive' : ''}`
+        : `${s.count} ${s.count === 1 ? 'spacer' : 'spacers'}${s.unitId ? ` for ${garage.unit(s.unitId)?.name ?? ''}` : ''}`,
+  })),
+)
+async function putAway(what: 'gauge' | 'stock', id: string, name: string) {
+  const acts = {
+    gauge: [endpoints.deleteGauge, endpoints.restoreGauge],
+    stock: [endpoints.deleteStockItem, endpoints.restoreStockItem],
+  } as const
+  const [remove, restore] = acts[what]
+  const ok = await notices.attempt(() => call(remove, { id }).then(garage.load))
+  if (ok) notices.show(`${name} was put away.`, 'done', () => call(restore, { id }).then(garage.load))
+}
+</script>
+
+<template>
+  <section aria-labelledby="shelf">
+    <div class="page-head">
+      <h2 id="shelf">Gauges, springs, spacers</h2>
+      <span class="acts">
+        <BButton variant="plain" @click="openGauge(null)">New gauge</BButton>
+        <BButton variant="plain" @click="openStock(null, 'spring')">Spring</BButton>
+        <BButton variant="plain" @click="openStock(null, 'spacer')">Spacers</BButton>
+      </span>
+    </div>
+    <ul class="num">
+      <li v-for="g in garage.gauges" :key="g.id">
+        <b>{{ g.name }}</b>
+        <span class="soft">{{ `gauge, ${gaugeWords(g)}, hose ${g.hoseCc} cm³` }}</span>
+        <button type="button" class="btn btn-sm" @click="openGauge(g)">Edit</button>
+        <button type="button" class="btn btn-sm soft" @click="putAway('gauge', g.id, g.name)">
+          Put away
+        </button>
+      </li>
+      <li v-for="i in items" :key="i.s.id">
+        <b>{{ i.s.name }}</b>
+        <span class="soft">{{ i.words }}</span>
+        <button type="button" class="btn btn-sm" @click="openStock(i.s, i.s.kind)">Edit</button>
+        <button type="button" class="btn btn-sm soft" @click="putAway('stock', i.s.id, i.s.name)">
+          Put away
+        </button>
+      </li>
+      <li v-if="garage.loaded && !garage.gauges.length && !items.length" class="soft none">
+        Two gauges can disagree by 10 psi: name yours, and what it shows too much.
+      </li>
+    </ul>
+    <GaugeForm v-model:open="gaugeOpen" :editing="gauge" />
+    <StockForm v-model:open="stockOpen" :editing="item" :kind="kind" />
+  </section>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: minmax(8rem, auto) 1fr auto auto;
+  gap: 0 0.8rem;
+  align-items: center;
+  border-bottom: 1px solid var(--line);
+}
+.none {
+  display: block;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+}
+</style>

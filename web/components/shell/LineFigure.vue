@@ -1,0 +1,149 @@
+<script lang="ts">
+/** One line of a figure; colours and widths by token names, so that charts and page look alike. */
+export interface FigureLine {
+  name: string
+  points: [number, number][]
+  colour: string
+  width?: number
+  dashed?: boolean
+  /** Fills below the line. */
+  filled?: boolean
+}
+/** A value to mark on an axis. */
+export interface FigureMark {
+  axis: 'x' | 'y'
+  at: number
+  name: string
+}
+</script>
+
+<script setup lang="ts">
+import { LineChart } from 'echarts/charts'
+import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components'
+import { init, use, type EChartsType } from 'echarts/core'
+import { CanvasRenderer } from 'echarts/renderers'
+import { useResizeObserver } from '@vueuse/core'
+import { onMounted, onUnmounted, ref, watch } from 'vue'
+import { token } from '../../support/chartTheme.ts'
+
+use([LineChart, GridComponent, MarkLineComponent, TooltipComponent, CanvasRenderer])
+
+const props = defineProps<{
+  label: string
+  lines: FigureLine[]
+  marks?: FigureMark[]
+  xName: string
+  yName: string
+  xMax: number
+  yMax?: number
+  /** A value of either axis with its unit, for the read-out. */
+  sayX: (x: number) => string
+  sayY: (y: number) => string
+}>()
+const box = ref<HTMLElement>()
+let chart: EChartsType | null = null
+
+function draw() {
+  if (!chart) return
+  const soft = token('--ink-soft')
+  const axis = {
+    type: 'value' as const,
+    min: 0,
+    nameLocation: 'middle' as const,
+    nameTextStyle: { color: soft, fontSize: 13 },
+    axisLine: { show: true, lineStyle: { color: soft } },
+    splitLine: { lineStyle: { color: token('--line') } },
+  }
+  chart.setOption(
+    {
+      animation: false,
+      textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable', color: token('--ink') },
+      grid: { left: 58, right: 18, top: 14, bottom: 46 },
+      tooltip: {
+        trigger: 'axis',
+        backgroundColor: token('--card'),
+        borderColor: token('--line'),
+        textStyle: { color: token('--ink') },
+        formatter: (rows: unknown) => {
+          const list = rows as { seriesName: string; value: [number, number] }[]
+          return [
+            props.sayX(list[0].value[0]),
+            ...list.map((r) => `${r.seriesName}: ${props.sayY(r.value[1])}`),
+          ].join('<br>')
+        },
+      },
+      xAxis: { ...axis, max: props.xMax, name: props.xName, nameGap: 28, axisLabel: { color: soft } },
+      yAxis: { ...axis, max: props.yMax, name: props.yName, nameGap: 40, axisLabel: { color: soft } },
+      series: props.lines.map((l, i) => ({
+        type: 'line',
+        name: l.name,
+        data: l.points,
+        showSymbol: false,
+        lineStyle: { color: token(l.colour), width: l.width ?? 2, type: l.dashed ? 'dashed' : 'solid' },
+        itemStyle: { color: token(l.colour) },
+        areaStyle: l.filled ? { color: token(l.colour), opacity: 0.12 } : undefined,
+        markLine:
+          i === 0 && props.marks?.length
+            ? {
+                symbol: 'none',
+                silent: true,
+                animation: false,
+                lineStyle: { color: soft, type: 'dotted' },
+                label: { color: token('--ink'), position: 'insideEndTop', formatter: '{b}' },
+                data: props.marks.map((m) => ({ name: m.name, [m.axis === 'x' ? 'xAxis' : 'yAxis']: m.at })),
+              }
+            : undefined,
+      })),
+    },
+    { notMerge: true },
+  )
+}
+onMounted(() => {
+  chart = init(box.value!)
+  draw()
+})
+onUnmounted(() => chart?.dispose())
+watch(() => [props.lines, props.marks, props.xMax, props.yMax], draw)
+useResizeObserver(box, () => chart?.resize())
+</script>
+
+<template>
+  <figure>
+    <div ref="box" class="box" role="img" :aria-label="label"></div>
+    <figcaption>
+      <span v-for="l in lines" :key="l.name" class="key"
+        ><i
+          :style="{
+            borderTop: `${l.width ?? 2}px ${l.dashed ? 'dashed' : 'solid'} var(${l.colour})`,
+          }"
+        ></i>
+        {{ l.name }}</span
+      >
+    </figcaption>
+  </figure>
+</template>
+
+<style scoped>
+figure {
+  margin: 0;
+}
+.box {
+  height: 250px;
+}
+figcaption {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.2rem 1.1rem;
+  font-size: 0.9rem;
+}
+.key {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.4rem;
+}
+.key i {
+  display: inline-block;
+  width: 26px;
+  height: 0;
+}
+</style>
