@@ -44,6 +44,7 @@ test('from nothing to a second, compared run', async ({ page }) => {
   })
 
   await test.step('where everything stands', async () => {
+    await page.getByRole('button', { name: 'Say where it stands' }).click()
     await expect(dialog(page).getByText('Never force the stop.')).toBeVisible()
     await dialog(page).getByLabel('Pressure').first().fill('82')
     await dialog(page).getByLabel('Pressure').first().blur()

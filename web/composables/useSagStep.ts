@@ -42,7 +42,7 @@ export function useSagStep(end: Ref<End>) {
         ? wheelTravelMm(unit.value.strokeMm, leverage.value)
         : (bench.bike?.rearWheelTravelMm ?? null),
   )
-  const readings = computed(() => bench.readingsOf(end.value))
+  const readings = computed(() => bench.readingsOf(end.value).filter((r) => !r.together))
   const pctOf = (r: SagReading) => (100 * r.sagMm) / unit.value.strokeMm
   const last = computed(() => readings.value.at(-1) ?? null)
   /** Readings alike in all that moves sag: repeats of the last. */

@@ -142,7 +142,10 @@ export const useBench = defineStore('bench', () => {
   /** Mean sag of the readings at the present pressure, %; null before the first. */
   function sagNowPct(end: End): number | null {
     const u = unit(end)
-    const list = readingsOf(end)
+    const all = readingsOf(end)
+    // An end set up alone is the measure; both together only tells how they stand to each other.
+    const alone = all.filter((r) => !r.together)
+    const list = alone.length ? alone : all
     if (!u || list.length === 0) return null
     const last = list[list.length - 1]
     const alike = list.filter(

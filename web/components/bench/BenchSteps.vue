@@ -16,8 +16,10 @@ const stateWords = { open: '', done: 'done', skipped: 'skipped', stale: 'check a
         <span class="post num" aria-hidden="true">{{
           s.state === 'done' ? '✓' : s.state === 'stale' ? '!' : i + 1
         }}</span>
-        <span class="words">{{ stepWords[s.step] }}</span>
-        <small v-if="stateWords[s.state]">{{ stateWords[s.state] }}</small>
+        <span class="text"
+          ><span class="words">{{ stepWords[s.step] }}</span
+          ><small v-if="stateWords[s.state]">{{ stateWords[s.state] }}</small></span
+        >
       </button>
     </li>
   </ol>
@@ -63,7 +65,6 @@ button {
 }
 .post {
   position: relative;
-  grid-row: span 2;
   display: grid;
   place-items: center;
   width: 30px;
@@ -89,7 +90,7 @@ button {
   color: var(--ink-soft);
 }
 small {
-  grid-column: 2;
+  display: block;
   color: var(--ink-soft);
 }
 .stale small {

@@ -6,14 +6,12 @@ import { useUnits } from '../../composables/useUnits.ts'
 import { useBench } from '../../stores/bench.ts'
 import { postureWords } from '../../support/benchWords.ts'
 
-const props = defineProps<{ end: End; together?: boolean }>()
+const props = defineProps<{ end: End; together: boolean }>()
 const bench = useBench()
 const { say } = useUnits()
 const unit = computed(() => bench.unit(props.end)!)
 const list = computed(() => {
-  const all = bench.bench!.readings.filter(
-    (r) => r.end === props.end && (props.together === undefined || r.together === props.together),
-  )
+  const all = bench.bench!.readings.filter((r) => r.end === props.end && r.together === props.together)
   const key = (r: (typeof all)[number]) =>
     [r.pressurePsi, r.springRateNPerMm, r.preloadTurns, r.spacers, r.posture].join()
   return all.map((r, i) => {

@@ -44,6 +44,22 @@ const methods = computed(() =>
 const spring = computed(() => unit.value.adjusters.find((a) => a.kind === 'spring-rate'))
 const preload = computed(() => unit.value.adjusters.find((a) => a.kind === 'turn' && a.role === 'preload'))
 
+const enteredOptions = [
+  { value: 'length', text: 'length' },
+  { value: 'per-cent', text: 'per cent' },
+] as const
+const edgeOptions = [
+  { value: 'facing-wiper', text: 'facing the wiper' },
+  { value: 'far-edge', text: 'far edge, 2 mm taken off' },
+] as const
+const howWords = computed(() =>
+  method.value !== 'ring'
+    ? `Read ${methodWords[method.value]}`
+    : entered.value === 'per-cent'
+      ? 'Read on the ring, in per cent'
+      : `Read on the ring, edge ${edge.value === 'far-edge' ? 'away from' : 'facing'} the wiper`,
+)
+
 function measurement(): SagMeasurement | null {
   if (method.value === 'ring')
     return ring.value === null ? null : { method: 'ring', ringMm: ring.value, edge: edge.value }
@@ -120,7 +136,6 @@ function meantPerCent() {
 
 <template>
   <form class="form" @submit.prevent="keep()">
-    <ChoiceRow v-model="method" label="Read by" :options="methods" />
     <div class="field-grid">
       <NumberField
         v-if="main"
@@ -135,7 +150,7 @@ function meantPerCent() {
           v-model="ring"
           label="Wiper to ring"
           quantity="length"
-          hint="to the edge chosen here"
+          :hint="`of ${say('length', unit.strokeMm)}`"
         />
         <NumberField v-else v-model="ring" label="Sag" unit="%" />
       </template>
@@ -153,25 +168,21 @@ function meantPerCent() {
         <NumberField v-model="loaded" label="The same, loaded" quantity="length" />
       </template>
     </div>
-    <div v-if="method === 'ring'" class="two">
-      <ChoiceRow
-        v-model="entered"
-        label="Typed as"
-        :options="[
-          { value: 'length', text: 'length' },
-          { value: 'per-cent', text: 'per cent' },
-        ]"
-      />
-      <ChoiceRow
-        v-if="entered === 'length'"
-        v-model="edge"
-        label="Edge of the ring"
-        :options="[
-          { value: 'facing-wiper', text: 'facing the wiper' },
-          { value: 'far-edge', text: 'far edge, 2 mm taken off' },
-        ]"
-      />
-    </div>
+    <details>
+      <summary>{{ howWords }}</summary>
+      <div class="two">
+        <ChoiceRow v-model="method" label="Read by" :options="methods" />
+        <template v-if="method === 'ring'">
+          <ChoiceRow v-model="entered" label="Typed as" :options="enteredOptions" />
+          <ChoiceRow
+            v-if="entered === 'length'"
+            v-model="edge"
+            label="Edge of the ring"
+            :options="edgeOptions"
+          />
+        </template>
+      </div>
+    </details>
     <div v-if="slip !== null" class="caution slip" role="alert">
       <span>
         {{

@@ -55,9 +55,11 @@ const rows = computed(() =>
     .map((c) => ({
       n: c.spacers,
       psi: Math.round(c.pressurePsi),
-      words: `${say('pressure', c.pressurePsi)} for the same sag (${sayDifference('pressure', Math.round(c.pressurePsi) - Math.round(pressurePsi.value ?? 0))}); ${Math.abs(Math.round(100 * (c.energyRatio - 1)))} % ${c.energyRatio > 1 ? 'more' : 'less'} to bottom; ends at ${c.endRatio.toFixed(1)} × the load at sag`,
+      words: `${say('pressure', c.pressurePsi)} for the same sag (${signed(c.pressurePsi - (pressurePsi.value ?? 0))}); ${Math.abs(Math.round(100 * (c.energyRatio - 1)))} % ${c.energyRatio > 1 ? 'more' : 'less'} to bottom; ends at ${c.endRatio.toFixed(1)} × the load at sag`,
     })),
 )
+const signed = (psi: number) =>
+  `${psi >= 0 ? '+' : '−'}${sayDifference('pressure', Math.abs(Math.round(psi)))}`
 /** Spacer and pressure belong together: one linked move. */
 function take(n: number, psi: number) {
   if (spacerDial.value) bench.setPosition(props.end, spacerDial.value.id, n)

@@ -76,10 +76,13 @@ const targetMm = computed(() => (unit.value.sagTargetPct / 100) * unit.value.str
     </p>
     <section class="card-paper panel" aria-labelledby="new-reading">
       <h3 id="new-reading">{{ last ? 'Another reading' : 'First reading' }}</h3>
-      <ul class="rules">
-        <li v-for="r in readingRules" :key="r">{{ r }}</li>
-      </ul>
-      <HandsFree title="Count me through it" :steps="timerSteps" />
+      <details :open="!last">
+        <summary>How to read it</summary>
+        <ul class="rules">
+          <li v-for="r in readingRules" :key="r">{{ r }}</li>
+        </ul>
+        <HandsFree title="Count me through it" :steps="timerSteps" />
+      </details>
       <ChoiceRow
         v-model="posture"
         label="Posture, the same every time"
@@ -88,7 +91,7 @@ const targetMm = computed(() => (unit.value.sagTargetPct / 100) * unit.value.str
       />
       <SagReadingForm :key="end" :end="end" :together="false" />
     </section>
-    <ReadingList :end="end" />
+    <ReadingList :end="end" :together="false" />
   </div>
 </template>
 

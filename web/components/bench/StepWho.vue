@@ -43,9 +43,9 @@ const usual = (u: SuspensionUnit) =>
   <div class="step">
     <div class="who">
       <p>
-        <b>{{ bench.rider?.name }}</b>
+        <b>{{ `${bench.rider?.name ?? '?'}:` }}</b>
         {{
-          bench.rider ? `, ${levelWords[bench.rider.level]}, likes it ${tasteWords[bench.rider.taste]}` : ''
+          bench.rider ? ` ${levelWords[bench.rider.level]}, likes it ${tasteWords[bench.rider.taste]}` : ''
         }}
       </p>
       <p v-if="bench.massKg !== null" class="num">
@@ -121,7 +121,7 @@ p {
 }
 .units li {
   display: grid;
-  grid-template-columns: 1fr 1fr auto;
+  grid-template-columns: 1fr 1fr 7.5rem;
   gap: 0.2rem 1rem;
   align-items: center;
   border-bottom: 1px solid var(--line);

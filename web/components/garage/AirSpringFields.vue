@@ -65,12 +65,6 @@ const measured = computed(() => {
 </template>
 
 <style scoped>
-summary {
-  min-height: var(--touch);
-  display: flex;
-  align-items: center;
-  font-weight: 600;
-}
 .acts {
   display: flex;
   gap: 0.5rem;

@@ -272,11 +272,6 @@ thead th {
   text-decoration: underline dotted;
   text-underline-offset: 3px;
 }
-summary {
-  min-height: var(--touch);
-  display: flex;
-  align-items: center;
-}
 details ul {
   list-style: none;
   padding: 0;

@@ -268,12 +268,6 @@ async function addLever(end: End, name: string, min: number, max: number, step: 
   gap: 0.5rem;
   align-items: center;
 }
-summary {
-  min-height: var(--touch);
-  display: flex;
-  align-items: center;
-  font-weight: 600;
-}
 .acts {
   display: flex;
   flex-wrap: wrap;

@@ -124,11 +124,6 @@ const atOf = (c: Chart, v: number) => (c.input === 'riding-mass-kg' ? say('mass'
   display: grid;
   gap: 0.2rem;
 }
-summary {
-  min-height: var(--touch);
-  display: flex;
-  align-items: center;
-}
 ul {
   columns: 10rem;
   padding: 0;

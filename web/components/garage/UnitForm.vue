@@ -173,10 +173,4 @@ function remove(i: number) {
 .add {
   max-width: 360px;
 }
-summary {
-  min-height: var(--touch);
-  display: flex;
-  align-items: center;
-  font-weight: 600;
-}
 </style>
