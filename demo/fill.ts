@@ -8,6 +8,7 @@ import { suggestMapping } from '#core/telemetry/mapping'
 import { idOf } from './ids.ts'
 import { linearLeverage } from '#core/linkage/leverage'
 import { rideFile } from './sensors.ts'
+import { baselines, gauges, interruptedBench, services, stock } from './workshop.ts'
 import { bikes, days, riders, trails, units, type DayStory, type Step } from './world.ts'
 
 /** Fills a running server with the demo world, through the same addresses the page uses. `tsx demo/fill.ts http://…` */
@@ -138,7 +139,12 @@ async function fillDay(story: DayStory): Promise<void> {
     const set = (end: 'front' | 'rear', part: string) =>
       positions[`${story.bike} ${end === 'front' ? 'fork' : 'shock'} ${part}`]
     const shock = fitted.find((u) => u.end === 'rear')!
-    const text = rideFile(trail.sections, set, 40 + i, linearLeverage(bike.leverageStart!, bike.leverageEnd!, shock.strokeMm))
+    const text = rideFile(
+      trail.sections,
+      set,
+      40 + i,
+      linearLeverage(bike.leverageStart!, bike.leverageEnd!, shock.strokeMm),
+    )
     const bytes = new TextEncoder().encode(text)
     const meta: RecordingUpload = {
       runId,
@@ -159,3 +165,21 @@ for (const u of units) await put(endpoints.putUnit, u.id, u)
 for (const b of bikes) await put(endpoints.putBike, b.id, b)
 for (const t of trails) await put(endpoints.putTrail, t.id, t)
 for (const d of days) await fillDay(d)
+for (const g of gauges) await put(endpoints.putGauge, g.id, g)
+for (const s of stock) await put(endpoints.putStockItem, s.id, s)
+for (const s of services) await put(endpoints.putService, s.id, s)
+for (const b of baselines) await put(endpoints.putBaseline, b.id, b)
+const joren = bikes.find((b) => b.id === idOf('joren bike'))!
+const held = days.find((d) => d.bike === 'joren')!.start
+const bench = interruptedBench(
+  units
+    .filter((u) => u.id === joren.frontUnitId || u.id === joren.rearUnitId)
+    .flatMap((u) =>
+      u.adjusters.map((a) => ({
+        end: u.end,
+        adjusterId: a.id,
+        value: Object.entries(held).find(([name]) => idOf(name) === a.id)?.[1] ?? 0,
+      })),
+    ),
+)
+await put(endpoints.putBench, bench.id, bench)

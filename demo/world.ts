@@ -46,6 +46,34 @@ export const units = SuspensionUnit.array().parse([
     sagTargetPct: 20,
     revalved: false,
     note: '',
+    idNote: 'F-150-A, batch 7',
+    serviceEveryDays: 180,
+    charts: [
+      {
+        id: idOf('ilka fork chart'),
+        adjusterId: idOf('ilka fork psi'),
+        input: 'riding-mass-kg',
+        source: 'leaflet of the fork',
+        rows: [
+          { at: 55, value: 60 },
+          { at: 65, value: 70 },
+          { at: 75, value: 80 },
+          { at: 85, value: 90 },
+          { at: 95, value: 100 },
+        ],
+      },
+      {
+        id: idOf('ilka fork rebound chart'),
+        adjusterId: idOf('ilka fork rebound'),
+        input: 'pressure-psi',
+        source: 'leaflet of the fork',
+        rows: [
+          { at: 60, value: 8 },
+          { at: 80, value: 6 },
+          { at: 100, value: 4 },
+        ],
+      },
+    ],
     adjusters: [
       {
         ...pump,

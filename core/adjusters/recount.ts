@@ -1,9 +1,8 @@
-import type { Adjuster, ClickAdjuster, CountBase } from '#contract/adjuster'
-import type { z } from 'zod'
+import type { Adjuster, CountBase } from '#contract/adjuster'
 import { InputError } from '../errors.ts'
 import { adjusterRange } from './range.ts'
 
-type Click = z.infer<typeof ClickAdjuster>
+type Click = Extract<Adjuster, { kind: 'click' }>
 
 /** What a recount from stop to stop found. */
 export interface Recount {

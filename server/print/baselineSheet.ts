@@ -80,7 +80,10 @@ function unitPart(u: SuspensionUnit, setup: Setup, choice: UnitChoice): Content[
       bold: true,
       margin: [0, 10, 0, 2],
     },
-    { text: typeof sag !== 'number' ? `Sag ${target}` : `Sag ${sag.toFixed(1)} %, ${target}`, margin: [0, 0, 0, 4] },
+    {
+      text: typeof sag !== 'number' ? `Sag ${target}` : `Sag ${sag.toFixed(1)} %, ${target}`,
+      margin: [0, 0, 0, 4],
+    },
     {
       table: {
         widths: [180, 90, 120, '*'],

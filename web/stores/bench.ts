@@ -20,6 +20,7 @@ import { ApiError, call } from '../api/client.ts'
 import { forgetDraft, keepDraft, readDraft } from '../support/drafts.ts'
 import { freshBench, likelyStart } from '../support/freshBench.ts'
 import { useGarage } from './garage.ts'
+import { useNotices } from './notices.ts'
 
 const saveAfterMs = 500
 const retryMs = 10_000
@@ -123,7 +124,7 @@ export const useBench = defineStore('bench', () => {
         timer = setTimeout(() => void save(), retryMs)
       } else {
         saving.value = 'kept-here'
-        throw e
+        useNotices().show(e.message, 'error')
       }
       return false
     }

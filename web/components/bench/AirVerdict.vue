@@ -10,17 +10,25 @@ const props = defineProps<{ end: End }>()
 const bench = useBench()
 const { say, sayDifference } = useUnits()
 const s = useSagStep(toRef(props, 'end'))
-const { unit, main, gauge, sagPct, offPct, inWindow, solution, judged, repeats, pressurePsi } = s
+const { unit, main, gauge, last, sagPct, offPct, inWindow, solution, judged, repeats, pressurePsi } = s
 
 const standing = computed(() => {
   if (sagPct.value === null || offPct.value === null) return null
   const where = inWindow.value ? 'inside the window' : offPct.value > 0 ? 'too deep' : 'too shallow'
   const of = repeats.value.length > 1 ? `mean of ${repeats.value.length}` : 'one reading'
-  return `Sag ${sagPct.value.toFixed(1)} %, ${of}: ${where}`
+  const at = last.value?.pressurePsi ?? 0
+  return `Sag ${sagPct.value.toFixed(1)} % at ${say('pressure', at)}, ${of}: ${where}`
 })
+/** Whether the pressure was changed since the last reading. */
+const unread = computed(
+  () =>
+    last.value?.pressurePsi !== null &&
+    Math.abs((last.value?.pressurePsi ?? 0) - (pressurePsi.value ?? 0)) > 1,
+)
 const next = computed(() => {
   const x = solution.value
-  if (!x || inWindow.value || Math.abs(x.pressurePsi - (pressurePsi.value ?? 0)) < 0.5) return null
+  if (!x || (inWindow.value && !unread.value) || Math.abs(x.pressurePsi - (pressurePsi.value ?? 0)) < 0.5)
+    return null
   const psi = Math.round(x.pressurePsi)
   const by = psi - Math.round(pressurePsi.value ?? psi)
   return {
@@ -57,10 +65,13 @@ function take() {
 <template>
   <div v-if="standing" class="verdict" :class="{ good: inWindow }">
     <p class="now num">{{ standing }}</p>
+    <p v-if="unread && pressurePsi !== null">
+      {{ `It has ${say('pressure', pressurePsi)} now: read it again there.` }}
+    </p>
     <p v-if="judged?.again" class="again">
       The readings differ by more than 3 points: take one more, the same way.
     </p>
-    <template v-if="inWindow">
+    <template v-if="inWindow && !unread">
       <p v-if="repeats.length < 2">Take one more reading to be sure; two that agree are a baseline.</p>
       <p v-else>Two readings agree. From now on the pressure is the reference, not the sag.</p>
     </template>

@@ -1,16 +1,29 @@
 <script setup lang="ts">
+import { nextTick, ref, watch } from 'vue'
 import type { BenchStep } from '#contract/bench'
 import type { StepState } from '#core/bench/steps'
 import { stepWords } from '../../support/benchWords.ts'
 
 /** The steps as posts along a path: filled = done, hollow = open, torn = stale, crossed = skipped. */
-defineProps<{ states: readonly StepState[]; at: BenchStep }>()
+const props = defineProps<{ states: readonly StepState[]; at: BenchStep }>()
 const emit = defineEmits<{ go: [step: BenchStep] }>()
+const list = ref<HTMLElement>()
+// On a phone the path is a strip: the present post stays in sight.
+watch(
+  () => props.at,
+  () =>
+    void nextTick(() => {
+      const post = list.value?.querySelector<HTMLElement>('.at')
+      if (post && list.value)
+        list.value.scrollLeft = post.offsetLeft - list.value.clientWidth / 2 + post.offsetWidth / 2
+    }),
+  { immediate: true },
+)
 const stateWords = { open: '', done: 'done', skipped: 'skipped', stale: 'check again' } as const
 </script>
 
 <template>
-  <ol class="path" aria-label="Steps of the bench">
+  <ol ref="list" class="path" aria-label="Steps of the bench">
     <li v-for="(s, i) in states" :key="s.step" :class="[s.state, { at: s.step === at }]">
       <button type="button" :aria-current="s.step === at ? 'step' : undefined" @click="emit('go', s.step)">
         <span class="post num" aria-hidden="true">{{
@@ -100,6 +113,7 @@ small {
 @media (max-width: 860px) {
   .path {
     display: flex;
+    position: relative;
     overflow-x: auto;
     gap: 0.2rem;
     padding: 0.2rem 0;

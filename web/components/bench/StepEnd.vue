@@ -118,6 +118,7 @@ p {
   align-items: start;
 }
 .read .btn {
+  white-space: nowrap;
   margin-top: 1.55rem;
 }
 .judged {
