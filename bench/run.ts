@@ -3,10 +3,11 @@ import { cpus } from 'node:os'
 import { join } from 'node:path'
 import { adviceRows } from './advice.ts'
 import { analysisRows } from './analysis.ts'
+import { benchRows } from './bench.ts'
 import { readingRows } from './reading.ts'
 import type { Row } from './measure.ts'
 
-const rows: Row[] = [...(await readingRows()), ...analysisRows(), ...adviceRows()]
+const rows: Row[] = [...(await readingRows()), ...analysisRows(), ...adviceRows(), ...benchRows()]
 
 if (process.argv.includes('--json'))
   console.log(JSON.stringify({ node: process.version, cpus: cpus().length, rows }, null, 2))
