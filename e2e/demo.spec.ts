@@ -234,6 +234,26 @@ test.describe('accessible', () => {
       expect(result.violations.map((v) => `${v.id}: ${v.nodes[0].html.slice(0, 120)}`)).toEqual([])
     })
   }
+  const steps = [
+    'who',
+    'prepare',
+    'start',
+    'equalise',
+    'sag-rear',
+    'sag-both',
+    'rebound',
+    'end-of-stroke',
+    'save',
+  ]
+  for (const step of steps) {
+    test(`no violations on the bench, ${step}`, async ({ page }) => {
+      await page.goto(`${server.base}/bench/${idOf('joren bike')}?step=${step}`)
+      await expect(page.getByRole('list', { name: 'Steps of the bench' })).toBeVisible()
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+      const result = await new AxeBuilder({ page }).analyze()
+      expect(result.violations.map((v) => `${v.id}: ${v.nodes[0].html.slice(0, 120)}`)).toEqual([])
+    })
+  }
   for (const dusk of [false, true]) {
     test(`no violations on the trail day, ${dusk ? 'dusk' : 'day'} colours`, async ({ page }) => {
       await goOn(page)

@@ -54,18 +54,24 @@ function unitMm(m: SagMeasurement, strokeMm: number, l: Leverage | null, wheelMm
   }
 }
 
-/** A reading that most likely is a per cent typed as mm, or mm typed as per cent, worth a question before it counts. */
-export function unitSlip(
-  sagMm: number,
+/**
+ * Whether a number was most likely typed in the other unit: read as typed it lies far from the target, read the other way
+ * it lies at it. Worth a question before it counts.
+ *
+ * @param typed    the bare number
+ * @param as       how it was said to be meant
+ * @returns what it then means in mm at the unit, or null when there is nothing to ask
+ */
+export function unitSlipMm(
+  typed: number,
+  as: 'mm' | 'per-cent',
   strokeMm: number,
   targetPct: number,
-): 'per-cent-as-mm' | 'mm-as-per-cent' | null {
-  const asMm = (100 * sagMm) / strokeMm
-  const near = (pct: number) => Math.abs(pct - targetPct) <= 4
-  if (near(asMm)) return null
-  // The bare number looks like the target in per cent, but as mm it is far from it.
-  if (near(sagMm) && Math.abs(asMm - targetPct) > 10) return 'per-cent-as-mm'
-  return null
+): number | null {
+  const asMm = (100 * typed) / strokeMm
+  const [meant, other] = as === 'mm' ? [asMm, typed] : [typed, asMm]
+  if (Math.abs(other - targetPct) > 4 || Math.abs(meant - targetPct) <= 10) return null
+  return as === 'mm' ? (typed / 100) * strokeMm : typed
 }
 
 /** How repeats under equal conditions agree. */

@@ -20,7 +20,7 @@ import {
 } from './coil.ts'
 import { afterReconnectPsi, chamberCc, shownByGaugePsi, truePressurePsi } from './gauge.ts'
 import { axleLoadN, ridingMassKg, sprungMassKg } from './load.ts'
-import { judgeRepeats, sagAtUnitMm, unitSlip } from './reading.ts'
+import { judgeRepeats, sagAtUnitMm, unitSlipMm } from './reading.ts'
 import { energyCurve, energyToBottom, forceCurve, spacerCases } from './spacers.ts'
 import { startPressures } from './start.ts'
 import { ambientPa, gaugeElsewherePsi, sameSagElsewherePsi } from './weather.ts'
@@ -61,12 +61,15 @@ describe('a reading', () => {
     expect(() => sagAtUnitMm(wheel, 55, null, null)).toThrow(/Wheel travel of the bike is not known/)
     expect(() => sagAtUnitMm(wheel, 0, null, 140)).toThrow(/above 0 mm/)
   })
-  it('asks when a number looks like per cent typed as mm', () => {
-    expect(unitSlip(30, 65, 30)).toBe('per-cent-as-mm')
-    expect(unitSlip(20, 150, 20)).toBeNull()
-    expect(unitSlip(25, 150, 25)).toBeNull()
-    expect(unitSlip(19.5, 65, 30)).toBeNull()
-    expect(unitSlip(28, 55, 28)).toBe('per-cent-as-mm')
+  it('asks when a number looks as if typed in the other unit', () => {
+    expect(unitSlipMm(30, 'mm', 65, 30)).toBe(19.5)
+    expect(unitSlipMm(28, 'mm', 55, 28)).toBeCloseTo(15.4, 12)
+    expect(unitSlipMm(20, 'mm', 150, 20)).toBeNull()
+    expect(unitSlipMm(19.5, 'mm', 65, 30)).toBeNull()
+    // 32 mm of a 150 mm fork, typed where per cent was asked.
+    expect(unitSlipMm(32, 'per-cent', 150, 20)).toBe(32)
+    expect(unitSlipMm(22, 'per-cent', 150, 20)).toBeNull()
+    expect(unitSlipMm(60, 'per-cent', 150, 20)).toBeNull()
   })
   it('judges repeats by what the others say', () => {
     expect(judgeRepeats([25, 25.6, 24.8])).toMatchObject({ again: false, outlying: [] })

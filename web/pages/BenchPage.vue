@@ -236,6 +236,9 @@ aside {
   max-width: 780px;
   align-content: start;
 }
+.panel :deep(h2) {
+  font-size: 1.05rem;
+}
 .stale {
   margin: 0;
   border-left: 6px solid var(--rust);

@@ -2,16 +2,17 @@
 import { computed, onMounted, ref, shallowRef } from 'vue'
 import { endpoints, type DaySummary } from '#contract/endpoints'
 import type { Bike } from '#contract/bike'
-import { lastCheckOf, remindersFor } from '#core/care/reminders'
+import type { ServiceKind } from '#contract/care'
 import { call } from '../api/client.ts'
 import ServiceForm from '../components/garage/ServiceForm.vue'
 import NewDayForm from '../components/today/NewDayForm.vue'
 import { useDay } from '../stores/day.ts'
 import { useGarage } from '../stores/garage.ts'
 import { useNotices } from '../stores/notices.ts'
+import { useReminders } from '../composables/useReminders.ts'
 import { useUnits } from '../composables/useUnits.ts'
 import { reminderWords } from '../support/benchWords.ts'
-import { dayWords, localToday } from '../support/dates.ts'
+import { dayWords } from '../support/dates.ts'
 
 const garage = useGarage()
 const dayStore = useDay()
@@ -36,34 +37,31 @@ const open = computed(() => days.value.find((d) => !d.settled))
 const nextWords = computed(() =>
   dayStore.bundle?.day.id === open.value?.id ? (dayStore.proposal?.headline ?? '') : '',
 )
+const { remindersOf } = useReminders()
 const due = computed(() =>
   garage.bikes.flatMap((b) => {
-    const entries = garage.servicesOf(b.id)
-    const last = lastCheckOf(garage.currentSetup(b.id), entries)
     // The open day tells where and in what weather the next ride is.
     const day =
       open.value?.bikeId === b.id && dayStore.bundle?.day.id === open.value.id ? dayStore.bundle : null
-    const now = {
-      date: localToday(),
-      airTempC: day?.day.conditions.airTempC ?? null,
-      altitudeM: day?.day.conditions.altitudeM ?? null,
-      place: day?.trail.place ?? '',
-    }
-    const why = remindersFor(last, now, entries, garage.unitsOf(b)).filter((r) => r.kind !== 'never')
+    const { airTempC = null, altitudeM = null } = day?.day.conditions ?? {}
+    const why = remindersOf(b, { airTempC, altitudeM, place: day?.trail.place ?? '' })
     return why.length
       ? [
           {
             bike: b,
+            kind: why.every((r) => r.kind === 'service-due')
+              ? ('small-service' as const)
+              : ('pressure-check' as const),
             words: `${b.name} of ${garage.rider(b.riderId)?.name ?? '?'}: ${why.map((r) => reminderWords(r, units.value)).join('; ')}`,
           },
         ]
       : []
   }),
 )
-const checking = ref<Bike | null>(null)
+const checking = ref<{ bike: Bike; kind: ServiceKind } | null>(null)
 const checkOpen = ref(false)
-function check(bike: Bike) {
-  checking.value = bike
+function check(d: { bike: Bike; kind: ServiceKind }) {
+  checking.value = d
   checkOpen.value = true
 }
 const rest = computed(() => days.value.filter((d) => d !== open.value))
@@ -114,11 +112,11 @@ async function putAway(d: DaySummary) {
       >
     </section>
     <section v-if="due.length" aria-labelledby="due-title">
-      <h2 id="due-title" class="list-title">Check the pressure before riding</h2>
+      <h2 id="due-title" class="list-title">Look after it before riding</h2>
       <ul class="due">
         <li v-for="d in due" :key="d.bike.id">
           <span>{{ d.words }}</span>
-          <BButton variant="plain" @click="check(d.bike)">It is checked</BButton>
+          <BButton variant="plain" @click="check(d)">It is done</BButton>
         </li>
       </ul>
     </section>
@@ -148,9 +146,9 @@ async function putAway(d: DaySummary) {
     <ServiceForm
       v-if="checking"
       v-model:open="checkOpen"
-      :bike="checking"
+      :bike="checking.bike"
       :editing="null"
-      kind="pressure-check"
+      :kind="checking.kind"
     />
   </div>
 </template>

@@ -1,24 +1,30 @@
 <script setup lang="ts">
 import { computed, toRef } from 'vue'
 import type { End } from '#contract/common'
+import { countBaseWords } from '#core/adjusters/count'
 import {
   axleLoadFromSagN,
+  checkPreload,
   chooseCoil,
   standardRatesNear,
   wantedRateNPerMm,
   type CoilSpring,
   type CoilUnit,
 } from '#core/spring/coil'
+import { InputError } from '#core/errors'
 import { axleLoadN } from '#core/spring/load'
 import { useSagStep } from '../../composables/useSagStep.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useBench } from '../../stores/bench.ts'
 import { useGarage } from '../../stores/garage.ts'
+import { useNotices } from '../../stores/notices.ts'
+import ClickRail from '../day/ClickRail.vue'
 
 /** Which coil, and how many turns of preload; from weight before the first reading, from the reading after it. */
 const props = defineProps<{ end: End }>()
 const bench = useBench()
 const garage = useGarage()
+const notices = useNotices()
 const { say } = useUnits()
 const { unit, last, sagPct, inWindow, leverage, wheelMm } = useSagStep(toRef(props, 'end'))
 
@@ -37,15 +43,18 @@ const shape = computed<CoilUnit>(() => ({
   meanLeverage:
     props.end === 'front' ? 1 : wheelMm.value === null ? 2.6 : wheelMm.value / unit.value.strokeMm,
 }))
+/** Springs on the shelf that are long enough for this unit. */
+const shelf = computed(() =>
+  garage.stock.flatMap((s) =>
+    s.kind === 'spring' && s.count > 0 && (s.strokeMm === null || s.strokeMm >= unit.value.strokeMm)
+      ? [s]
+      : [],
+  ),
+)
+const same = (a: number, b: number) => Math.abs(a - b) < 0.05
 const springOf = (rateNPerMm: number): CoilSpring => ({
   rateNPerMm,
-  ratePoints:
-    garage.stock.find((s) => s.kind === 'spring' && Math.abs(s.rateNPerMm - rateNPerMm) < 0.05)?.kind ===
-    'spring'
-      ? (garage.stock.flatMap((s) =>
-          s.kind === 'spring' && Math.abs(s.rateNPerMm - rateNPerMm) < 0.05 ? [s] : [],
-        )[0]?.ratePoints ?? null)
-      : null,
+  ratePoints: shelf.value.find((s) => same(s.rateNPerMm, rateNPerMm))?.ratePoints ?? null,
 })
 const load = computed(() => {
   const r = last.value
@@ -70,7 +79,9 @@ const load = computed(() => {
 })
 const target = computed(() => unit.value.sagTargetPct)
 const wanted = computed(() => load.value && wantedRateNPerMm(load.value.newtons, target.value, shape.value))
-const owned = computed(() => rateDial.value?.ratesNPerMm ?? [])
+const owned = computed(() => [
+  ...new Set([...(rateDial.value?.ratesNPerMm ?? []), ...shelf.value.map((s) => s.rateNPerMm)]),
+])
 const choices = computed(() => {
   if (!load.value || wanted.value === null) return []
   const springs = [
@@ -81,18 +92,36 @@ const choices = computed(() => {
     .sort((a, b) => a.spring.rateNPerMm - b.spring.rateNPerMm)
     .map((c) => ({
       ...c,
-      owned: owned.value.some((r) => Math.abs(r - c.spring.rateNPerMm) < 0.05),
+      owned: owned.value.some((r) => same(r, c.spring.rateNPerMm)),
     }))
 })
 const fitted = computed(() => (rateDial.value ? bench.positionOf(rateDial.value.id) : null))
 const turnsNow = computed(() =>
   collar.value ? collar.value.turns - (bench.positionOf(collar.value.id) ?? collar.value.turns) : 0,
 )
-function take(c: (typeof choices.value)[number]) {
-  if (rateDial.value) bench.setPosition(props.end, rateDial.value.id, c.spring.rateNPerMm)
+async function take(c: (typeof choices.value)[number]) {
+  const dial = rateDial.value
+  if (!dial) return
+  const rate = c.spring.rateNPerMm
+  // A spring from the shelf becomes one that this unit has.
+  if (!dial.ratesNPerMm.some((r) => same(r, rate))) {
+    const ratesNPerMm = [...dial.ratesNPerMm, rate].sort((a, b) => a - b)
+    const adjusters = unit.value.adjusters.map((a) => (a.id === dial.id ? { ...dial, ratesNPerMm } : a))
+    if (!(await notices.attempt(() => garage.saveUnit({ ...unit.value, adjusters })))) return
+  }
+  bench.setPosition(props.end, dial.id, rate)
   if (collar.value)
     bench.setPosition(props.end, collar.value.id, Math.max(0, collar.value.turns - c.preloadTurns))
 }
+const tooMuchPreload = computed(() => {
+  try {
+    checkPreload(turnsNow.value)
+    return null
+  } catch (e) {
+    if (e instanceof InputError) return e.message
+    throw e
+  }
+})
 const standing = computed(() =>
   sagPct.value === null
     ? null
@@ -114,7 +143,7 @@ const standing = computed(() =>
             <th scope="col">Spring</th>
             <th scope="col">Preload</th>
             <th scope="col">Sag</th>
-            <th scope="col"></th>
+            <td></td>
           </tr>
         </thead>
         <tbody>
@@ -140,6 +169,17 @@ const standing = computed(() =>
         </tbody>
       </table>
     </div>
+    <template v-for="a in [rateDial, collar]" :key="a?.id ?? 'none'">
+      <ClickRail
+        v-if="a"
+        :end="end"
+        :adjuster="a"
+        :value="bench.positionOf(a.id) ?? 0"
+        :detail="countBaseWords(a)"
+        @dial="(v) => bench.setPosition(end, a.id, v)"
+      />
+    </template>
+    <p v-if="tooMuchPreload" class="caution" role="alert">{{ tooMuchPreload }}</p>
     <p class="soft small">
       Two turns of preload at most; beyond that another spring. Preload does not make a spring firmer, it only
       lifts the bike.

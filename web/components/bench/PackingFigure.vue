@@ -104,7 +104,7 @@ const here = computed(() => {
 
 <template>
   <section class="packing">
-    <h4>Does it keep up with hits in a row?</h4>
+    <h3>Does it keep up with hits in a row?</h3>
     <LineFigure
       label="Clean speed over the distance between hits, for three rebound positions"
       :lines="lines"

@@ -5,7 +5,7 @@ import type { SagMethod, SagReading } from '#contract/bench'
 import type { End } from '#contract/common'
 import { InputError } from '#core/errors'
 import { truePressurePsi } from '#core/spring/gauge'
-import { sagAtUnitMm, unitSlip, type RingEdge, type SagMeasurement } from '#core/spring/reading'
+import { sagAtUnitMm, unitSlipMm, type RingEdge, type SagMeasurement } from '#core/spring/reading'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useSagStep } from '../../composables/useSagStep.ts'
 import { useBench } from '../../stores/bench.ts'
@@ -28,7 +28,8 @@ const free = ref<number | null>(null)
 const loaded = ref<number | null>(null)
 const shownPsi = ref<number | null>(null)
 const fault = ref<string | null>(null)
-const slip = ref<number | null>(null)
+/** A number that was most likely typed in the other unit. */
+const slip = ref<{ typed: number; meantMm: number } | null>(null)
 
 watch(
   [pressurePsi, gauge],
@@ -97,9 +98,13 @@ function keep(certain = false) {
       return (fault.value = `${say('pressure', psi)} is above the ${say('pressure', limits.maxPsi)} this unit may have; let air out slowly.`)
     if (limits && psi !== null && psi < 1)
       return (fault.value = 'The pressure must be above 0; read the gauge again.')
-    const typedMm = method.value === 'ring' && entered.value === 'length'
-    if (!certain && typedMm && unitSlip(mm, unit.value.strokeMm, unit.value.sagTargetPct))
-      return (slip.value = mm)
+    const typed = method.value === 'ring' ? ring.value : null
+    if (!certain && typed !== null) {
+      const { strokeMm, sagTargetPct } = unit.value
+      const as = entered.value === 'per-cent' ? 'per-cent' : 'mm'
+      const meantMm = unitSlipMm(typed, as, strokeMm, sagTargetPct)
+      if (meantMm !== null) return (slip.value = { typed, meantMm })
+    }
     if (limits && psi !== null && Math.abs(psi - (pressurePsi.value ?? 0)) > 0.05)
       bench.setPosition(props.end, limits.id, psi)
     const reading: SagReading = {
@@ -126,12 +131,29 @@ function keep(certain = false) {
     fault.value = e.message
   }
 }
-function meantPerCent() {
-  entered.value = 'per-cent'
-  ring.value = slip.value
-  slip.value = null
+/** It was meant in the other unit: keep it so. */
+function meantOther() {
+  const other = slip.value
+  if (!other) return
+  entered.value = entered.value === 'length' ? 'per-cent' : 'length'
   keep(true)
 }
+const slipWords = computed(() => {
+  if (!slip.value) return null
+  const { typed, meantMm } = slip.value
+  const { strokeMm } = unit.value
+  return entered.value === 'length'
+    ? {
+        ask: `${say('length', typed)} of ${say('length', strokeMm)} is ${Math.round((100 * typed) / strokeMm)} %. Was it ${Math.round(typed)} per cent?`,
+        yes: 'Yes, per cent',
+        no: 'No, it is a length',
+      }
+    : {
+        ask: `${typed} % of ${say('length', strokeMm)} is ${say('length', (typed / 100) * strokeMm)}. Was it ${say('length', meantMm)}?`,
+        yes: 'Yes, a length',
+        no: 'No, it is per cent',
+      }
+})
 </script>
 
 <template>
@@ -183,14 +205,10 @@ function meantPerCent() {
         </template>
       </div>
     </details>
-    <div v-if="slip !== null" class="caution slip" role="alert">
-      <span>
-        {{
-          `${say('length', slip)} of ${say('length', unit.strokeMm)} is ${Math.round((100 * slip) / unit.strokeMm)} %. Was it ${Math.round(slip)} per cent?`
-        }}
-      </span>
-      <BButton variant="plain" @click="meantPerCent">Yes, per cent</BButton>
-      <BButton variant="plain" @click="keep(true)">No, it is a length</BButton>
+    <div v-if="slipWords" class="caution slip" role="alert">
+      <span>{{ slipWords.ask }}</span>
+      <BButton variant="plain" @click="meantOther">{{ slipWords.yes }}</BButton>
+      <BButton variant="plain" @click="keep(true)">{{ slipWords.no }}</BButton>
     </div>
     <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
     <BButton type="submit" variant="primary">Keep this reading</BButton>

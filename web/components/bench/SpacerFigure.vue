@@ -8,6 +8,7 @@ import { unitAir } from '#core/spring/unitSpring'
 import { useSagStep } from '../../composables/useSagStep.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useBench } from '../../stores/bench.ts'
+import { useGarage } from '../../stores/garage.ts'
 import LineFigure, { type FigureLine } from '../shell/LineFigure.vue'
 
 /** What one spacer less or more does, at the same sag: force or energy over the travel. */
@@ -15,6 +16,12 @@ const props = defineProps<{ end: End }>()
 const bench = useBench()
 const { say, sayDifference } = useUnits()
 const { unit, main, spacerDial, spacers, pressurePsi, sagPct } = useSagStep(toRef(props, 'end'))
+const garage = useGarage()
+const onShelf = computed(() =>
+  garage.stock
+    .filter((s) => s.kind === 'spacer' && (s.unitId === null || s.unitId === unit.value.id))
+    .reduce((n, s) => n + s.count, 0),
+)
 const what = ref<'force' | 'energy'>('force')
 const shape = computed(() => unitAir(unit.value).shape)
 const sag = computed(() => sagPct.value ?? unit.value.sagTargetPct)
@@ -94,6 +101,7 @@ function take(n: number, psi: number) {
         }}</BButton>
       </li>
     </ul>
+    <p v-if="onShelf" class="soft small num">{{ `On the shelf for it: ${onShelf}.` }}</p>
     <p class="soft small">
       Moving air (m = 1.3), still friction left out; figures of the unit are
       {{ unitAir(unit).own ? 'its own' : 'the usual ones' }}.

@@ -39,7 +39,7 @@ function all(where: (a: Adjuster) => number) {
       <BButton variant="plain" @click="all(middleOf)">The middle of each dial</BButton>
     </div>
     <section v-for="p in parts" :key="p.u.id">
-      <h3><EndMark :end="p.u.end" /> {{ p.u.end === 'front' ? 'Front' : 'Rear' }}, {{ p.u.name }}</h3>
+      <h2><EndMark :end="p.u.end" /> {{ p.u.end === 'front' ? 'Front' : 'Rear' }}, {{ p.u.name }}</h2>
       <ClickRail
         v-for="a in p.dials"
         :key="a.id"

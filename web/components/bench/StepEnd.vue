@@ -80,7 +80,7 @@ function keep(end: End) {
       reached.
     </p>
     <section v-for="e in ends" :key="e.u.id" class="card-paper card">
-      <h3><EndMark :end="e.u.end" /> {{ e.u.end === 'front' ? 'Front' : 'Rear' }}, {{ e.u.name }}</h3>
+      <h2><EndMark :end="e.u.end" /> {{ e.u.end === 'front' ? 'Front' : 'Rear' }}, {{ e.u.name }}</h2>
       <form class="read" @submit.prevent="keep(e.u.end)">
         <NumberField
           v-model="ring[e.u.end]"

@@ -53,9 +53,9 @@ const cards = computed(() =>
     <ChoiceRow v-model="school" label="How" :options="optionsOf(equaliseWords)" handbook="school-equalise" />
     <p class="soft">The unit’s own manual goes before all of them.</p>
     <section v-for="c in cards" :key="c.unit.id" class="card-paper card">
-      <h3>
+      <h2>
         <EndMark :end="c.unit.end" /> {{ c.unit.end === 'front' ? 'Front' : 'Rear' }}, {{ c.unit.name }}
-      </h3>
+      </h2>
       <ol class="num">
         <li v-for="s in c.stages" :key="s.psi">
           {{

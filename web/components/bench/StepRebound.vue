@@ -91,7 +91,7 @@ const moveWords = (d: (typeof dials.value)[number]) =>
     </p>
     <section v-for="d in dials" :key="d.dial.id" class="card-paper card">
       <header>
-        <h3><EndMark :end="d.u.end" /> {{ d.u.end === 'front' ? 'Front' : 'Rear' }}, {{ d.u.name }}</h3>
+        <h2><EndMark :end="d.u.end" /> {{ d.u.end === 'front' ? 'Front' : 'Rear' }}, {{ d.u.name }}</h2>
         <button
           v-if="d.dial.kind === 'click'"
           type="button"

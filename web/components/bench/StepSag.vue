@@ -75,7 +75,7 @@ const targetMm = computed(() => (unit.value.sagTargetPct / 100) * unit.value.str
       {{ `Some readings were taken ${postureWords[otherPosture]}; only those in the present posture count.` }}
     </p>
     <section class="card-paper panel" aria-labelledby="new-reading">
-      <h3 id="new-reading">{{ last ? 'Another reading' : 'First reading' }}</h3>
+      <h2 id="new-reading">{{ last ? 'Another reading' : 'First reading' }}</h2>
       <details :open="!last">
         <summary>How to read it</summary>
         <ul class="rules">

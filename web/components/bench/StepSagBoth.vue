@@ -36,7 +36,7 @@ const balance = computed(() => {
       both. A balanced bike that is a little wrong still rides better than an unbalanced one.
     </p>
     <div v-for="e in ends" :key="e">
-      <h3><EndMark :end="e" /> {{ e === 'front' ? 'Front' : 'Rear' }}</h3>
+      <h2><EndMark :end="e" /> {{ e === 'front' ? 'Front' : 'Rear' }}</h2>
       <SagRuler
         :end="e"
         :stroke-mm="bench.unit(e)!.strokeMm"

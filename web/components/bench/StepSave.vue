@@ -47,7 +47,7 @@ async function keep() {
 <template>
   <div class="step">
     <div v-if="bench.bench!.finishedSetupId" class="done">
-      <h3>{{ name }} is on the bike</h3>
+      <h2>{{ name }} is on the bike</h2>
       <PrintLinks v-if="bench.bike" :bike-id="bench.bike.id" />
       <div class="acts">
         <BButton variant="sun" @click="router.push('/')">To a trail day</BButton>
@@ -62,7 +62,7 @@ async function keep() {
       </p>
       <div class="ends">
         <section v-for="r in rows" :key="r.u.id">
-          <h3><EndMark :end="r.u.end" /> {{ r.u.end === 'front' ? 'Front' : 'Rear' }}, {{ r.u.name }}</h3>
+          <h2><EndMark :end="r.u.end" /> {{ r.u.end === 'front' ? 'Front' : 'Rear' }}, {{ r.u.name }}</h2>
           <dl class="num">
             <dt>Sag</dt>
             <dd>{{ r.sag === null ? 'not read' : `${r.sag.toFixed(1)} %, target ${r.u.sagTargetPct} %` }}</dd>

@@ -94,7 +94,7 @@ const first = computed(() => bench.bench!.spacerSchool === 'start-full')
 <template>
   <div class="step">
     <section v-for="u in bench.units" :key="u.id">
-      <h3><EndMark :end="u.end" /> {{ u.end === 'front' ? 'Front' : 'Rear' }}, {{ u.name }}</h3>
+      <h2><EndMark :end="u.end" /> {{ u.end === 'front' ? 'Front' : 'Rear' }}, {{ u.name }}</h2>
       <template v-if="mainOf(u)">
         <p v-if="bench.massKg === null" class="caution">
           Without a riding weight only what was written down can be offered. Give it in the first step.

@@ -64,7 +64,7 @@ const clicks = computed(() =>
 
 <template>
   <section class="weather">
-    <h3>The same bike somewhere else</h3>
+    <h2>The same bike somewhere else</h2>
     <p v-if="!here" class="soft">Say the temperature here in the first step.</p>
     <div class="field-grid">
       <NumberField v-model="tempC" label="Air there" quantity="temperature" />

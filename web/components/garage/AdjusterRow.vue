@@ -2,9 +2,12 @@
 import { computed } from 'vue'
 import type { Adjuster } from '#contract/adjuster'
 import { roleWords } from '#core/adjusters/words'
+import { chosenNumber, fromChosen } from '#core/units/choice'
+import { useUnits } from '../../composables/useUnits.ts'
 import IconX from '~icons/lucide/x'
 import NumberField from '../shell/NumberField.vue'
 
+const { units } = useUnits()
 const adjuster = defineModel<Adjuster>({ required: true })
 const emit = defineEmits<{ remove: [] }>()
 
@@ -67,9 +70,12 @@ const readList = (text: string) =>
     .map((x) => Number(x.trim().replace(',', '.')))
     .filter((x) => Number.isFinite(x) && x > 0)
 const rates = computed(() =>
-  adjuster.value.kind === 'spring-rate' ? adjuster.value.ratesNPerMm.join(' ') : '',
+  adjuster.value.kind === 'spring-rate'
+    ? adjuster.value.ratesNPerMm.map((r) => chosenNumber('springRate', r, units.value, 1)).join(' ')
+    : '',
 )
-const setRates = (text: unknown) => set({ ratesNPerMm: readList(String(text)) })
+const setRates = (text: unknown) =>
+  set({ ratesNPerMm: readList(String(text)).map((r) => fromChosen('springRate', r, units.value)) })
 const positions = computed(() => (adjuster.value.kind === 'lever' ? adjuster.value.positions.join(', ') : ''))
 const setPositions = (text: unknown) =>
   set({
@@ -154,7 +160,8 @@ const setActs = (key: string) => (v: unknown) =>
       @update:model-value="number('maxCount')"
     />
     <label v-else-if="adjuster.kind === 'spring-rate'" class="form-label"
-      >Springs owned, N/mm<BFormInput
+      >{{ `Springs owned, ${units.springRate}`
+      }}<BFormInput
         :model-value="rates"
         @change="(e: Event) => setRates((e.target as HTMLInputElement).value)"
     /></label>

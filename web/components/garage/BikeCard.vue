@@ -144,7 +144,7 @@ async function putAway(what: 'service' | 'start', id: string, name: string) {
         <table class="num">
           <thead v-if="starts.length">
             <tr>
-              <th></th>
+              <td></td>
               <th scope="col">on it now</th>
               <th v-for="b in starts" :key="b.id" scope="col">{{ sourceWords[b.source] }}</th>
             </tr>

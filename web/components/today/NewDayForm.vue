@@ -6,8 +6,11 @@ import { TrailDay, type Surface } from '#contract/day'
 import { endpoints } from '#contract/endpoints'
 import type { Trail } from '#contract/trail'
 import { call } from '../../api/client.ts'
+import { useReminders } from '../../composables/useReminders.ts'
+import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
+import { reminderWords } from '../../support/benchWords.ts'
 import { localToday } from '../../support/dates.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
 import { optionsOf, surfaceWords } from '../../support/words.ts'
@@ -38,6 +41,17 @@ const bikes = computed(() =>
 const trails = computed(() =>
   garage.trails.map((t) => ({ value: t.id, text: t.place ? `${t.name}, ${t.place}` : t.name })),
 )
+const { remindersOf } = useReminders()
+const { units } = useUnits()
+/** Said before the first run, when there is still time to take the pump out. */
+const due = computed(() => {
+  const bike = garage.bike(form.value.bikeId)
+  const { date, airTempC, altitudeM, trailId } = form.value
+  if (!bike) return []
+  return remindersOf(bike, { date, airTempC, altitudeM, place: garage.trail(trailId)?.place ?? '' }).map(
+    (r) => reminderWords(r, units.value),
+  )
+})
 watch(open, (is) => {
   if (!is) return
   form.value = readDraft<ReturnType<typeof blank>>('new-day') ?? blank()
@@ -101,6 +115,9 @@ const madeTrail = (t: Trail) => (form.value.trailId = t.id)
         <label class="form-label" for="day-surface">Ground</label>
         <BFormSelect id="day-surface" v-model="form.surface" :options="optionsOf(surfaceWords)" />
       </div>
+      <p v-if="due.length" class="caution wide due">
+        {{ `Look after the bike before the first run: ${due.join('; ')}.` }}
+      </p>
       <p v-if="fault" class="fault wide" role="alert">{{ fault }}</p>
       <div class="wide"><BButton type="submit" variant="primary">Start the day</BButton></div>
     </form>
@@ -109,6 +126,9 @@ const madeTrail = (t: Trail) => (form.value.trailId = t.id)
 </template>
 
 <style scoped>
+.due {
+  margin: 0;
+}
 .trail {
   display: flex;
   gap: 0.6rem;
