@@ -9,6 +9,8 @@ import { pointsPerMm } from './render.ts'
 export const targetWindowPct = 1.5
 /** What the person holds against a ruler before trusting the strip. */
 export const checkLengthMm = 100
+/** What fits on the page above the check line; sag lies far within it. */
+export const longestStripMm = 235
 
 const mm = (x: number) => x * pointsPerMm
 const strip = { left: 30, top: 38, width: 26, gap: 62 }
@@ -54,8 +56,9 @@ export function sagStrip(
     const x = strip.left + i * strip.gap
     const { name, tint, line: colour } = ends[u.end]
     const target = sagTargetMm(u.sagTargetPct, u.strokeMm)
+    const drawn = Math.min(u.strokeMm, longestStripMm)
     const half = sagTargetMm(targetWindowPct, u.strokeMm)
-    const ticks = Array.from({ length: Math.floor(u.strokeMm) + 1 }, (_, y) =>
+    const ticks = Array.from({ length: Math.floor(drawn) + 1 }, (_, y) =>
       line(0, y, y % 10 === 0 ? 10 : y % 5 === 0 ? 7 : 4, y, y % 10 === 0 ? 0.25 : 0.12),
     )
     content.push({
@@ -67,7 +70,7 @@ export function sagStrip(
           x: 0,
           y: 0,
           w: mm(strip.width),
-          h: mm(u.strokeMm),
+          h: mm(drawn),
           lineWidth: mm(0.25),
           lineColor: ink,
         },
@@ -75,7 +78,7 @@ export function sagStrip(
         line(0, target, strip.width, target, 0.5, colour),
       ],
     })
-    for (let y = 10; y < u.strokeMm - 2; y += 10)
+    for (let y = 10; y < drawn - 2; y += 10)
       content.push({ ...at(x + 11, strip.top + y - 1.5), text: String(y), fontSize: 8 })
     content.push(
       { ...at(x, strip.top - 6), ...lettered(`${name}: ${u.name}`), fontSize: 9.5, bold: true },
@@ -87,8 +90,8 @@ export function sagStrip(
         color: colour,
       },
       {
-        ...at(x, strip.top + u.strokeMm + 1.5),
-        text: `whole ${u.end === 'front' ? 'travel' : 'stroke'}: ${say('length', u.strokeMm, choice)}`,
+        ...at(x, strip.top + drawn + 1.5),
+        text: `${drawn < u.strokeMm ? 'cut short; ' : ''}whole ${u.end === 'front' ? 'travel' : 'stroke'}: ${say('length', u.strokeMm, choice)}`,
         fontSize: 8,
       },
     )

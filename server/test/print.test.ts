@@ -50,6 +50,18 @@ describe('the sag strip', () => {
   })
 })
 
+describe('a travel longer than the page', () => {
+  it('is cut short above the check line, and the target stays on the strip', async () => {
+    const front = { ...story.front, version: 1, strokeMm: 260, sagTargetPct: 45 }
+    await t.put(`/units/${front.id}`, front)
+    const { drawing } = look((await t.get(`/bikes/${story.bike.id}/sag-strip.pdf`)).body)
+    const heights = [...drawing.matchAll(/([-\d.]+) ([-\d.]+) ([-\d.]+) ([-\d.]+) re/g)].map((m) =>
+      Math.abs(Number(m[4])),
+    )
+    expect(Math.max(...heights)).toBeCloseTo(points(235), 1)
+  })
+})
+
 describe('the baseline sheet', () => {
   it('is a PDF of what stands on the bike, also for a name with letters of its own', async () => {
     await t.put(`/riders/${story.rider.id}`, { ...story.rider, version: 1, name: 'Łucja Żółć' })

@@ -182,3 +182,40 @@ describe('a dial counted anew', () => {
     expect(latest).toEqual(setup)
   })
 })
+
+describe('a data file from before the bench', () => {
+  it('opens, and what its records lack has its usual value', async () => {
+    const own = await startApp()
+    const s = await startStory(own)
+    const strip = async (table: string, id: string, keys: string[]) => {
+      const paths = keys.map((k) => `'$.${k}'`).join(', ')
+      await own.store.client.execute({
+        sql: `update ${table} set body = json_remove(body, ${paths}) where id = ?`,
+        args: [id],
+      })
+    }
+    await strip('units', s.front.id, [
+      'charts',
+      'airSpring',
+      'idNote',
+      'revalvedOn',
+      'preloadPitchMm',
+      'serviceEveryDays',
+    ])
+    await strip('riders', s.rider.id, ['waterL'])
+    await strip('bikes', s.bike.id, ['kind', 'massKg', 'leverageCurve', 'tyres', 'frontShareSeatedPct'])
+    await strip('setups', s.setup.id, ['foundIn'])
+    const { status, body } = await own.get('/garage')
+    expect(status).toBe(200)
+    const g = body as Garage
+    expect(g.units.find((u) => u.id === s.front.id)).toEqual({ ...s.front, version: 1 })
+    expect(g.riders[0].waterL).toBe(0)
+    expect(g.bikes[0]).toMatchObject({ kind: 'trail', leverageCurve: null })
+    expect(g.currentSetups[0].foundIn).toBeNull()
+    expect((await own.get(`/days/${s.day.id}`)).status).toBe(200)
+    expect((await own.get(`/bikes/${s.bike.id}/baseline.pdf`)).status).toBe(200)
+    // And it can be saved again as it was read.
+    const unit = g.units.find((u) => u.id === s.front.id)!
+    expect((await own.put(`/units/${unit.id}`, { ...unit, name: 'Renamed' })).status).toBe(200)
+  })
+})

@@ -10,7 +10,7 @@ const props = defineProps<{ end: End }>()
 const bench = useBench()
 const { say, sayDifference } = useUnits()
 const s = useSagStep(toRef(props, 'end'))
-const { unit, main, gauge, last, sagPct, offPct, inWindow, solution, judged, repeats, pressurePsi } = s
+const { main, gauge, last, sagPct, offPct, inWindow, solution, judged, repeats, pressurePsi } = s
 
 const standing = computed(() => {
   if (sagPct.value === null || offPct.value === null) return null
@@ -90,8 +90,11 @@ function take() {
     <p v-if="solution?.fitted" class="soft small">
       The readings reach far enough apart to fit this unit’s negative chamber; the answer uses it.
     </p>
-    <p v-if="!solution && unit.spring === 'air'" class="soft small">
-      The readings are in another posture; read once in the present one.
+    <p v-if="!main" class="soft">
+      This unit has no pressure to set yet: add one to it in the first step, then read again.
+    </p>
+    <p v-else-if="!solution" class="soft small">
+      None of the readings was taken in the present posture; read once in it.
     </p>
   </div>
 </template>

@@ -104,7 +104,7 @@ const setActs = (key: string) => (v: unknown) =>
         :model-value="adjuster.clicks"
         label="Clicks, stop to stop"
         hint="count them; the brochure is often wrong"
-        @update:model-value="number('clicks')"
+        @update:model-value="(v) => number('clicks')(v)"
       />
       <label class="form-label"
         >Counted<BFormSelect
@@ -123,13 +123,13 @@ const setActs = (key: string) => (v: unknown) =>
       <NumberField
         :model-value="adjuster.turns"
         label="Turns, stop to stop"
-        @update:model-value="number('turns')"
+        @update:model-value="(v) => number('turns')(v)"
       />
       <NumberField
         :model-value="adjuster.stepTurns"
         label="Smallest step"
         unit="turns"
-        @update:model-value="number('stepTurns')"
+        @update:model-value="(v) => number('stepTurns')(v)"
       />
       <label class="form-label"
         >Counted<BFormSelect
@@ -143,21 +143,21 @@ const setActs = (key: string) => (v: unknown) =>
         :model-value="adjuster.minPsi"
         label="Least"
         quantity="pressure"
-        @update:model-value="number('minPsi')"
+        @update:model-value="(v) => number('minPsi')(v)"
       />
       <NumberField
         :model-value="adjuster.maxPsi"
         label="Most, as printed"
         quantity="pressure"
         hint="never above what the unit says"
-        @update:model-value="number('maxPsi')"
+        @update:model-value="(v) => number('maxPsi')(v)"
       />
     </template>
     <NumberField
       v-else-if="adjuster.kind === 'spacer'"
       :model-value="adjuster.maxCount"
       label="Most allowed"
-      @update:model-value="number('maxCount')"
+      @update:model-value="(v) => number('maxCount')(v)"
     />
     <label v-else-if="adjuster.kind === 'spring-rate'" class="form-label"
       >{{ `Springs owned, ${units.springRate}`
@@ -176,9 +176,9 @@ const setActs = (key: string) => (v: unknown) =>
           :model-value="adjuster.name"
           @update:model-value="(v) => set({ name: String(v ?? '') })"
       /></label>
-      <NumberField :model-value="adjuster.min" label="From" @update:model-value="number('min')" />
-      <NumberField :model-value="adjuster.max" label="To" @update:model-value="number('max')" />
-      <NumberField :model-value="adjuster.step" label="Step" @update:model-value="number('step')" />
+      <NumberField :model-value="adjuster.min" label="From" @update:model-value="(v) => number('min')(v)" />
+      <NumberField :model-value="adjuster.max" label="To" @update:model-value="(v) => number('max')(v)" />
+      <NumberField :model-value="adjuster.step" label="Step" @update:model-value="(v) => number('step')(v)" />
       <label class="form-label"
         >Unit<BFormInput
           :model-value="adjuster.unitLabel"
@@ -188,16 +188,19 @@ const setActs = (key: string) => (v: unknown) =>
         >Part of the stroke<BFormSelect
           :model-value="adjuster.acts.stroke"
           :options="strokes"
-          @update:model-value="setActs('stroke')"
+          @update:model-value="(v) => setActs('stroke')(v)"
       /></label>
       <label class="form-label"
-        >On<BFormSelect :model-value="adjuster.acts.on" :options="actsOn" @update:model-value="setActs('on')"
+        >On<BFormSelect
+          :model-value="adjuster.acts.on"
+          :options="actsOn"
+          @update:model-value="(v) => setActs('on')(v)"
       /></label>
       <label class="form-label"
         >Shaft speed<BFormSelect
           :model-value="adjuster.acts.speed"
           :options="speeds"
-          @update:model-value="setActs('speed')"
+          @update:model-value="(v) => setActs('speed')(v)"
       /></label>
     </template>
     <label class="form-label"

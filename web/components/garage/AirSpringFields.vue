@@ -45,7 +45,7 @@ const measured = computed(() => {
         :hint="f.hint"
         :unit="f.unit"
         :fault="faultOf(`airSpring.${f.key}`)"
-        @update:model-value="set(f.key)"
+        @update:model-value="(v) => set(f.key)(v)"
       />
       <NumberField
         v-model="extendedPsi"

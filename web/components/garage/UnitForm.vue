@@ -133,7 +133,12 @@ function remove(i: number) {
     >
     <div v-if="form.revalved">
       <label class="form-label" for="unit-revalved">Re-valved on</label>
-      <BFormInput id="unit-revalved" v-model="form.revalvedOn" type="date" />
+      <BFormInput
+        id="unit-revalved"
+        :model-value="form.revalvedOn"
+        type="date"
+        @update:model-value="(v) => (form.revalvedOn = v ? String(v) : null)"
+      />
     </div>
     <div class="wide list">
       <span class="form-label">What can be turned</span>
