@@ -198,5 +198,6 @@ export const endpoints = {
   restoreRecording: restore('/recordings/:id/restore', 'Bring a recording back'),
 } as const
 
-// Outside the table, since a body or reply is not JSON: PUT /recordings/:id?meta=… (bytes in, Recording out),
-// GET /bikes/:id/baseline.pdf, GET /bikes/:id/sag-strip.pdf, GET /recordings/:id/original, GET /recordings/:id/channels (see channels.ts), GET /events (server-sent events).
+// Outside the table, since a body or reply is not JSON: PUT /recordings/:id?meta=… (bytes in, Recording out);
+// GET /recordings/:id/original, /channels (see channels.ts), /channels.csv, /metrics.csv, /metrics.json;
+// GET /bikes/:id/baseline.pdf, /sag-strip.pdf; GET /events (server-sent events).

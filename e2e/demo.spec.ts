@@ -194,6 +194,24 @@ test('comparing shows the effect, its interval and what beats the noise', async 
   await expect(page.getByRole('heading', { name: /^Worse, by about/ })).toBeVisible()
 })
 
+test('two recorded runs are laid over each other by their ground, and the figures can be taken along', async ({
+  page,
+}) => {
+  const [a, b] = [idOf('half-way run 2'), idOf('half-way run 5')]
+  const dayId = idOf('day half-way')
+  await page.goto(`${server.base}/days/${dayId}/compare?a=${a}&b=${b}`)
+  await expect(
+    page.getByRole('img', { name: 'Depth of runs A and B over time' }).locator('canvas'),
+  ).toBeVisible()
+  await expect(page.getByText(/B is laid under A section by section, moved by -?\d+\.\d/)).toBeVisible()
+  await page.goto(`${server.base}/days/${dayId}/trace/${b}`)
+  const link = page.getByRole('link', { name: 'figures as CSV' })
+  await expect(link).toBeVisible()
+  const csv = await (await page.request.get(server.base + (await link.getAttribute('href')))).text()
+  expect(csv.split('\r\n')[0]).toBe('section,start_s,end_s,end,metric,value')
+  expect(csv).toContain('Root web')
+})
+
 test.describe('on a phone', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true })
   test('every part of the day is within one tap, and a click rail fits', async ({ page }) => {

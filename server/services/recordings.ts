@@ -3,6 +3,7 @@ import { gunzipSync } from 'node:zlib'
 import { and, asc, eq } from 'drizzle-orm'
 import type { Recording, RecordingUpload } from '#contract/recording'
 import type { RememberedMapping } from '#contract/recording'
+import type { TrailSection } from '#contract/trail'
 import { leverageOf } from '#core/linkage/leverage'
 import type { TravelGeometry } from '#core/telemetry/ingest'
 import type { Deps } from '../deps.ts'
@@ -121,6 +122,17 @@ async function runContext({ db }: Store, runId: string) {
     leverage: rearStrokeMm === null ? null : leverageOf(row.bike, rearStrokeMm),
   }
   return { geometry, sections: row.trail.sections }
+}
+
+/** Named sections of the trail that a run was ridden on. */
+export async function sectionsOf({ db }: Store, runId: string): Promise<TrailSection[]> {
+  const [row] = await db
+    .select({ trail: trails.body })
+    .from(runs)
+    .innerJoin(days, eq(runs.dayId, days.id))
+    .innerJoin(trails, eq(days.trailId, trails.id))
+    .where(eq(runs.id, runId))
+  return row?.trail.sections ?? []
 }
 
 export async function findRecording({ db }: Store, id: string): Promise<Recording | null> {

@@ -81,3 +81,72 @@ describe('importing a sensor file', () => {
     expect(await count()).toBe(1)
   })
 })
+
+describe('taking it elsewhere', () => {
+  const imported = async (file = makeFile(20_000)) => {
+    const s = await startStory(t)
+    const id = uuid()
+    const recording = Recording.parse((await t.put(uploadPath(id, makeUpload(s.run.id)), file)).body)
+    return { s, id, recording }
+  }
+  const text = async (path: string) => {
+    const { status, headers, body } = await t.get(path)
+    expect(status).toBe(200)
+    return { text: new TextDecoder().decode(body as ArrayBuffer), headers }
+  }
+  it('cleaned channels as CSV say what the channels say, row by row', async () => {
+    const { id, recording } = await imported()
+    const out = await text(`/recordings/${id}/channels.csv`)
+    expect(out.headers.get('content-disposition')).toContain('run%201%20channels.csv')
+    const lines = out.text.trimEnd().split('\r\n')
+    expect(lines[0]).toBe('time_s,front_depth_pct,rear_depth_pct')
+    expect(lines).toHaveLength(recording.samples + 1)
+    const channels = new Float32Array((await t.get(`/recordings/${id}/channels`)).body as ArrayBuffer)
+    for (const i of [0, 1, 8191, 8192, 19_999]) {
+      const [time, front, rear] = lines[i + 1].split(',').map(Number)
+      expect(time).toBeCloseTo(i / 500, 6)
+      expect(front).toBeCloseTo(channels[i], 3)
+      expect(rear).toBeCloseTo(channels[recording.samples + i], 3)
+    }
+  })
+  it('what was given out can be read in again', async () => {
+    const { s, id, recording } = await imported()
+    const { text: csv } = await text(`/recordings/${id}/channels.csv`)
+    const again = uuid()
+    const upload = makeUpload(s.run.id, {
+      fileName: 'again.csv',
+      mapping: {
+        delimiter: ',',
+        decimal: '.',
+        sampleRateHz: null,
+        columns: [
+          { column: 0, role: 'time', unit: 's', calibration: null },
+          { column: 1, role: 'front-travel', unit: 'pct', calibration: null },
+          { column: 2, role: 'ignore', unit: 'none', calibration: null },
+        ],
+      },
+    })
+    const copy = Recording.parse((await t.put(uploadPath(again, upload), csv)).body)
+    expect(copy.sampleRateHz).toBeCloseTo(recording.sampleRateHz, 6)
+    expect(copy.analysis.whole.front!.rideHeightPct).toBeCloseTo(
+      recording.analysis.whole.front!.rideHeightPct,
+      2,
+    )
+  })
+  it('figures as CSV and JSON are those of the analysis, sections by name', async () => {
+    const { s, id, recording } = await imported()
+    const rows = (await text(`/recordings/${id}/metrics.csv`)).text.trimEnd().split('\r\n')
+    expect(rows[0]).toBe('section,start_s,end_s,end,metric,value')
+    const whole = rows.find((r) => /^whole run,.*,front,rideHeightPct,/.test(r))!
+    expect(Number(whole.split(',').at(-1))).toBe(recording.analysis.whole.front!.rideHeightPct)
+    for (const section of s.trail.sections)
+      expect(rows.some((r) => r.startsWith(`${section.name},`))).toBe(true)
+    const json = (await t.get(`/recordings/${id}/metrics.json`)).body
+    expect(json.analysis).toEqual(recording.analysis)
+    expect(json.sections).toEqual(s.trail.sections)
+  })
+  it('of a recording that is not there there is nothing', async () => {
+    for (const ending of ['channels.csv', 'metrics.csv', 'metrics.json'])
+      expect((await t.get(`/recordings/${uuid()}/${ending}`)).status).toBe(404)
+  })
+})

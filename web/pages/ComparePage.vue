@@ -6,6 +6,7 @@ import EffectBar from '../components/compare/EffectBar.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
 import EndMark from '../components/shell/EndMark.vue'
 import DepthBySection from '../components/trace/DepthBySection.vue'
+import { alignPieces, sure } from '#core/signal/align'
 import MirrorTrace from '../components/trace/MirrorTrace.vue'
 import { useRecording } from '../composables/useRecording.ts'
 import { useDay } from '../stores/day.ts'
@@ -52,6 +53,27 @@ const shown = computed(() =>
 const recordingOf = (id: string) => b.value?.recordings.find((r) => r.runId === id) ?? null
 const a = useRecording(computed(() => recordingOf(runA.value)))
 const c = useRecording(computed(() => recordingOf(runB.value)))
+/** Run B on the ground of run A, section by section; null when they are too unlike. */
+const pieces = computed(() => {
+  const [main, other] = [a.drawable.value, c.drawable.value]
+  if (!main || !other) return null
+  const end = (['rear', 'front'] as const).find((e) => main[e] && other[e])
+  if (!end) return null
+  return alignPieces(
+    { depth: main[end]!.depthPct, rateHz: main.recording.sampleRateHz },
+    { depth: other[end]!.depthPct, rateHz: other.recording.sampleRateHz },
+    main.recording.analysis.sections,
+  )
+})
+const alignWords = computed(() => {
+  if (!c.drawable.value || !a.drawable.value) return ''
+  const list = pieces.value
+  if (!list) return 'The two are too unlike to be laid over each other; both begin at 0.'
+  const unsure = list.filter((p) => p.correlation < sure).length
+  const lags = list.map((p) => p.lagS)
+  const [low, high] = [Math.min(...lags), Math.max(...lags)].map((x) => x.toFixed(1))
+  return `B is laid under A section by section, moved by ${low === high ? low : `${low} to ${high}`} s${unsure ? `; ${unsure} of ${list.length} by its neighbour’s` : ''}.`
+})
 const verdict = computed(() => result.value?.verdict ?? null)
 const feelWords = (id: string) => b.value?.feels.find((f) => f.runId === id)?.rating
 const headline = computed(() => {
@@ -168,9 +190,11 @@ const swap = () => void router.replace({ query: { a: runB.value, b: runA.value }
           v-if="a.drawable.value"
           :main="a.drawable.value"
           :other="c.drawable.value"
+          :pieces="pieces"
           :sections="b.trail.sections"
           label="Depth of runs A and B over time"
         />
+        <p v-if="alignWords" class="soft small num">{{ alignWords }}</p>
       </section>
       <DepthBySection
         :analysis="recordingOf(runA)!.analysis"

@@ -134,6 +134,16 @@ const dayTo = computed(() => ({ name: 'day', params: { id: props.id } }))
               >The file as it came ({{ recording.fileName }})</a
             >
           </p>
+          <p class="small">
+            Cleaned and counted:
+            <a :href="`${apiBase}/recordings/${recording.id}/channels.csv`" download>{{
+              'channels as CSV'
+            }}</a>
+            {{ ' · ' }}
+            <a :href="`${apiBase}/recordings/${recording.id}/metrics.csv`" download>{{ 'figures as CSV' }}</a>
+            {{ ' · ' }}
+            <a :href="`${apiBase}/recordings/${recording.id}/metrics.json`" download>{{ 'as JSON' }}</a>
+          </p>
         </section>
         <EvidencePanel :analysis="recording.analysis" />
       </div>

@@ -173,9 +173,7 @@ describe('the recount', () => {
   it('keeps the counted range on the unit and says where the dial stood', async () => {
     const story = await startStory(t)
     await useGarage().load()
-    const dial = story.front.adjusters.find((a) => a.kind === 'click') as typeof frontRebound & {
-      kind: 'click'
-    }
+    const dial = story.front.adjusters.find((a) => a.kind === 'click')!
     const w = mount(RecountDialog, {
       props: { open: true, unit: story.front, dial: dial as Extract<Adjuster, { kind: 'click' }> },
       global,

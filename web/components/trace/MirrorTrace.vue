@@ -14,6 +14,7 @@ import { useResizeObserver } from '@vueuse/core'
 import { onMounted, onUnmounted, ref, watch } from 'vue'
 import type { TrailSection } from '#contract/trail'
 import { viewOf } from '#core/signal/pyramid'
+import type { AlignedPiece } from '#core/signal/align'
 import type { DrawableRecording } from '../../composables/useRecording.ts'
 import { token } from '../../support/chartTheme.ts'
 import { durationWords } from '../../support/dates.ts'
@@ -33,6 +34,8 @@ use([
 const props = defineProps<{
   main: DrawableRecording
   other?: DrawableRecording | null
+  /** How the second lies under the first; without it both begin at 0. */
+  pieces?: readonly AlignedPiece[] | null
   sections: TrailSection[]
   label: string
 }>()
@@ -58,6 +61,23 @@ function points(r: DrawableRecording, end: 'front' | 'rear', fromS: number, toS:
   return out
 }
 
+/** The second recording on the clock of the first, piece by piece; a break between pieces stays a break. */
+function otherPoints(
+  r: DrawableRecording,
+  end: 'front' | 'rear',
+  fromS: number,
+  toS: number,
+): [number, number][] {
+  if (!props.pieces) return points(r, end, fromS, toS)
+  return props.pieces.flatMap(({ startS, endS, lagS }) => {
+    const from = Math.max(fromS, startS)
+    const to = Math.min(toS, endS)
+    if (to <= from) return []
+    const moved = points(r, end, from + lagS, to + lagS).map(([t, v]): [number, number] => [t - lagS, v])
+    return [...moved.filter(([t]) => t >= from && t <= to), [to, NaN] as [number, number]]
+  })
+}
+
 function seriesData(fromS: number, toS: number) {
   const list = (['front', 'rear'] as const).map((end) => ({
     id: `main-${end}`,
@@ -65,7 +85,7 @@ function seriesData(fromS: number, toS: number) {
   }))
   if (props.other)
     for (const end of ['front', 'rear'] as const)
-      list.push({ id: `other-${end}`, data: points(props.other, end, fromS, toS) })
+      list.push({ id: `other-${end}`, data: otherPoints(props.other, end, fromS, toS) })
   return list
 }
 
@@ -276,7 +296,7 @@ useResizeObserver(box, () => {
   chart?.resize()
   rezoom()
 })
-watch(() => [props.main, props.other], draw)
+watch(() => [props.main, props.other, props.pieces], draw)
 </script>
 
 <template><div ref="box" class="trace" role="img" :aria-label="label"></div></template>

@@ -1,0 +1,51 @@
+import Papa from 'papaparse'
+import type { SpanMetrics, Recording } from '#contract/recording'
+import type { TrailSection } from '#contract/trail'
+
+/** Rows written at once: some hundred kB of text, so that a long recording never stands in memory as text. */
+const rowsPerPiece = 8192
+
+/**
+ * Cleaned channels as CSV, piece by piece: time in s, then depth in % of travel per end. A gap is an empty field.
+ * @param channels one per end of `recording.ends`, samples each
+ */
+export function* channelsCsv(recording: Recording, channels: readonly Float32Array[]): Generator<string> {
+  yield Papa.unparse([['time_s', ...recording.ends.map((end) => `${end}_depth_pct`)]]) + '\r\n'
+  for (let from = 0; from < recording.samples; from += rowsPerPiece) {
+    const to = Math.min(recording.samples, from + rowsPerPiece)
+    const rows: (number | string)[][] = []
+    for (let i = from; i < to; i++)
+      rows.push([
+        Number((i / recording.sampleRateHz).toFixed(6)),
+        ...channels.map((c) => (Number.isNaN(c[i]) ? '' : Number(c[i].toFixed(3)))),
+      ])
+    yield Papa.unparse(rows) + '\r\n'
+  }
+}
+
+/** A figure of one end in one section, with its unit in its name. */
+export interface MetricRow {
+  section: string
+  start_s: number
+  end_s: number
+  end: 'front' | 'rear' | 'both'
+  metric: string
+  value: number
+}
+
+/** Every single figure of an analysis, long form: one row each. Histograms are left to the JSON document. */
+export function metricRows(recording: Recording, sections: readonly TrailSection[]): MetricRow[] {
+  const nameOf = (s: SpanMetrics) =>
+    s.sectionId === null ? 'whole run' : (sections.find((x) => x.id === s.sectionId)?.name ?? s.sectionId)
+  return [recording.analysis.whole, ...recording.analysis.sections].flatMap((s) => {
+    const place = { section: nameOf(s), start_s: s.startS, end_s: s.endS }
+    const both = { balancePct: s.balancePct, airtimeS: s.airtimeS }
+    return (['front', 'rear', 'both'] as const).flatMap((end) =>
+      Object.entries(end === 'both' ? both : (s[end] ?? {})).flatMap(([metric, value]) =>
+        typeof value === 'number' ? [{ ...place, end, metric, value }] : [],
+      ),
+    )
+  })
+}
+
+export const metricsCsv = (rows: readonly MetricRow[]) => Papa.unparse([...rows]) + '\r\n'
