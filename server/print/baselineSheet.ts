@@ -86,6 +86,7 @@ function unitPart(u: SuspensionUnit, setup: Setup, choice: UnitChoice): Content[
     },
     {
       table: {
+        headerRows: 0,
         widths: [180, 90, 120, '*'],
         body: rows.length ? rows : [[{ text: 'nothing to turn', colSpan: 4 }, '', '', '']],
       },

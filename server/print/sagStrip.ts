@@ -78,8 +78,10 @@ export function sagStrip(
         line(0, target, strip.width, target, 0.5, colour),
       ],
     })
+    // A number under the target line could not be read.
     for (let y = 10; y < drawn - 2; y += 10)
-      content.push({ ...at(x + 11, strip.top + y - 1.5), text: String(y), fontSize: 8 })
+      if (Math.abs(y - target) > 3)
+        content.push({ ...at(x + 11, strip.top + y - 1.5), text: String(y), fontSize: 8 })
     content.push(
       { ...at(x, strip.top - 6), ...lettered(`${name}: ${u.name}`), fontSize: 9.5, bold: true },
       {

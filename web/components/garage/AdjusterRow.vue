@@ -241,6 +241,7 @@ const setActs = (key: string) => (v: unknown) =>
 .row :deep(.form-label) {
   display: grid;
   gap: 0.2rem;
+  align-content: start;
   margin: 0 0 0.2rem;
 }
 .off {

@@ -178,4 +178,7 @@ function remove(i: number) {
 .add {
   max-width: 360px;
 }
+.add .btn {
+  white-space: nowrap;
+}
 </style>
