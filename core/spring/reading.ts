@@ -1,5 +1,6 @@
 import { InputError } from '../errors.ts'
 import { shaftMmAt, wheelTravelMm, type Leverage } from '../linkage/leverage.ts'
+import { median } from '../signal/quantile.ts'
 
 /** Which edge of the ring was read; it is about 2 mm thick, so it matters. */
 export type RingEdge = 'facing-wiper' | 'far-edge'
@@ -78,7 +79,7 @@ export function unitSlipMm(
 export interface RepeatJudgement {
   meanPct: number
   rangePct: number
-  /** Indexes of readings more than 3 % points from the mean of the others. */
+  /** Indexes of readings more than 3 % points from the others. */
   outlying: number[]
   /** Whether another reading is worth taking. */
   again: boolean
@@ -87,18 +88,22 @@ export interface RepeatJudgement {
 const outlyingPct = 3
 
 /**
- * Judges readings at one pressure and posture: mean, range, and any that stands apart.
+ * Judges readings at one pressure and posture: mean, range, and any that stands apart. From three on by its distance from
+ * the median, which the odd one cannot drag along; of two, neither is known to be the odd one.
  * @param sagPct at least one
  */
 export function judgeRepeats(sagPct: readonly number[]): RepeatJudgement {
-  const sum = sagPct.reduce((a, b) => a + b, 0)
+  const rangePct = Math.max(...sagPct) - Math.min(...sagPct)
+  const middle = median(sagPct)
   const outlying =
-    sagPct.length < 2
-      ? []
-      : sagPct.flatMap((x, i) => (Math.abs(x - (sum - x) / (sagPct.length - 1)) > outlyingPct ? [i] : []))
+    sagPct.length === 2
+      ? rangePct > outlyingPct
+        ? [0, 1]
+        : []
+      : sagPct.flatMap((x, i) => (Math.abs(x - middle) > outlyingPct ? [i] : []))
   return {
-    meanPct: sum / sagPct.length,
-    rangePct: Math.max(...sagPct) - Math.min(...sagPct),
+    meanPct: sagPct.reduce((a, b) => a + b, 0) / sagPct.length,
+    rangePct,
     outlying,
     again: outlying.length > 0,
   }

@@ -74,7 +74,9 @@ describe('a reading', () => {
   it('judges repeats by what the others say', () => {
     expect(judgeRepeats([25, 25.6, 24.8])).toMatchObject({ again: false, outlying: [] })
     const odd = judgeRepeats([25, 25.6, 30.5])
-    expect(odd.outlying).toContain(2)
+    expect(odd.outlying).toEqual([2])
+    expect(judgeRepeats([25, 29]).outlying).toEqual([0, 1])
+    expect(judgeRepeats([25, 27.9]).again).toBe(false)
     expect(odd.again).toBe(true)
     expect(odd.rangePct).toBeCloseTo(5.5, 12)
     expect(judgeRepeats([25])).toEqual({ meanPct: 25, rangePct: 0, outlying: [], again: false })

@@ -42,7 +42,7 @@ const next = computed(() => {
 const onTheGauge = computed(() => {
   const x = next.value
   if (!x || !gauge.value || gauge.value.readsHighPsi === 0) return null
-  return `${gauge.value.name} should show ${say('pressure', s.onGauge(x.psi))}.`
+  return `The gauge “${gauge.value.name}” should show ${say('pressure', s.onGauge(x.psi))}.`
 })
 const reconnect = computed(() => {
   const now = pressurePsi.value
