@@ -15,6 +15,9 @@ export function sagPct(ringMm: number, strokeMm: number): number {
   return (100 * ringMm) / strokeMm
 }
 
+/** Half the width of the target window, % points: on the sag ruler, the printed strip and in every verdict. */
+export const sagWindowPct = 1.5
+
 /** Ring reading that a sag target asks for, mm. @throws InputError 'sag.stroke' */
 export function sagTargetMm(targetPct: number, strokeMm: number): number {
   if (!(strokeMm > 0)) throw new InputError('sag.stroke', { got: strokeMm })

@@ -1,12 +1,10 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
 import type { SuspensionUnit } from '#contract/unit'
-import { sagTargetMm } from '#core/spring/sag'
+import { sagTargetMm, sagWindowPct } from '#core/spring/sag'
 import { say, type UnitChoice } from '#core/units/choice'
 import { lettered } from './fonts.ts'
 import { pointsPerMm } from './render.ts'
 
-/** Half the width of the target window, % points. */
-export const targetWindowPct = 1.5
 /** What the person holds against a ruler before trusting the strip. */
 export const checkLengthMm = 100
 /** What fits on the page above the check line; sag lies far within it. */
@@ -57,7 +55,7 @@ export function sagStrip(
     const { name, tint, line: colour } = ends[u.end]
     const target = sagTargetMm(u.sagTargetPct, u.strokeMm)
     const drawn = Math.min(u.strokeMm, longestStripMm)
-    const half = sagTargetMm(targetWindowPct, u.strokeMm)
+    const half = sagTargetMm(sagWindowPct, u.strokeMm)
     const ticks = Array.from({ length: Math.floor(drawn) + 1 }, (_, y) =>
       line(0, y, y % 10 === 0 ? 10 : y % 5 === 0 ? 7 : 4, y, y % 10 === 0 ? 0.25 : 0.12),
     )

@@ -6,14 +6,12 @@ import { leverageOf, wheelTravelMm, type Leverage } from '#core/linkage/leverage
 import { InputError } from '#core/errors'
 import { afterReconnectPsi, chamberCc, shownByGaugePsi } from '#core/spring/gauge'
 import { judgeRepeats } from '#core/spring/reading'
+import { sagWindowPct } from '#core/spring/sag'
 import { solveSag, type SagSolution } from '#core/spring/solver'
 import { unitAir } from '#core/spring/unitSpring'
 import { ambientPa } from '#core/spring/weather'
 import { useBench } from '../stores/bench.ts'
 import { useGarage } from '../stores/garage.ts'
-
-/** Half the width of the target window, % points; the printed strip has the same. */
-export const windowPct = 1.5
 
 /** What the readings of one end say: where it stands, whether they agree, and what to set next. */
 export function useSagStep(end: Ref<End>) {
@@ -61,7 +59,7 @@ export function useSagStep(end: Ref<End>) {
   const judged = computed(() => (repeats.value.length ? judgeRepeats(repeats.value.map(pctOf)) : null))
   const sagPct = computed(() => judged.value?.meanPct ?? null)
   const offPct = computed(() => (sagPct.value === null ? null : sagPct.value - unit.value.sagTargetPct))
-  const inWindow = computed(() => offPct.value !== null && Math.abs(offPct.value) <= windowPct)
+  const inWindow = computed(() => offPct.value !== null && Math.abs(offPct.value) <= sagWindowPct)
   /** Postures other than the one that counts now. */
   const otherPosture = computed(
     () => readings.value.find((r) => r.posture !== bench.bench?.posture[end.value])?.posture ?? null,

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { End } from '#contract/common'
+import { sagWindowPct } from '#core/spring/sag'
 import { toChosen, chosenNumber } from '#core/units/choice'
 import { useUnits } from '../../composables/useUnits.ts'
-import { windowPct } from '../../composables/useSagStep.ts'
 
 /** The shaft to scale: its whole stroke, the target window, where the ring stands and where it is expected next. */
 const props = defineProps<{
@@ -47,9 +47,9 @@ const unitName = computed(() => (toChosen('length', 1, units.value) === 1 ? 'mm'
   <svg class="ruler" :class="end" :viewBox="`0 0 ${wide} 150`" role="img" :aria-label="label">
     <rect :x="left" y="46" :width="wide - 2 * left" height="58" rx="8" class="shaft" />
     <rect
-      :x="x(targetPct - windowPct)"
+      :x="x(targetPct - sagWindowPct)"
       y="46"
-      :width="x(targetPct + windowPct) - x(targetPct - windowPct)"
+      :width="x(targetPct + sagWindowPct) - x(targetPct - sagWindowPct)"
       height="58"
       class="window"
     />
