@@ -57,7 +57,7 @@ async function keep() {
     <template v-else>
       <p v-if="open.length" class="caution">
         {{
-          `Not done or stale: ${open.map((s) => stepWords[s.step].toLowerCase()).join(', ')}. It can be kept like this; the steps stay marked.`
+          `Not done or stale: ${open.map((s) => stepWords[s.step].toLowerCase()).join('; ')}. It can be kept like this; the steps stay marked.`
         }}
       </p>
       <div class="ends">
