@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Adjuster } from '#contract/adjuster'
 import type { Bench, ReboundOutcome } from '#contract/bench'
-import { benchOn, fork, frontRebound, shock } from '../test/dayBuilder.ts'
+import { benchOn, fork, frontRebound, rearRebound, rearSpacers, shock } from '../test/dayBuilder.ts'
 import { judgeBalance } from './balance.ts'
 import { judgeEndOfStroke } from './endOfStroke.ts'
 import { inTheWay, preparationChecks } from './preparation.ts'
@@ -14,6 +14,7 @@ import {
   keptReadings,
   stepsFor,
   stepStates,
+  withPartAt,
   withPosition,
   withStepDone,
   withStepSkipped,
@@ -133,6 +134,22 @@ describe('preparation', () => {
   it('names dials that falsify sag where they stand', () => {
     expect(inTheWay(benchOn(), fork)).toEqual(['Low-speed compression stands at 8 clicks'])
     expect(inTheWay(withPosition(benchOn(), 'front', 'fc', 16), fork)).toEqual([])
+  })
+})
+
+describe('another spring', () => {
+  const test = (end: 'front' | 'rear', adjusterId: string) =>
+    ({ id: end, end, at, adjusterId, value: 6, outcome: 'creeps' }) as const
+  const b = benchOn({ reboundTests: [test('front', 'fr'), test('rear', 'rr')] })
+  const left = (x: Bench) => x.reboundTests.map((t) => t.end)
+  it('makes the rebound tests of that end void, and of no other', () => {
+    expect(left(withPartAt(b, 'rear', shock.adjusters[0], 192))).toEqual(['front'])
+    expect(left(withPartAt(b, 'rear', rearSpacers, 2))).toEqual(['front'])
+  })
+  it('a psi nobody can read, the same place, or a dial, leaves them', () => {
+    expect(left(withPartAt(b, 'rear', shock.adjusters[0], 180.8))).toHaveLength(2)
+    expect(left(withPartAt(b, 'rear', rearSpacers, 1))).toHaveLength(2)
+    expect(left(withPartAt(b, 'rear', rearRebound, 3))).toHaveLength(2)
   })
 })
 

@@ -1,6 +1,8 @@
+import type { Adjuster } from '#contract/adjuster'
 import type { Basis, Bench, BenchStep, SagReading } from '#contract/bench'
 import type { End } from '#contract/common'
 import type { SuspensionUnit } from '#contract/unit'
+import { familyOf } from '../adjusters/words.ts'
 import { stepOrder } from './schools.ts'
 
 /** The steps that a bike with these units needs, in the order of its school. */
@@ -148,4 +150,16 @@ export function withStepSkipped(bench: Bench, step: BenchStep, reason: string, a
 export function withPosition(bench: Bench, end: End, adjusterId: string, value: number): Bench {
   const positions = bench.positions.filter((p) => p.adjusterId !== adjusterId)
   return { ...bench, positions: [...positions, { end, adjusterId, value }] }
+}
+
+/**
+ * The bench with a part set by hand. On another spring the rebound tests of that end no longer hold: they are dropped, so
+ * that the bench test brackets anew.
+ */
+export function withPartAt(bench: Bench, end: End, part: Adjuster, value: number): Bench {
+  const was = benchPosition(bench, part.id)
+  const moved = was === null || Math.abs(was - value) > (part.kind === 'pressure' ? 1 : 1e-6)
+  const next = withPosition(bench, end, part.id, value)
+  if (!moved || familyOf(part) !== 'spring') return next
+  return { ...next, reboundTests: next.reboundTests.filter((t) => t.end !== end) }
 }

@@ -9,7 +9,7 @@ import {
   benchPosition,
   keptReadings,
   stepStates,
-  withPosition,
+  withPartAt,
   withStepDone,
   withStepSkipped,
 } from '#core/bench/steps'
@@ -86,8 +86,10 @@ export const useBench = defineStore('bench', () => {
     scheduleSave()
   }
   const set = (part: Partial<Bench>) => change((b) => ({ ...b, ...part }))
-  const setPosition = (end: End, adjusterId: string, value: number) =>
-    change((b) => withPosition(b, end, adjusterId, value))
+  function setPosition(end: End, adjusterId: string, value: number): void {
+    const part = unit(end)?.adjusters.find((a) => a.id === adjusterId)
+    if (part) change((b) => withPartAt(b, end, part, value))
+  }
   const done = (step: BenchStep) =>
     change((b) => withStepDone(b, step, units.value, massKg.value, new Date().toISOString()))
   const skip = (step: BenchStep, reason: string) =>
