@@ -22,6 +22,12 @@ export const TrailSection = z.strictObject({
   name: Name,
   kind: SectionKind,
   lengthM: z.number().min(1, 'A section is at least 1 m long.').max(10000),
+  /** How big its features and how rough its ground are, 1 = usual. */
+  severity: z
+    .number()
+    .min(0.2, 'Severity goes from 0.2 to 2.5; 1 is usual.')
+    .max(2.5, 'Severity goes from 0.2 to 2.5; 1 is usual.')
+    .default(1),
 })
 export type TrailSection = z.infer<typeof TrailSection>
 

@@ -18,6 +18,9 @@ const sentences = {
   'sag.eyes': 'The loaded length ({loadedMm} mm) must be shorter than the free length ({freeMm} mm).',
   'sag.no-linkage':
     'Wheel travel of the bike is not known, so a reading at the wheel cannot be turned into sag; add it in the garage.',
+  'sim.no-pressure': 'The {end} air spring needs a pressure before it can be ridden; set it on the rail.',
+  'sim.no-spring':
+    'The {end} coil unit needs a spring before it can be ridden; list its springs in the garage.',
   'air.temperature': 'A temperature of {got} °C is below absolute zero.',
   'air.altitude': 'Height must lie between -500 and 9000 m, got {got}.',
   'coil.rate': 'A spring rate must be above 0 N/mm, got {got}.',

@@ -9,7 +9,7 @@ import { analyse } from '#core/telemetry/analyse'
 import { ingestDelimited } from '#core/telemetry/ingest'
 import { suggestMapping } from '#core/telemetry/mapping'
 import { idOf } from './ids.ts'
-import { linearLeverage } from '#core/linkage/leverage'
+import { leverageOf } from '#core/linkage/leverage'
 import { rideFile } from './sensors.ts'
 import { bikes, days, riders, trails, units } from './world.ts'
 
@@ -52,15 +52,30 @@ describe('the demo world', () => {
 
 describe('the demo’s sensor files', () => {
   const trail = trails[0]
-  const linkage = linearLeverage(2.95, 2.4, 55)
+  const bike = bikes[0]
+  const fitted = units.filter((u) => u.id === bike.frontUnitId || u.id === bike.rearUnitId)
   const ride = (rebound: number, seed = 41) => {
-    const set = (end: 'front' | 'rear', part: string) =>
-      ({ psi: end === 'front' ? 78 : 178, rebound, lsc: 10, spacers: 2 })[part]
-    const bytes = new TextEncoder().encode(rideFile(trail.sections, set, seed, linkage))
+    const set: Record<string, number> = {
+      'ilka fork psi': 78,
+      'ilka fork spacers': 2,
+      'ilka fork lsc': 10,
+      'ilka fork rebound': 6,
+      'ilka shock psi': 178,
+      'ilka shock rebound': rebound,
+    }
+    const positions = fitted.flatMap((u) =>
+      u.adjusters.flatMap((a) => {
+        const named = Object.entries(set).find(([name]) => idOf(name) === a.id)
+        return named ? [{ end: u.end, adjusterId: a.id, value: named[1] }] : []
+      }),
+    )
+    const bytes = new TextEncoder().encode(
+      rideFile({ bike, units: fitted, positions, ridingMassKg: 73 }, trail.sections, seed),
+    )
     const r = ingestDelimited(bytes, suggestMapping(sniffLayout(bytes)), {
       frontTravelMm: 150,
       rearStrokeMm: 55,
-      leverage: linkage,
+      leverage: leverageOf(bike, 55),
     })
     return { recording: r, analysis: analyse(r, trail.sections) }
   }

@@ -6,7 +6,7 @@ import type { TrailDay } from '#contract/day'
 import { sniffLayout } from '#core/formats/layout'
 import { suggestMapping } from '#core/telemetry/mapping'
 import { idOf } from './ids.ts'
-import { linearLeverage } from '#core/linkage/leverage'
+import { ridingMassKg as massOf } from '#core/spring/load'
 import { rideFile } from './sensors.ts'
 import { baselines, gauges, interruptedBench, services, stock } from './workshop.ts'
 import { bikes, days, riders, trails, units, type DayStory, type Step } from './world.ts'
@@ -36,6 +36,7 @@ async function fillDay(story: DayStory): Promise<void> {
   const trail = trails.find((t) => t.id === idOf(story.trail))!
   const fitted = units.filter((u) => u.id === bike.frontUnitId || u.id === bike.rearUnitId)
   const endOf = new Map(fitted.flatMap((u) => u.adjusters.map((a) => [a.id, u.end] as const)))
+  const ridingMassKg = massOf(riders.find((r) => r.id === idOf(story.rider))!)
   const dayId = idOf(`day ${story.key}`)
   const instant = (clock: string) => new Date(`${story.date}T${clock}:00`).toISOString()
   let positions = story.start
@@ -136,14 +137,10 @@ async function fillDay(story: DayStory): Promise<void> {
   }
 
   async function fillSensors(runId: string, i: number): Promise<void> {
-    const set = (end: 'front' | 'rear', part: string) =>
-      positions[`${story.bike} ${end === 'front' ? 'fork' : 'shock'} ${part}`]
-    const shock = fitted.find((u) => u.end === 'rear')!
     const text = rideFile(
+      { bike, units: fitted, positions: setup.positions, ridingMassKg },
       trail.sections,
-      set,
       40 + i,
-      linearLeverage(bike.leverageStart!, bike.leverageEnd!, shock.strokeMm),
     )
     const bytes = new TextEncoder().encode(text)
     const meta: RecordingUpload = {

@@ -238,12 +238,13 @@ export const bikes = Bike.array().parse([
   },
 ])
 
-const section = (trail: string, name: string, kind: TrailSection['kind'], lengthM: number): TrailSection => ({
-  id: idOf(`${trail} ${name}`),
-  name,
-  kind,
-  lengthM,
-})
+const section = (
+  trail: string,
+  name: string,
+  kind: TrailSection['kind'],
+  lengthM: number,
+  severity = 1,
+): TrailSection => ({ id: idOf(`${trail} ${name}`), name, kind, lengthM, severity })
 
 export const trails: Trail[] = [
   {

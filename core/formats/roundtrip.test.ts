@@ -1,7 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { seededRandom } from '../sim/random.ts'
-import { sensorFile } from '../sim/sensorFile.ts'
+import { rideTrail } from '../sim/ride.ts'
+import { travelFile } from '../sim/sensorFile.ts'
+import { shaftMm } from '../sim/sensors.ts'
+import { sectionOf, testBike } from '../test/simulated.ts'
 import { ingestDelimited, type TravelGeometry } from '../telemetry/ingest.ts'
 import { suggestMapping } from '../telemetry/mapping.ts'
 import { headerBytes } from './header.ts'
@@ -96,17 +99,18 @@ describe('whatever dialect a logger speaks', () => {
 
 describe('our own logger’s files', () => {
   it('come back within their own quantisation', () => {
-    const frontTrack = Float64Array.from({ length: 500 }, (_, i) => frontMm(i))
-    const rearTrack = Float64Array.from({ length: 500 }, (_, i) => rearMm(i))
-    const text = sensorFile(
-      { sampleRateHz: 500, frontMm: frontTrack, rearMm: rearTrack, speedMS: new Float64Array(500).fill(8) },
-      seededRandom(2),
-    )
-    const r = ingestDelimited(bytes(text), suggestMapping(sniffLayout(bytes(text))), geometry)
-    const worst = Math.max(...frontTrack.map((mm, i) => Math.abs((r.depthPct.front![i] / 100) * 160 - mm)))
+    const bike = testBike()
+    const ride = rideTrail(bike, [sectionOf('roots', 30)], { ground: 1, run: 2 }, 500)
+    const text = travelFile(bike, ride, seededRandom(2))
+    const r = ingestDelimited(bytes(text), suggestMapping(sniffLayout(bytes(text))), {
+      ...geometry,
+      frontTravelMm: 150,
+    })
+    const truth = shaftMm(bike, ride, 'front')
+    const worst = Math.max(...truth.map((mm, i) => Math.abs((r.depthPct.front![i] / 100) * 150 - mm)))
     // 0.05 mm steps and 0.05 mm noise: five sigma and half a step.
     expect(worst).toBeLessThan(0.3)
-    expect(r.speedMS![10]).toBeCloseTo(8, 2)
+    expect(r.speedMS![10]).toBeCloseTo(ride.speedMS[10], 1)
   })
 })
 

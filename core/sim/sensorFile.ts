@@ -1,27 +1,21 @@
-import { normalFrom } from './random.ts'
-
-export interface SensorTrack {
-  sampleRateHz: number
-  frontMm: Float64Array
-  /** Shaft, not wheel; null on a hardtail. */
-  rearMm: Float64Array | null
-  speedMS: Float64Array
-}
+import type { SimBike } from './bike.ts'
+import type { Ride } from './halfCar.ts'
+import { accelerationReading, shaftMm, travelReading } from './sensors.ts'
 
 /**
- * Writes what a travel logger would: one line per sample, quantised to 0.05 mm, with sensor noise of 0.05 mm.
+ * Writes what a travel logger would: one line per sample, travel of both ends, the bar's acceleration, wheel speed.
  * @returns delimited text, comma-separated, decimal points, time in ms
  */
-export function sensorFile(track: SensorTrack, random: () => number): string {
-  const { sampleRateHz, frontMm, rearMm, speedMS } = track
-  const read = (mm: number) => (Math.round((mm + 0.05 * normalFrom(random)) * 20) / 20).toFixed(2)
-  const lines = [rearMm ? 'time_ms,front_mm,rear_shaft_mm,speed_km/h' : 'time_ms,front_mm,speed_km/h']
-  for (let i = 0; i < frontMm.length; i++) {
-    const t = ((1000 * i) / sampleRateHz).toFixed(1)
-    const kmh = (speedMS[i] * 3.6).toFixed(1)
-    lines.push(
-      rearMm ? `${t},${read(frontMm[i])},${read(rearMm[i])},${kmh}` : `${t},${read(frontMm[i])},${kmh}`,
-    )
+export function travelFile(bike: SimBike, ride: Ride, random: () => number): string {
+  const ends = (['front', 'rear'] as const).filter((e) => bike[e])
+  const names = { front: 'front_mm', rear: 'rear_shaft_mm' }
+  const tracks = ends.map((e) => shaftMm(bike, ride, e))
+  const lines = [`time_ms,${ends.map((e) => names[e]).join(',')},bar_g,speed_km/h`]
+  for (let i = 0; i < ride.speedMS.length; i++) {
+    const t = ((1000 * i) / ride.sampleRateHz).toFixed(1)
+    const travel = tracks.map((mm) => travelReading(mm[i], random).toFixed(2)).join(',')
+    const bar = accelerationReading(ride.barG[i], random).toFixed(3)
+    lines.push(`${t},${travel},${bar},${(ride.speedMS[i] * 3.6).toFixed(1)}`)
   }
   return lines.join('\n') + '\n'
 }

@@ -62,6 +62,43 @@ export function netPressurePsi(
   return positive - ambientPsi - shape.areaShare * (negative - ambientPsi)
 }
 
+/** Share of the stroke that the gas has settled at, and how warm it is against the moment it was filled. */
+export interface Settled {
+  restShare: number
+  /** Absolute temperature of the gas over that at filling. */
+  warmth: number
+}
+
+/**
+ * Chamber pressures while riding: the gas is as warm as its surroundings at the depth it dwells at (static, m = 1, up
+ * to there) and follows p·V^m = constant for quick moves about it. The negative chamber is small and all wall, so it
+ * stays isothermal.
+ *
+ * @param u 0 … 1 stroke share
+ * @returns gauge psi of the positive chamber, and net on the positive piston; at u = restShare and warmth 1 the net is
+ * that of `netPressurePsi` with m = 1
+ */
+export function ridingPressurePsi(
+  u: number,
+  pressurePsi: number,
+  shape: AirSpringShape,
+  settled: Settled,
+  options: { spacers?: number; exponent?: number; ambientPa?: number } = {},
+): { chamberPsi: number; netPsi: number } {
+  const { spacers = 0, exponent = 1.3, ambientPa = seaLevelPa } = options
+  const k = chamberShare(shape, spacers)
+  const ambientPsi = ambientPa / paPerPsi
+  const filled = (pressurePsi + ambientPsi) * settled.warmth
+  const { restShare } = settled
+  const { negativeShare: nu, equaliseAt: ue } = shape
+  const positive = (filled / (1 - k * restShare)) * Math.pow((1 - k * restShare) / (1 - k * u), exponent)
+  const negative = ((filled / (1 - k * ue)) * (nu + ue)) / (nu + u)
+  return {
+    chamberPsi: positive - ambientPsi,
+    netPsi: positive - ambientPsi - shape.areaShare * (negative - ambientPsi),
+  }
+}
+
 /**
  * Pressure that gives another sag under the same still load: solves net(u*, P*) = net(u, P).
  *

@@ -127,8 +127,8 @@ describe('gaps', () => {
 
 describe('sections', () => {
   const sections: TrailSection[] = [
-    { id: 'a', name: 'Roots', kind: 'roots', lengthM: 100 },
-    { id: 'b', name: 'Berms', kind: 'berms', lengthM: 300 },
+    { id: 'a', name: 'Roots', kind: 'roots', lengthM: 100, severity: 1 },
+    { id: 'b', name: 'Berms', kind: 'berms', lengthM: 300, severity: 1 },
   ]
   it('fall by share of length when nothing better is known, and say so', () => {
     const p = placeSections(recordingOf(sine, null), sections, [])

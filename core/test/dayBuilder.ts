@@ -189,8 +189,8 @@ export class DayBuilder {
   history(): DayHistory {
     return {
       sections: [
-        { id: 'roots', name: 'Root web', kind: 'roots', lengthM: 100 },
-        { id: 'lip', name: 'Step-down', kind: 'jump', lengthM: 40 },
+        { id: 'roots', name: 'Root web', kind: 'roots', lengthM: 100, severity: 1 },
+        { id: 'lip', name: 'Step-down', kind: 'jump', lengthM: 40, severity: 1 },
       ],
       conditions: { airTempC: this.tempC, altitudeM: 400, surface: 'damp' },
       runs: this.runs,

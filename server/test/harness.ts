@@ -117,8 +117,8 @@ export const makeTrail = (over: Partial<Trail> = {}): Trail => ({
   place: 'Fernhollow',
   note: '',
   sections: [
-    { id: uuid(), name: 'Roots', kind: 'roots', lengthM: 100 },
-    { id: uuid(), name: 'Berms', kind: 'berms', lengthM: 100 },
+    { id: uuid(), name: 'Roots', kind: 'roots', lengthM: 100, severity: 1 },
+    { id: uuid(), name: 'Berms', kind: 'berms', lengthM: 100, severity: 1 },
   ],
   ...over,
 })

@@ -10,7 +10,7 @@ const props = defineProps<{ editing: Trail | null }>()
 const open = defineModel<boolean>('open', { required: true })
 const emit = defineEmits<{ saved: [trail: Trail] }>()
 const garage = useGarage()
-const newSection = () => ({ id: uuid(), name: '', kind: 'roots' as const, lengthM: 100 })
+const newSection = () => ({ id: uuid(), name: '', kind: 'roots' as const, lengthM: 100, severity: 1 })
 const { form, busy, submit, fault } = useForm<Trail>({
   schema: Trail,
   key: () => `trail:${props.editing?.id ?? 'new'}`,
