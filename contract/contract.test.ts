@@ -130,7 +130,7 @@ const trail = {
   version: 0,
   name: 'Larch Bank',
   place: '',
-  sections: [{ id: id(9), name: 'Roots', kind: 'roots', lengthM: 90 }],
+  sections: [{ id: id(9), name: 'Roots', kind: 'roots', lengthM: 90, severity: 1 }],
   note: '',
 }
 const setup = {

@@ -6,7 +6,7 @@ import { Gauge, ServiceEntry, StockItem } from './care.ts'
 import { CalendarDay, Id, Name } from './common.ts'
 import { TrailDay } from './day.ts'
 import { ProposalRecord } from './proposal.ts'
-import { Recording, RememberedMapping } from './recording.ts'
+import { Recording, RememberedMapping, SectionSpans } from './recording.ts'
 import { Rider, RiderCard } from './rider.ts'
 import { Feel, Run } from './run.ts'
 import { Setup } from './setup.ts'
@@ -194,10 +194,26 @@ export const endpoints = {
     body: none,
     reply: RememberedMapping.nullable(),
   }),
+  placeSections: endpoint({
+    method: 'put',
+    path: '/recordings/:id/spans',
+    summary: 'Place the sections of a recording by hand; an empty list lets them be placed again',
+    params: byId,
+    body: SectionSpans,
+    reply: Recording,
+  }),
+  dropFile: endpoint({
+    method: 'delete',
+    path: '/recordings/:id/files/:fileId',
+    summary: 'Take a further file off a recording; its figures are made again',
+    params: z.strictObject({ id: Id, fileId: Id }),
+    body: none,
+    reply: Recording,
+  }),
   deleteRecording: remove('/recordings/:id', 'Take a recording off its run (can be undone)'),
   restoreRecording: restore('/recordings/:id/restore', 'Bring a recording back'),
 } as const
 
-// Outside the table, since a body or reply is not JSON: PUT /recordings/:id?meta=… (bytes in, Recording out);
-// GET /recordings/:id/original, /channels (see channels.ts), /channels.csv, /metrics.csv, /metrics.json;
+// Outside the table, since a body or reply is not JSON: PUT /recordings/:id?meta=… and
+// PUT /recordings/:id/files/:fileId?meta=… (bytes in, Recording out); GET /recordings/:id/original, /files/:fileId/original, /channels (see channels.ts), /channels.csv, /metrics.csv, /metrics.json;
 // GET /bikes/:id/baseline.pdf, /sag-strip.pdf; GET /events (server-sent events).

@@ -1,10 +1,42 @@
 import { z } from 'zod'
 import { End, Id, Instant } from './common.ts'
 
-export const ChannelRole = z.enum(['time', 'front-travel', 'rear-travel', 'speed', 'distance', 'ignore'])
+export const ChannelRole = z.enum([
+  'time',
+  'front-travel',
+  'rear-travel',
+  'front-pressure',
+  'rear-pressure',
+  'bar-acceleration',
+  'front-axle-acceleration',
+  'rear-axle-acceleration',
+  'speed',
+  'distance',
+  'latitude',
+  'longitude',
+  'ignore',
+])
 export type ChannelRole = z.infer<typeof ChannelRole>
 
-export const ChannelUnit = z.enum(['s', 'ms', 'us', 'mm', 'pct', 'raw', 'm', 'km', 'm/s', 'km/h', 'none'])
+export const ChannelUnit = z.enum([
+  's',
+  'ms',
+  'us',
+  'mm',
+  'pct',
+  'raw',
+  'psi',
+  'bar',
+  'kPa',
+  'g',
+  'm/s2',
+  'm',
+  'km',
+  'm/s',
+  'km/h',
+  'deg',
+  'none',
+])
 export type ChannelUnit = z.infer<typeof ChannelUnit>
 
 /** Two readings of a channel: at full extension and at full compression. */
@@ -19,11 +51,50 @@ export const TwoPoint = z
   })
 export type TwoPoint = z.infer<typeof TwoPoint>
 
+/** Readings at several known positions, straight between them: for sensors that are not linear. */
+export const ManyPoint = z
+  .strictObject({
+    points: z
+      .array(z.strictObject({ reading: z.number().finite(), mm: z.number().min(0).max(260) }))
+      .min(2, 'A calibration needs at least two points.')
+      .max(20, 'At most 20 calibration points.'),
+  })
+  .refine((c) => c.points.every((p, i) => i === 0 || p.mm > c.points[i - 1].mm), {
+    error: 'The travel of the calibration points must rise from row to row.',
+    path: ['points'],
+  })
+  .refine(
+    (c) => {
+      const rise = Math.sign(c.points[1].reading - c.points[0].reading)
+      return (
+        rise !== 0 &&
+        c.points.every((p, i) => i === 0 || Math.sign(p.reading - c.points[i - 1].reading) === rise)
+      )
+    },
+    {
+      error: 'The readings of the calibration points must all rise or all fall from row to row.',
+      path: ['points'],
+    },
+  )
+export type ManyPoint = z.infer<typeof ManyPoint>
+
+/** What turns chamber pressure into travel. */
+export const PressureCalibration = z.strictObject({
+  /** Absolute pressure fully compressed over fully extended, held still after letting the air out. */
+  compressionRatio: z
+    .number()
+    .min(1.2, 'The compression ratio must be at least 1.2; hold the unit fully compressed.')
+    .max(10, 'The compression ratio must be at most 10.'),
+  /** Gauge pressure at full extension, filled and equalised. */
+  baselinePsi: z.number().min(1, 'The baseline pressure must be at least 1 psi.').max(500),
+})
+export type PressureCalibration = z.infer<typeof PressureCalibration>
+
 export const ColumnMapping = z.strictObject({
   column: z.number().int().min(0).max(199),
   role: ChannelRole,
   unit: ChannelUnit,
-  calibration: TwoPoint.nullable(),
+  calibration: z.union([TwoPoint, ManyPoint, PressureCalibration]).nullable(),
 })
 export type ColumnMapping = z.infer<typeof ColumnMapping>
 
@@ -46,11 +117,13 @@ export const RememberedMapping = z.strictObject({
 export type RememberedMapping = z.infer<typeof RememberedMapping>
 
 /** Where a section lies in a recording. */
-export const SectionSpan = z.strictObject({
-  sectionId: Id,
-  startS: z.number().min(0),
-  endS: z.number().min(0),
-})
+export const SectionSpan = z
+  .strictObject({
+    sectionId: Id,
+    startS: z.number().min(0),
+    endS: z.number().min(0),
+  })
+  .refine((s) => s.endS > s.startS, { error: 'A section must end after it starts.', path: ['endS'] })
 export type SectionSpan = z.infer<typeof SectionSpan>
 
 export const HistogramSchema = z.strictObject({
@@ -95,6 +168,10 @@ export const EndMetrics = z.strictObject({
   /** Peak rebound speed over peak depth: slope 1/s; null with fewer than five hits. */
   returnSlopePerS: z.number().nullable(),
   returnInterceptMmS: z.number().nullable(),
+  /** Chatter of the depth over that of the axle in the same band, % of travel per g; null without an axle sensor. */
+  chatterPctPerG: z.number().nullable().default(null),
+  /** Depth above the run's ride height in braking sections, % points; null elsewhere. */
+  diveRisePct: z.number().nullable().default(null),
 })
 export type EndMetrics = z.infer<typeof EndMetrics>
 
@@ -107,17 +184,43 @@ export const SpanMetrics = z.strictObject({
   /** Front minus rear ride height, % points; null when one end is missing. */
   balancePct: z.number().nullable(),
   airtimeS: z.number().nullable(),
+  /** Front over rear 95th percentile of speed. */
+  compressionSpeedRatio: z.number().nullable().default(null),
+  reboundSpeedRatio: z.number().nullable().default(null),
+  /** Correlation of the rear with the front a wheelbase earlier, and that lag. */
+  wheelbaseCorrelation: z.number().nullable().default(null),
+  wheelbaseLagS: z.number().nullable().default(null),
+  /** Hand-arm weighted RMS of the bar's acceleration (ISO 5349-1, W_h), m/s²; null without a bar sensor. */
+  buzzMS2: z.number().nullable().default(null),
+  /** Stretches of braking and of turns or dips that load both ends, and landings. */
+  brakings: z.number().int().nullable().default(null),
+  loadedTurns: z.number().int().nullable().default(null),
+  landings: z.number().int().nullable().default(null),
 })
 export type SpanMetrics = z.infer<typeof SpanMetrics>
 
 export const RecordingEvent = z.strictObject({
-  kind: z.enum(['bottom-out', 'hard-bottom-out', 'top-out', 'train']),
+  /** 'hit': the hardest twenty of an end. */
+  kind: z.enum(['bottom-out', 'hard-bottom-out', 'top-out', 'train', 'hit', 'landing']),
   end: End,
   startS: z.number(),
   endS: z.number(),
   value: z.number(),
 })
 export type RecordingEvent = z.infer<typeof RecordingEvent>
+
+/** Power spectral density of depth on bands that grow by the same factor. */
+export const SpectrumSchema = z.strictObject({
+  /** Lower edge of the first band, Hz, and the factor from edge to edge. */
+  startHz: z.number(),
+  ratio: z.number(),
+  /** (% of travel)² per Hz. */
+  density: z.array(z.number()),
+})
+export type Spectrum = z.infer<typeof SpectrumSchema>
+
+/** One hit as a point of the return law: peak depth in % of travel, peak rebound speed in mm/s. */
+export const HitPoint = z.tuple([z.number(), z.number()])
 
 export const Analysis = z.strictObject({
   coreVersion: z.string(),
@@ -128,6 +231,14 @@ export const Analysis = z.strictObject({
   /** Whether sections were placed by distance, by time marks, or merely by share of length. */
   sectionsBy: z.enum(['distance', 'marks', 'share-of-length']),
   events: z.array(RecordingEvent).max(2000),
+  spectra: z.strictObject({ front: SpectrumSchema.nullable(), rear: SpectrumSchema.nullable() }).default({
+    front: null,
+    rear: null,
+  }),
+  /** At most 400 hits per end, evenly taken. */
+  hitPoints: z
+    .strictObject({ front: z.array(HitPoint).max(400), rear: z.array(HitPoint).max(400) })
+    .default({ front: [], rear: [] }),
 })
 export type Analysis = z.infer<typeof Analysis>
 
@@ -138,6 +249,32 @@ export const ImportIssue = z.strictObject({
   count: z.number().int(),
 })
 export type ImportIssue = z.infer<typeof ImportIssue>
+
+/** A further file of a recording: another logger's, or a track of the way. */
+export const AddedFile = z.strictObject({
+  id: Id,
+  fileName: z.string(),
+  kind: z.enum(['delimited', 'gpx']),
+  sha256: z.string(),
+  byteLength: z.number().int(),
+  mapping: ImportMapping.nullable(),
+  /** When it begins on the recording's clock, s, and how that is known. */
+  offsetS: z.number(),
+  offsetBy: z.enum(['given', 'clock', 'matched', 'start']),
+})
+export type AddedFile = z.infer<typeof AddedFile>
+
+/** What goes with the bytes of a further file. `offsetS` null: found from clocks or by matching. */
+export const AddedFileUpload = z.strictObject({
+  fileName: z.string().min(1).max(200),
+  kind: AddedFile.shape.kind,
+  mapping: ImportMapping.nullable(),
+  offsetS: z.number().min(-86400).max(86400).nullable(),
+})
+export type AddedFileUpload = z.infer<typeof AddedFileUpload>
+
+/** Hand-set places of the sections; an empty list lets them be placed again. */
+export const SectionSpans = z.strictObject({ spans: z.array(SectionSpan).max(24) })
 
 export const Recording = z.strictObject({
   id: Id,
@@ -153,6 +290,9 @@ export const Recording = z.strictObject({
   ends: z.array(End),
   issues: z.array(ImportIssue),
   analysis: Analysis,
+  addedFiles: z.array(AddedFile).max(6).default([]),
+  /** Hand-set places of sections; empty when they were placed by distance or length. */
+  spans: z.array(SectionSpan).default([]),
 })
 export type Recording = z.infer<typeof Recording>
 

@@ -46,6 +46,18 @@ const sentences = {
   'signal.window': 'The window must be odd and longer than the polynomial order, got {got}.',
   'calibration.equal':
     'The two calibration readings are equal ({got}); take one at full extension and one at full compression.',
+  'calibration.wrong-kind':
+    'A pressure calibration belongs to a pressure column; choose pressure for it, or calibrate travel by points.',
+  'calibration.pressure-missing':
+    'Pressure needs its calibration: the compression ratio and the baseline pressure at full extension.',
+  'gpx.unreadable': 'The GPX file cannot be read: {why}. Export the track again as GPX 1.1.',
+  'gpx.no-track':
+    'The GPX file holds no track with at least two points; export a track, not a route or waypoints.',
+  'gpx.no-time': 'The points of the GPX track have no times, so they cannot be laid on a recording.',
+  'join.no-match':
+    'It could not be found when {file} began against the recording; say how many seconds after its start.',
+  'join.apart': '{file} and the recording do not overlap in time; check the offset of {offsetS} s.',
+  'join.nothing': '{file} adds nothing: the recording already has {has}.',
   'file.empty': 'The file is empty; choose a delimited text file with a header line and rows of numbers.',
   'file.binary': 'The file is not text; export the recording as CSV or other delimited text first.',
   'file.header-only': 'The file has a header but no rows of numbers.',
@@ -56,6 +68,7 @@ const sentences = {
   'mapping.no-time': 'No time column is chosen; choose one or give the sample rate in Hz.',
   'mapping.role-twice': 'Two columns are both set to {role}; choose one.',
   'mapping.column': 'Column {column} does not exist; the file has {columns} columns.',
+  'mapping.travel-and-pressure': 'The {end} end has both a travel and a pressure column; choose one of them.',
   'mapping.raw':
     'Raw readings of {role} need a calibration: one reading at full extension, one at full compression.',
   'mapping.delimiter':

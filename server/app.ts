@@ -24,7 +24,9 @@ export function buildApp(deps: Deps): Hono {
     onError: (c) => reply(c, 'request.too-large', `A request may be at most ${limits.bodyBytes / 1000} kB.`),
   })
   api.use((c, next) =>
-    /\/recordings\/[^/]+$/.test(c.req.path) && c.req.method === 'PUT' ? next() : jsonLimit(c, next),
+    /\/recordings\/[^/]+(\/files\/[^/]+)?$/.test(c.req.path) && c.req.method === 'PUT'
+      ? next()
+      : jsonLimit(c, next),
   )
   mount(api, endpoints.health, async () => ({ ok: true, version: deps.version }))
   api.get('/openapi.json', (c) => c.json(openApiDocument(deps.version)))

@@ -156,6 +156,12 @@ const unitNames: [RegExp, ChannelUnit][] = [
   [/^(ms|msec|milliseconds?)$/i, 'ms'],
   [/^(s|sec|seconds?)$/i, 's'],
   [/^mm$/i, 'mm'],
+  [/^psi$/i, 'psi'],
+  [/^bar$/i, 'bar'],
+  [/^kpa$/i, 'kPa'],
+  [/^g$/i, 'g'],
+  [/^m\/s(2|²|\^2)$/i, 'm/s2'],
+  [/^deg$/i, 'deg'],
   [/^(%|pct|percent)$/i, 'pct'],
   [/^(raw|counts?|adc|v|mv|volts?)$/i, 'raw'],
   [/^km\/h|kmh|kph$/i, 'km/h'],
@@ -176,7 +182,7 @@ function looksLikeUnits(line: string, delimiter: string): boolean {
 
 function guessColumn(name: string, unitCell: string, index: number): ColumnGuess {
   const bracket = /[[(]\s*([^\])]+?)\s*[\])]/.exec(name)?.[1]
-  const tail = /[_ ]([a-zA-Zµ%/]+)$/.exec(name)?.[1]
+  const tail = /[_ ]([a-zA-Zµ%/]+[2²]?)$/.exec(name)?.[1]
   const unit =
     unitOf(unitCell.replace(/^[[(]|[\])]$/g, '')) ??
     (bracket ? unitOf(bracket) : null) ??
@@ -185,6 +191,26 @@ function guessColumn(name: string, unitCell: string, index: number): ColumnGuess
   const label = name || `Column ${index + 1}`
   if (/^(t|time|timestamp|millis|elapsed|clock|zeit|temps|tiempo)\b|^time|^t[_ [(]|timestamp/.test(n)) {
     return { name: label, role: 'time', unit: unit && ['s', 'ms', 'us'].includes(unit) ? unit : 'none' }
+  }
+  if (/^lat(itude)?\b|^lat_/.test(n)) return { name: label, role: 'latitude', unit: 'deg' }
+  if (/^lon(gitude)?\b|^lng\b|^lon_/.test(n)) return { name: label, role: 'longitude', unit: 'deg' }
+  if (/press|psi\b|_psi|_bar$|kpa/.test(n) && /front|fork|rear|shock/.test(n)) {
+    const pressureUnit = unit === 'bar' || unit === 'kPa' ? unit : 'psi'
+    return {
+      name: label,
+      role: /front|fork/.test(n) ? 'front-pressure' : 'rear-pressure',
+      unit: pressureUnit,
+    }
+  }
+  if (/acc|_g$|\[g\]|\(g\)/.test(n) && !/gyro/.test(n)) {
+    const role = /bar|hand|stem/.test(n)
+      ? 'bar-acceleration'
+      : /axle|hub|wheel/.test(n) && /front|fork/.test(n)
+        ? 'front-axle-acceleration'
+        : /axle|hub|wheel/.test(n) && /rear|shock/.test(n)
+          ? 'rear-axle-acceleration'
+          : 'ignore'
+    return { name: label, role, unit: unit === 'm/s2' ? 'm/s2' : 'g' }
   }
   // An acceleration, pressure or temperature beside the travel must not be taken for travel.
   const other = /acc|gyro|press|temp|volt|batt|hum|head|alt|lat|lon|force|target/.test(n)
@@ -216,6 +242,10 @@ function climbsEvenly(x: number[]): boolean {
 }
 
 function keepFirstOfEachRole(columns: ColumnGuess[]): void {
+  // Where travel itself is given, the pressure beside it is not needed.
+  for (const end of ['front', 'rear'])
+    if (columns.some((c) => c.role === `${end}-travel`))
+      for (const c of columns) if (c.role === `${end}-pressure`) c.role = 'ignore'
   const seen = new Set<ChannelRole>()
   for (const c of columns) {
     if (c.role === 'ignore') continue

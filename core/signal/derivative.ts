@@ -8,10 +8,16 @@ import { InputError } from '../errors.ts'
  * @param x            finite samples, length ≥ window; not modified
  * @param sampleRateHz > 0
  * @param window       odd, ≥ 5 samples
+ * @param out          where the result goes; a new array when left out
  * @returns units of x per second
  * @throws InputError 'signal.window', 'signal.too-short'
  */
-export function savitzkyGolayDerivative(x: Float64Array, sampleRateHz: number, window: number): Float64Array {
+export function savitzkyGolayDerivative(
+  x: Float64Array,
+  sampleRateHz: number,
+  window: number,
+  out: Float64Array = new Float64Array(x.length),
+): Float64Array {
   if (!(window >= 5 && window % 2 === 1)) throw new InputError('signal.window', { got: window })
   const n = x.length
   if (n < window) throw new InputError('signal.too-short', { needed: window, got: n })
@@ -19,12 +25,14 @@ export function savitzkyGolayDerivative(x: Float64Array, sampleRateHz: number, w
   const { s2, s4, s6 } = evenMoments(m)
   // Normal equations of the odd part, value = c1·k + c3·k³: [s2 s4; s4 s6].
   const det = s2 * s6 - s4 * s4
-  const weights = new Float64Array(window)
-  for (let k = -m; k <= m; k++) weights[k + m] = ((s6 * k - s4 * k ** 3) / det) * sampleRateHz
-  const out = new Float64Array(n)
+  // Odd weights: each pair around the centre needs one multiplication.
+  const weights = Float64Array.from(
+    { length: m + 1 },
+    (_, k) => ((s6 * k - s4 * k ** 3) / det) * sampleRateHz,
+  )
   for (let i = m; i < n - m; i++) {
     let sum = 0
-    for (let k = 0, j = i - m; k < window; k++, j++) sum += weights[k] * x[j]
+    for (let k = 1; k <= m; k++) sum += weights[k] * (x[i + k] - x[i - k])
     out[i] = sum
   }
   edge(x, 0, m, -m, out, 0, sampleRateHz)

@@ -37,3 +37,29 @@ function nextFinite(y: Float64Array, from: number): number {
   while (i < y.length && !Number.isFinite(y[i])) i++
   return i
 }
+
+/**
+ * Values at rising times, laid on a uniform clock by straight lines; NaN outside them and across pauses.
+ * @param offsetS when time 0 of `timeS` is on that clock
+ */
+export function onClock(
+  timeS: Float64Array,
+  values: Float64Array,
+  offsetS: number,
+  sampleRateHz: number,
+  samples: number,
+  maxGapS: number,
+): Float64Array {
+  const out = new Float64Array(samples).fill(NaN)
+  let b = 1
+  for (let i = 0; i < samples; i++) {
+    const t = i / sampleRateHz - offsetS
+    if (t < timeS[0] - 1e-9) continue
+    while (b < timeS.length && timeS[b] < t) b++
+    if (b >= timeS.length) break
+    const a = b - 1
+    if (timeS[b] - timeS[a] > maxGapS) continue
+    out[i] = values[a] + ((values[b] - values[a]) * (t - timeS[a])) / (timeS[b] - timeS[a])
+  }
+  return out
+}

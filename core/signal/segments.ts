@@ -14,17 +14,17 @@ export function finiteSegments(x: ArrayLike<number>): [number, number][] {
 }
 
 /**
- * Applies a whole-signal operation to each gap-free stretch; gaps stay NaN.
+ * Applies a whole-signal operation to each gap-free stretch of x, into `out`; gaps become NaN.
  * @param minLength stretches shorter than this become NaN, for they cannot be filtered honestly
  */
-export function perSegment(
+export function perSegment<T extends Float64Array | Float32Array>(
   x: Float64Array,
   minLength: number,
-  operation: (stretch: Float64Array) => Float64Array,
-): Float64Array {
-  const out = new Float64Array(x.length).fill(NaN)
-  for (const [a, b] of finiteSegments(x)) {
-    if (b - a >= minLength) out.set(operation(x.subarray(a, b)), a)
-  }
+  out: T,
+  operation: (stretch: Float64Array, into: T) => void,
+): T {
+  out.fill(NaN)
+  for (const [a, b] of finiteSegments(x))
+    if (b - a >= minLength) operation(x.subarray(a, b), out.subarray(a, b) as T)
   return out
 }

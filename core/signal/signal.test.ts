@@ -80,7 +80,17 @@ describe('resampling', () => {
       [3, 4],
       [5, 8],
     ])
-    expect([...perSegment(g, 2, (s) => s.map((v) => v * 10))]).toEqual([10, 20, NaN, NaN, NaN, 40, 50, 60])
+    const tenfold = (x: Float64Array, into: Float64Array) => x.forEach((v, i) => (into[i] = v * 10))
+    expect([...perSegment(g, 2, new Float64Array(g.length), tenfold)]).toEqual([
+      10,
+      20,
+      NaN,
+      NaN,
+      NaN,
+      40,
+      50,
+      60,
+    ])
   })
 })
 

@@ -5,6 +5,7 @@ import { unitAir } from '../spring/unitSpring.ts'
 import type { EndSetting, SimBike } from './bike.ts'
 import type { Ride } from './halfCar.ts'
 import { normalFrom } from './random.ts'
+import type { Fix } from '../geo/way.ts'
 
 /** Fork along its legs or shock along its shaft, mm, as it truly moved; a unit cannot leave its stroke. */
 export function shaftMm(bike: SimBike, ride: Ride, end: End): Float64Array {
@@ -42,14 +43,6 @@ export function chamberPsi(setting: EndSetting, mm: number, warmth: number): num
 
 /** Pressure sensor: 0.08 psi of noise, steps of 0.05 psi. */
 export const pressureReading = (psi: number, random: () => number) => sensed(psi, 0.08, 0.05, random)
-
-/** A fix of the satellite receiver. */
-export interface Fix {
-  timeS: number
-  latitudeDeg: number
-  longitudeDeg: number
-  elevationM: number
-}
 
 /** An invented place in open water, so that no real trail is meant. */
 const origin = { latitudeDeg: -47.5, longitudeDeg: -122.3, elevationM: 640 }

@@ -1,16 +1,27 @@
-import type { Analysis, SectionSpan, SpanMetrics } from '#contract/recording'
-import type { TrailSection } from '#contract/trail'
+import type { End } from '#contract/common'
+import type { Analysis, RecordingEvent, SectionSpan, SpanMetrics, Spectrum } from '#contract/recording'
+import type { SectionKind, TrailSection } from '#contract/trail'
+import { handArmGain } from '../signal/handArm.ts'
+import { bandRms, inBands, welch, welchSegment } from '../signal/spectrum.ts'
+import { standardGravity } from '../units/convert.ts'
 import { coreVersion } from '../version.ts'
 import { contact } from './contact.ts'
 import { findEvents } from './events.ts'
 import type { CleanRecording } from './ingest.ts'
+import { loadedStretches } from './loads.ts'
 import { endMetrics } from './metrics.ts'
-import { endMotion } from './motion.ts'
+import { endMotion, workspaceFor, type EndMotion } from './motion.ts'
 import { placeSections } from './sections.ts'
+import { wheelbaseMatch } from './wheelbase.ts'
 
 const mostEvents = 2000
+const hardestHits = 20
+const mostHitPoints = 400
+/** Bands of the drawn spectrum: a tenth wider each, 0.25 to about 60 Hz. */
+export const spectrumBands = { startHz: 0.25, ratio: 1.1, count: 58 } as const
+const brakingKinds: readonly SectionKind[] = ['braking-bumps', 'flat-turn']
 
-/** Everything a recording says: figures for the whole run and per section, and its events. */
+/** Everything a recording says: figures for the whole run and per section, its events and spectra. */
 export function analyse(
   recording: CleanRecording,
   sections: readonly TrailSection[],
@@ -18,40 +29,127 @@ export function analyse(
   onProgress: (share: number, doing: string) => void = () => {},
 ): Analysis {
   const rate = recording.sampleRateHz
+  const work = workspaceFor(recording.samples)
   const motions = recording.ends.map((end, i) => {
-    onProgress(0.9 + 0.04 * i, `Filtering ${end}`)
-    return endMotion(recording, end)
+    onProgress(0.9 + 0.03 * i, `Filtering ${end}`)
+    return endMotion(recording, end, work)
   })
-  onProgress(0.97, 'Counting hits')
-  const events = motions.flatMap(findEvents).sort((a, b) => a.startS - b.startS)
-  const { riding, airtimeS } = contact(motions, recording.speedMS)
+  onProgress(0.96, 'Counting hits')
+  const { riding, airtimeS, touchdowns } = contact(motions, recording.speedMS)
+  const events = [...motions.flatMap(findEvents), ...motions.flatMap((m) => landings(m, touchdowns))]
+  const strikes = motions.flatMap((m) => hardest(m))
+  events.sort((a, b) => a.startS - b.startS)
   const placed = placeSections(recording, sections, marks)
+  const motionOf = (end: End) => motions.find((m) => m.end === end)
+  const [front, rear] = [motionOf('front'), motionOf('rear')]
 
-  const span = (sectionId: string | null, startS: number, endS: number): SpanMetrics => {
+  const endFigures = (startS: number, endS: number) => {
     const from = Math.max(0, Math.round(startS * rate))
     const to = Math.min(recording.samples, Math.round(endS * rate))
-    const of = (end: 'front' | 'rear') => {
-      const m = motions.find((x) => x.end === end)
-      return m && to > from ? endMetrics(m, riding, events, from, to) : null
-    }
-    const front = of('front')
-    const rear = of('rear')
+    const of = (m: EndMotion | undefined) =>
+      m && to > from ? endMetrics(m, riding, events, from, to, work.a) : null
+    return { front: of(front), rear: of(rear) }
+  }
+  const durationS = recording.samples / rate
+  const wholeEnds = endFigures(0, durationS)
+  const stretches =
+    wholeEnds.front && wholeEnds.rear
+      ? loadedStretches(motions, {
+          front: wholeEnds.front.rideHeightPct,
+          rear: wholeEnds.rear.rideHeightPct,
+        })
+      : null
+  const span = (sectionId: string | null, startS: number, endS: number): SpanMetrics => {
+    const whole = sectionId === null
+    const ends = whole ? wholeEnds : endFigures(startS, endS)
+    const within = (s: { startS: number }) => s.startS >= startS && s.startS < endS
+    const kind = sections.find((s) => s.id === sectionId)?.kind
+    if (kind && brakingKinds.includes(kind))
+      for (const end of ['front', 'rear'] as const) {
+        const m = ends[end]
+        if (m) m.diveRisePct = m.rideHeightPct - wholeEnds[end]!.rideHeightPct
+      }
+    const match = front && rear ? wheelbaseMatch(front, rear, startS, endS) : null
+    const ratio = (a?: number, b?: number) => (a !== undefined && b !== undefined && b > 0 ? a / b : null)
     return {
       sectionId,
       startS,
       endS,
-      front,
-      rear,
-      balancePct: front && rear ? front.rideHeightPct - rear.rideHeightPct : null,
-      airtimeS: sectionId === null && motions.length === 2 ? airtimeS : null,
+      ...ends,
+      balancePct: ends.front && ends.rear ? ends.front.rideHeightPct - ends.rear.rideHeightPct : null,
+      airtimeS: whole && motions.length === 2 ? airtimeS : null,
+      compressionSpeedRatio: ratio(ends.front?.compressionP95MmS, ends.rear?.compressionP95MmS),
+      reboundSpeedRatio: ratio(ends.front?.reboundP95MmS, ends.rear?.reboundP95MmS),
+      wheelbaseCorrelation: match?.correlation ?? null,
+      wheelbaseLagS: match?.lagS ?? null,
+      buzzMS2: buzz(recording, startS, endS),
+      brakings: stretches ? stretches.brakings.filter(within).length : null,
+      loadedTurns: stretches ? stretches.turns.filter(within).length : null,
+      landings: motions.length === 2 ? touchdowns.filter((i) => within({ startS: i / rate })).length : null,
     }
   }
+  const whole = span(null, 0, durationS)
+  const sectionSpans = placed.spans.map((s) => span(s.sectionId, s.startS, s.endS))
+  onProgress(0.975, 'Taking the spectrum')
   return {
     coreVersion,
     rearAt: recording.rearAt,
-    whole: span(null, 0, recording.samples / rate),
-    sections: placed.spans.map((s) => span(s.sectionId, s.startS, s.endS)),
+    whole,
+    sections: sectionSpans,
     sectionsBy: placed.by,
-    events: events.slice(0, mostEvents),
+    events: [...strikes, ...events].slice(0, mostEvents).sort((a, b) => a.startS - b.startS),
+    spectra: { front: spectrum(front), rear: spectrum(rear) },
+    hitPoints: { front: hitPoints(front), rear: hitPoints(rear) },
   }
+}
+
+/** The hit after each touchdown. */
+function landings(m: EndMotion, touchdowns: readonly number[]): RecordingEvent[] {
+  return touchdowns.flatMap((at) => {
+    const hit = m.hits.find((h) => h.peakIndex >= at)
+    if (!hit || hit.peakIndex - at > 0.6 * m.sampleRateHz) return []
+    const place = { startS: at / m.sampleRateHz, endS: hit.peakIndex / m.sampleRateHz }
+    return [{ kind: 'landing' as const, end: m.end, ...place, value: hit.peakPct }]
+  })
+}
+
+/** The hits of highest compression speed, to jump to. */
+function hardest(m: EndMotion): RecordingEvent[] {
+  return [...m.hits]
+    .sort((a, b) => b.compressionMmS - a.compressionMmS)
+    .slice(0, hardestHits)
+    .map((h) => ({
+      kind: 'hit' as const,
+      end: m.end,
+      startS: h.entryIndex / m.sampleRateHz,
+      endS: h.valleyIndex / m.sampleRateHz,
+      value: h.compressionMmS,
+    }))
+}
+
+/** Hand-arm weighted RMS of the bar, m/s²; null without a bar sensor or in a stretch too short for its spectrum. */
+function buzz(recording: CleanRecording, startS: number, endS: number): number | null {
+  const { barG, sampleRateHz: rate } = recording
+  if (!barG) return null
+  const density = welch(
+    barG.subarray(Math.round(startS * rate), Math.round(endS * rate)),
+    rate,
+    welchSegment(rate),
+  )
+  return density && standardGravity * bandRms(density, 1, rate / 2, handArmGain)
+}
+
+function spectrum(m: EndMotion | undefined): Spectrum | null {
+  if (!m) return null
+  const density = welch(m.depthPct, m.sampleRateHz, welchSegment(m.sampleRateHz))
+  if (!density) return null
+  const { startHz, ratio, count } = spectrumBands
+  return { startHz, ratio, density: inBands(density, startHz, ratio, count) }
+}
+
+/** Peak depth and peak rebound speed of each hit, evenly thinned. */
+function hitPoints(m: EndMotion | undefined): [number, number][] {
+  if (!m) return []
+  const every = Math.max(1, Math.ceil(m.hits.length / mostHitPoints))
+  return m.hits.filter((_, i) => i % every === 0).map((h) => [h.peakPct, h.reboundMmS])
 }

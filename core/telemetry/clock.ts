@@ -15,8 +15,16 @@ export interface RepairedClock {
   blanks: number
   /** Steps longer than 50 ms and five sample intervals. */
   gaps: number
+  /** Leaps ahead of more than ten minutes: no pause of a ride, but a clock that was set. */
+  jumps: number
+  firstJumpLine: number | null
+  /** Instant of time 0 in seconds since 1970, when the column tells dates. */
+  startEpochS: number | null
 }
 
+const longestPauseS = 600
+/** A time column that counts from 1970 is far beyond this. */
+const year2000S = 946_684_800
 const perSecond = { s: 1, ms: 1e3, us: 1e6 }
 
 /**
@@ -52,6 +60,8 @@ export function repairClock(
   let firstResetLine: number | null = null
   let blanks = 0
   let gaps = 0
+  let jumps = 0
+  let firstJumpLine: number | null = null
   let last = NaN
   for (let i = 0; i < raw.length; i++) {
     if (!Number.isFinite(raw[i])) {
@@ -69,6 +79,12 @@ export function repairClock(
       resets++
       firstResetLine ??= lines[i]
       offset += last + step - t
+      t = last + step
+    }
+    if (kept > 0 && t - last > longestPauseS * scale) {
+      jumps++
+      firstJumpLine ??= lines[i]
+      offset -= t - last - step
       t = last + step
     }
     if (kept > 0 && t - last > Math.max(5 * step, 0.05 * scale)) gaps++
@@ -91,6 +107,9 @@ export function repairClock(
     firstResetLine,
     blanks,
     gaps,
+    jumps,
+    firstJumpLine,
+    startEpochS: t0 > year2000S ? t0 : null,
   }
 }
 

@@ -10,6 +10,8 @@ export interface Contact {
   /** 1 where the bike is moving with a wheel on the ground. */
   riding: Uint8Array
   airtimeS: number
+  /** First sample after each time in the air. */
+  touchdowns: number[]
 }
 
 /**
@@ -21,6 +23,7 @@ export function contact(motions: readonly EndMotion[], speedMS: Float64Array | n
   const rate = motions[0].sampleRateHz
   const riding = new Uint8Array(n).fill(1)
   let airtimeS = 0
+  const touchdowns: number[] = []
   let start = -1
   for (let i = 0; i <= n; i++) {
     const light = i < n && motions.every((m) => m.depthPct[i] <= airDepthPct)
@@ -29,6 +32,7 @@ export function contact(motions: readonly EndMotion[], speedMS: Float64Array | n
     if (i - start >= airLeastS * rate) {
       riding.fill(0, start, i)
       airtimeS += (i - start) / rate
+      touchdowns.push(i)
     }
     start = -1
   }
@@ -41,7 +45,7 @@ export function contact(motions: readonly EndMotion[], speedMS: Float64Array | n
       if (motions.every((m) => range(m.depthPct, a, a + block) < stillRangePct)) riding.fill(0, a, a + block)
     }
   }
-  return { riding, airtimeS }
+  return { riding, airtimeS, touchdowns }
 }
 
 function range(x: Float64Array, from: number, to: number): number {

@@ -1,4 +1,4 @@
-import type { EndMetrics } from '#contract/recording'
+import type { SpanMetrics } from '#contract/recording'
 
 export interface EvidenceCount {
   what: string
@@ -6,41 +6,76 @@ export interface EvidenceCount {
   needed: number
   /** What it takes this for; shown as "too few yet to judge …" below the minimum. */
   judges: string
+  /** What to ride for more of it. */
+  ride: string
 }
 
 /** Which kinds of event a recording holds enough of, against the minimum that each adjuster needs. */
-export function evidenceCounts(
-  front: EndMetrics | null,
-  rear: EndMetrics | null,
-  airtimeS: number | null,
-): EvidenceCount[] {
-  const both = (pick: (m: EndMetrics) => number) => Math.max(front ? pick(front) : 0, rear ? pick(rear) : 0)
-  return [
-    { what: 'hits', count: both((m) => m.hits), needed: 20, judges: 'return law' },
+export function evidenceCounts(whole: SpanMetrics): EvidenceCount[] {
+  const { front, rear } = whole
+  const most = (pick: (m: NonNullable<SpanMetrics['front']>) => number) =>
+    Math.max(front ? pick(front) : 0, rear ? pick(rear) : 0)
+  const rows: EvidenceCount[] = [
+    {
+      what: 'hits',
+      count: most((m) => m.hits),
+      needed: 20,
+      judges: 'return law',
+      ride: 'a minute of any rough ground',
+    },
     {
       what: 'mid hits, 20 to 60 %',
-      count: both((m) => m.midHits),
+      count: most((m) => m.midHits),
       needed: 12,
       judges: 'low-speed compression',
+      ride: 'roots, rollers or braking bumps at your pace',
     },
     {
       what: 'big hits, above 60 %',
-      count: both((m) => m.bigHits),
+      count: most((m) => m.bigHits),
       needed: 4,
       judges: 'ramp and high-speed compression',
+      ride: 'square edges at speed, a drop or a jump',
     },
-    { what: 'hit trains', count: both((m) => m.trains), needed: 2, judges: 'rebound, packing' },
+    {
+      what: 'hit trains',
+      count: most((m) => m.trains),
+      needed: 2,
+      judges: 'rebound, packing',
+      ride: 'a root web or braking bumps',
+    },
     {
       what: 'single hits that settle',
-      count: both((m) => m.reboundDampingHits),
+      count: most((m) => m.reboundDampingHits),
       needed: 3,
       judges: 'rebound, overshoot',
-    },
-    {
-      what: 'time in the air, 0.1 s',
-      count: Math.round((airtimeS ?? 0) * 10),
-      needed: 5,
-      judges: 'landings',
+      ride: 'single edges with smooth ground behind',
     },
   ]
+  // One end alone cannot tell braking, turns and flight from each other.
+  if (whole.brakings !== null)
+    rows.push({
+      what: 'braking',
+      count: whole.brakings,
+      needed: 3,
+      judges: 'dive: front low-speed compression',
+      ride: 'a section with firm braking',
+    })
+  if (whole.loadedTurns !== null)
+    rows.push({
+      what: 'loaded turns and dips',
+      count: whole.loadedTurns,
+      needed: 2,
+      judges: 'support',
+      ride: 'berms or a dip at speed',
+    })
+  if (whole.landings !== null)
+    rows.push({
+      what: 'landings',
+      count: whole.landings,
+      needed: 2,
+      judges: 'end of the stroke, and rebound after it',
+      ride: 'a small jump or drop',
+    })
+  return rows
 }

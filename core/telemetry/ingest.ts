@@ -4,10 +4,15 @@ import { InputError } from '../errors.ts'
 import { readDelimited, type DelimitedTable } from '../formats/delimited.ts'
 import { sniffLayout } from '../formats/layout.ts'
 import { wheelTravelMm, type Leverage } from '../linkage/leverage.ts'
-import { quantileSorted } from '../signal/quantile.ts'
-import { resampleUniform } from '../signal/resample.ts'
+import { wayOf, type Fix } from '../geo/way.ts'
+import { median, quantileSorted } from '../signal/quantile.ts'
+import { onClock, resampleUniform } from '../signal/resample.ts'
+import { psiPerBar, standardGravity } from '../units/convert.ts'
+import { isPressure, readingsToMm } from './calibrate.ts'
 import { repairClock, type RepairedClock } from './clock.ts'
+import { issue } from './issues.ts'
 import { checkMapping, columnFor } from './mapping.ts'
+import { travelFromPressure } from './pressure.ts'
 import { repairSpikesInto } from './repair.ts'
 
 /** What the file cannot say: how long the units are and how the rear wheel moves. */
@@ -29,6 +34,11 @@ export interface CleanRecording {
   rearAt: 'axle' | 'shaft'
   speedMS: Float64Array | null
   distanceM: Float64Array | null
+  /** Accelerations, g. */
+  barG: Float64Array | null
+  axleG: Partial<Record<End, Float64Array>>
+  /** Instant of time 0 in seconds since 1970, where the file's clock tells. */
+  startEpochS: number | null
   issues: ImportIssue[]
 }
 
@@ -83,12 +93,14 @@ export function ingestDelimited(
   issues.push(...clockIssues(clock))
   const rate = clock.sampleRateHz
   const samples = Math.floor(clock.timeS[clock.timeS.length - 1] * rate + 1e-6) + 1
-  const uniform = (c: ColumnMapping) => {
+  const kept = (c: ColumnMapping) => {
     const raw = table.columns[used.indexOf(c)]
-    const kept = new Float64Array(clock.rows.length)
-    for (let i = 0; i < kept.length; i++) kept[i] = raw[clock.rows[i]]
-    return resampleUniform(clock.timeS, kept, rate, samples, Math.max(0.05, 1.5 / rate))
+    const out = new Float64Array(clock.rows.length)
+    for (let i = 0; i < out.length; i++) out[i] = raw[clock.rows[i]]
+    return out
   }
+  const uniform = (c: ColumnMapping, maxGapS: number) =>
+    resampleUniform(clock.timeS, kept(c), rate, samples, Math.max(maxGapS, 1.5 / rate))
 
   const result: CleanRecording = {
     sampleRateHz: rate,
@@ -99,20 +111,62 @@ export function ingestDelimited(
     rearAt: 'axle',
     speedMS: null,
     distanceM: null,
+    barG: null,
+    axleG: {},
+    startEpochS: clock.startEpochS,
     issues,
   }
   for (const end of ['front', 'rear'] as const) {
-    const column = columnFor(mapping, `${end}-travel`)
-    if (!column) continue
-    onProgress(0.8, `Cleaning ${end} travel`)
-    addTravel(result, end, column, uniform(column), geometry)
+    const column = columnFor(mapping, `${end}-travel`) ?? columnFor(mapping, `${end}-pressure`)
+    if (column) {
+      onProgress(0.8, `Cleaning ${end} travel`)
+      addTravel(result, end, column, uniform(column, longestBridgeS), geometry)
+    }
+    const axle = columnFor(mapping, `${end}-axle-acceleration`)
+    if (axle) result.axleG[end] = inG(axle, uniform(axle, longestBridgeS))
   }
+  const bar = columnFor(mapping, 'bar-acceleration')
+  if (bar) result.barG = inG(bar, uniform(bar, longestBridgeS))
   const speed = columnFor(mapping, 'speed')
-  if (speed) result.speedMS = scaled(uniform(speed), speed.unit === 'km/h' ? 1 / 3.6 : 1)
+  if (speed) result.speedMS = scaled(uniform(speed, longestFixPauseS), speed.unit === 'km/h' ? 1 / 3.6 : 1)
   const distance = columnFor(mapping, 'distance')
-  if (distance) result.distanceM = scaled(uniform(distance), distance.unit === 'km' ? 1000 : 1)
+  if (distance)
+    result.distanceM = scaled(uniform(distance, longestFixPauseS), distance.unit === 'km' ? 1000 : 1)
+  const latitude = columnFor(mapping, 'latitude')
+  const longitude = columnFor(mapping, 'longitude')
+  if (latitude && longitude) layWay(result, fixesOf(clock.timeS, kept(latitude), kept(longitude)), 0)
   onProgress(0.9, 'Cleaned')
   return result
+}
+
+/** Longer pauses of a sensor stay gaps. */
+const longestBridgeS = 0.05
+/** Receivers and wheel sensors tell less often; between two of their values the way is straight. */
+const longestFixPauseS = 2.5
+
+const inG = (c: ColumnMapping, x: Float64Array) => (c.unit === 'm/s2' ? scaled(x, 1 / standardGravity) : x)
+
+/** Fixes where the coordinates changed: loggers repeat the last one, or leave it blank. */
+function fixesOf(timeS: Float64Array, latitude: Float64Array, longitude: Float64Array): Fix[] {
+  const fixes: Fix[] = []
+  for (let i = 0; i < timeS.length; i++) {
+    const [lat, lon] = [latitude[i], longitude[i]]
+    if (!(Math.abs(lat) <= 90 && Math.abs(lon) <= 180)) continue
+    const last = fixes[fixes.length - 1]
+    if (last && last.latitudeDeg === lat && last.longitudeDeg === lon && timeS[i] - last.timeS < 1) continue
+    fixes.push({ timeS: timeS[i], latitudeDeg: lat, longitudeDeg: lon, elevationM: 0 })
+  }
+  return fixes
+}
+
+/** Lays the distance and speed of a way on a recording that does not have them yet. `offsetS`: time 0 of the fixes. */
+export function layWay(recording: CleanRecording, fixes: readonly Fix[], offsetS: number): void {
+  if (fixes.length < 2) return
+  const { timeS, wayM, speedMS } = wayOf(fixes)
+  const { sampleRateHz: rate, samples } = recording
+  const on = (values: Float64Array) => onClock(timeS, values, offsetS, rate, samples, longestFixPauseS)
+  recording.distanceM ??= on(wayM)
+  recording.speedMS ??= on(speedMS)
 }
 
 function scaled(x: Float64Array, factor: number): Float64Array {
@@ -127,24 +181,26 @@ function addTravel(
   x: Float64Array,
   g: TravelGeometry,
 ): void {
-  const role = `${end} travel`
+  const pressure = column.role.endsWith('pressure')
+  const role = column.role.replace('-', ' ')
   const strokeMm = end === 'front' ? g.frontTravelMm : g.rearStrokeMm
   if (strokeMm === null) throw new InputError('mapping.no-stroke', { end })
   const sorted = x.filter(Number.isFinite).sort()
   if (sorted.length === 0) throw new InputError('channel.empty', { role })
   if (sorted[sorted.length - 1] === sorted[0]) throw new InputError('channel.constant', { role })
-
-  toShaftMm(x, column, strokeMm)
-  // A sensor mounted the other way round reads below zero for most of the ride.
-  const q = (p: number) => quantileSorted(x.filter(Number.isFinite).sort(), p)
-  if (!column.calibration && q(0.5) < 0 && q(0.02) < -0.1 * strokeMm) {
-    for (let i = 0; i < x.length; i++) x[i] = -x[i]
+  const clipped = samplesAtLimit(x, sorted[sorted.length - 1], result.sampleRateHz)
+  if (clipped > 0)
     result.issues.push(
       issue(
-        'sign-flipped',
-        `The ${role} channel shrinks when the bike compresses; its sign was turned round.`,
+        'clipped',
+        `${role[0].toUpperCase()}${role.slice(1)} stands at its highest reading (${plain(sorted[sorted.length - 1])}) for ${clipped} samples: the sensor's range is too small for this unit, so deep hits are cut off.`,
+        clipped,
       ),
     )
+  if (pressure) pressureToMm(result, x, column, strokeMm, role)
+  else {
+    readingsToMm(x, column, strokeMm)
+    checkSign(result, x, sorted, column, strokeMm, role)
   }
   const { repaired, gapped } = repairSpikesInto(x, result.sampleRateHz)
   if (repaired + gapped > 0) {
@@ -183,17 +239,84 @@ function addTravel(
   result.travelMm[end] = travelMm
 }
 
-function toShaftMm(x: Float64Array, c: ColumnMapping, strokeMm: number): void {
-  if (c.calibration) {
-    const { extendedReading, compressedReading, compressedMm } = c.calibration
-    if (extendedReading === compressedReading)
-      throw new InputError('calibration.equal', { got: extendedReading })
-    const mmPerReading = compressedMm / (compressedReading - extendedReading)
-    for (let i = 0; i < x.length; i++) x[i] = (x[i] - extendedReading) * mmPerReading
-  } else if (c.unit === 'pct') {
-    for (let i = 0; i < x.length; i++) x[i] = (x[i] / 100) * strokeMm
-  }
+const psiPer = { psi: 1, bar: psiPerBar, kPa: psiPerBar / 100 }
+
+function pressureToMm(
+  result: CleanRecording,
+  x: Float64Array,
+  column: ColumnMapping,
+  strokeMm: number,
+  role: string,
+): void {
+  if (!isPressure(column.calibration)) throw new InputError('calibration.pressure-missing')
+  scaled(x, column.unit === 'bar' || column.unit === 'kPa' ? psiPer[column.unit] : 1)
+  const found = travelFromPressure(x, result.sampleRateHz, column.calibration)
+  for (let i = 0; i < x.length; i++) x[i] = found.share[i] * strokeMm
+  if (found.leaking)
+    result.issues.push(
+      issue(
+        'leak',
+        `The ${role} at full extension falls by ${Math.round(100 * (1 - found.drift))} % over the ride: the adapter or the valve leaks. Travel was corrected for it, but check the pressure before riding on.`,
+      ),
+    )
+  else if (found.extendedMoments < 2)
+    result.issues.push(
+      issue(
+        'no-extended-moment',
+        `The ${role} never rests at full extension, so its drift with warmth could not be followed; lift the bike for three seconds when a recording starts and ends.`,
+      ),
+    )
 }
+
+/** A sensor mounted the other way round shrinks when the bike compresses: turned round where nothing was calibrated. */
+function checkSign(
+  result: CleanRecording,
+  x: Float64Array,
+  sortedRaw: Float64Array,
+  column: ColumnMapping,
+  strokeMm: number,
+  role: string,
+): void {
+  const turned = `The ${role} channel shrinks when the bike compresses`
+  if (column.calibration) {
+    const middle = median(x)
+    if (middle < -0.1 * strokeMm || middle > 0.75 * strokeMm)
+      result.issues.push(
+        issue(
+          'sign-suspect',
+          `${turned}, or its calibration was taken the wrong way round: half of the ride lies ${middle < 0 ? 'beyond full extension' : 'near full compression'}.`,
+        ),
+      )
+    return
+  }
+  const mmPer = column.unit === 'pct' ? strokeMm / 100 : 1
+  const [low, middle, high] = [0.02, 0.5, 0.98].map((p) => mmPer * quantileSorted(sortedRaw, p))
+  const negative = middle < 0 && low < -0.1 * strokeMm
+  // Rides spend most of their time near sag, with a tail of deep hits; turned round, the tail points to extension.
+  const upsideDown = middle > 0.6 * strokeMm && high - middle < 0.6 * (middle - low)
+  if (!negative && !upsideDown) return
+  for (let i = 0; i < x.length; i++) x[i] = (negative ? 0 : strokeMm) - x[i]
+  result.issues.push(issue('sign-flipped', `${turned}; its sign was turned round.`))
+}
+
+/** Samples in stretches of 40 ms or more at the very highest reading, if there are several such stretches. */
+function samplesAtLimit(x: Float64Array, highest: number, rate: number): number {
+  const long = Math.max(4, Math.round(0.04 * rate))
+  let [run, stretches, samples] = [0, 0, 0]
+  for (let i = 0; i <= x.length; i++) {
+    if (i < x.length && x[i] === highest) run++
+    else {
+      if (run >= long) {
+        stretches++
+        samples += run
+      }
+      run = 0
+    }
+  }
+  return stretches >= 2 ? samples : 0
+}
+
+const plain = (v: number) => String(Math.round(v * 100) / 100)
 
 function timeFromColumn(table: DelimitedTable, slot: number, column: ColumnMapping): RepairedClock {
   const unit = column.unit === 's' || column.unit === 'ms' || column.unit === 'us' ? column.unit : 'none'
@@ -219,11 +342,10 @@ function timeFromRate(table: DelimitedTable, rateHz: number): RepairedClock {
     firstResetLine: null,
     blanks: 0,
     gaps: 0,
+    jumps: 0,
+    firstJumpLine: null,
+    startEpochS: null,
   }
-}
-
-function issue(code: string, message: string, count = 1, line: number | null = null): ImportIssue {
-  return { code, message, count, line }
 }
 
 function tableIssues(t: DelimitedTable): ImportIssue[] {
@@ -267,6 +389,15 @@ function clockIssues(c: RepairedClock): ImportIssue[] {
         `The clock jumps back ${c.resets === 1 ? 'once' : `${c.resets} times`}, first in line ${c.firstResetLine}; time was continued from there.`,
         c.resets,
         c.firstResetLine,
+      ),
+    )
+  if (c.jumps > 0)
+    out.push(
+      issue(
+        'clock-jump',
+        `The clock jumps ahead by more than ten minutes ${c.jumps === 1 ? 'once' : `${c.jumps} times`}, first in line ${c.firstJumpLine}; time was continued from there.`,
+        c.jumps,
+        c.firstJumpLine,
       ),
     )
   if (c.blanks > 0)

@@ -1,6 +1,7 @@
-import type { ChannelRole, ColumnMapping, ImportMapping } from '#contract/recording'
+import { ChannelRole, type ColumnMapping, type ImportMapping } from '#contract/recording'
 import { InputError } from '../errors.ts'
 import type { FileLayout } from '../formats/layout.ts'
+import { isPressure } from './calibrate.ts'
 
 /** The mapping a file suggests by itself; the person corrects it. */
 export function suggestMapping(layout: FileLayout): ImportMapping {
@@ -24,18 +25,22 @@ const maxRateHz = 20_000
  * @throws InputError 'mapping.…', 'rate.out-of-range'
  */
 export function checkMapping(mapping: ImportMapping, columns: number): void {
-  for (const role of ['time', 'front-travel', 'rear-travel', 'speed', 'distance'] as const) {
-    if (mapping.columns.filter((c) => c.role === role).length > 1)
-      throw new InputError('mapping.role-twice', { role: role.replace('-', ' ') })
+  for (const role of ChannelRole.options) {
+    if (role !== 'ignore' && mapping.columns.filter((c) => c.role === role).length > 1)
+      throw new InputError('mapping.role-twice', { role: role.replaceAll('-', ' ') })
   }
+  for (const end of ['front', 'rear'] as const)
+    if (columnFor(mapping, `${end}-travel`) && columnFor(mapping, `${end}-pressure`))
+      throw new InputError('mapping.travel-and-pressure', { end })
   const used = mapping.columns.filter((c) => c.role !== 'ignore')
   for (const c of used) {
     if (c.column >= columns) throw new InputError('mapping.column', { column: c.column + 1, columns })
     if (c.unit === 'raw' && !c.calibration && c.role.endsWith('travel'))
       throw new InputError('mapping.raw', { role: c.role.replace('-', ' ') })
+    if (c.role.endsWith('pressure') && !isPressure(c.calibration))
+      throw new InputError('calibration.pressure-missing')
   }
-  if (!used.some((c) => c.role === 'front-travel' || c.role === 'rear-travel'))
-    throw new InputError('mapping.no-travel')
+  if (!used.some((c) => /-(travel|pressure)$/.test(c.role))) throw new InputError('mapping.no-travel')
   if (columnFor(mapping, 'time')) return
   const rate = mapping.sampleRateHz
   if (rate === null) throw new InputError('mapping.no-time')

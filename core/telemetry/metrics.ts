@@ -1,5 +1,6 @@
 import type { EndMetrics, RecordingEvent } from '#contract/recording'
-import { median, quantileSorted } from '../signal/quantile.ts'
+import { median } from '../signal/quantile.ts'
+import { quantilesInPlace } from '../signal/select.ts'
 import type { EndMotion } from './motion.ts'
 
 export const metricRules = {
@@ -18,6 +19,7 @@ export const metricRules = {
  *
  * @param riding 1 where the sample counts for ride height
  * @param events of the same end
+ * @param work room for at least to − from values, used up
  */
 export function endMetrics(
   m: EndMotion,
@@ -25,44 +27,54 @@ export function endMetrics(
   events: readonly RecordingEvent[],
   from: number,
   to: number,
+  work: Float64Array,
 ): EndMetrics {
   const r = metricRules
-  const { depthPct: d, speedMmS: v } = m
+  const { depthPct: d, speedMmS: v, axleBand } = m
   const rate = m.sampleRateHz
   const depth = new Float64Array(Math.ceil(100 / r.depthBinPct))
   const speed = new Float64Array((2 * r.speedRangeMmS) / r.speedBinMmS)
-  const sorted = new Float64Array(to - from)
-  const comp = new Float64Array(to - from)
-  const reb = new Float64Array(to - from)
   let n = 0
-  let nc = 0
-  let nr = 0
   let rideSum = 0
   let rideN = 0
   let sSum = 0
   let cSum = 0
-  let bandN = 0
+  let aSum = 0
   for (let i = from; i < to; i++) {
     const x = d[i]
     if (x !== x) continue
-    sorted[n++] = x
+    work[n++] = x
     depth[Math.min(depth.length - 1, Math.max(0, (x / r.depthBinPct) | 0))]++
     if (riding[i]) {
       rideSum += x
       rideN++
     }
     const s = v[i]
-    if (s > 0) comp[nc++] = s
-    else if (s < 0) reb[nr++] = -s
     speed[Math.min(speed.length - 1, Math.max(0, Math.floor((s + r.speedRangeMmS) / r.speedBinMmS)))]++
     sSum += m.supportBand[i] * m.supportBand[i]
     cSum += m.chatterBand[i] * m.chatterBand[i]
-    bandN++
+    if (axleBand) aSum += axleBand[i] * axleBand[i]
   }
-  const depths = sorted.subarray(0, n).sort()
-  const compression = comp.subarray(0, nc).sort()
-  const rebound = reb.subarray(0, nr).sort()
-  const orZero = (x: number) => (Number.isFinite(x) ? x : 0)
+  const [p05, p50, p95] = quantilesInPlace(work.subarray(0, n), [0.05, 0.5, 0.95])
+  let deepest = 0
+  for (let i = 0; i < n; i++) if (work[i] > deepest) deepest = work[i]
+  // Speeds of one direction after the other, in the same room.
+  const direction = (sign: 1 | -1) => {
+    let count = 0
+    let high = 0
+    let max = 0
+    for (let i = from; i < to; i++) {
+      const s = sign * v[i]
+      if (!(s > 0) || d[i] !== d[i]) continue
+      work[count++] = s
+      if (s > r.lowHighMmS) high++
+      if (s > max) max = s
+    }
+    const [q95] = quantilesInPlace(work.subarray(0, count), [0.95])
+    return { p95: orZero(q95), max, highShare: count ? high / count : 0 }
+  }
+  const compression = direction(1)
+  const rebound = direction(-1)
   const hits = m.hits.filter((h) => h.peakIndex >= from && h.peakIndex < to)
   const inSpan = events.filter((e) => e.end === m.end && e.startS * rate >= from && e.startS * rate < to)
   const drifts = inSpan.filter((e) => e.kind === 'train').map((e) => e.value)
@@ -73,21 +85,21 @@ export function endMetrics(
     hits.map((h) => h.reboundMmS),
   )
   return {
-    rideHeightPct: rideN ? rideSum / rideN : orZero(quantileSorted(depths, 0.5)),
-    depthP05Pct: orZero(quantileSorted(depths, 0.05)),
-    depthP50Pct: orZero(quantileSorted(depths, 0.5)),
-    depthP95Pct: orZero(quantileSorted(depths, 0.95)),
-    depthMaxPct: n ? depths[n - 1] : 0,
+    rideHeightPct: rideN ? rideSum / rideN : orZero(p50),
+    depthP05Pct: orZero(p05),
+    depthP50Pct: orZero(p50),
+    depthP95Pct: orZero(p95),
+    depthMaxPct: deepest,
     depthHistogram: { start: 0, width: r.depthBinPct, share: shares(depth) },
     speedHistogram: { start: -r.speedRangeMmS, width: r.speedBinMmS, share: shares(speed) },
-    compressionP95MmS: orZero(quantileSorted(compression, 0.95)),
-    compressionMaxMmS: nc ? compression[nc - 1] : 0,
-    reboundP95MmS: orZero(quantileSorted(rebound, 0.95)),
-    reboundMaxMmS: nr ? rebound[nr - 1] : 0,
-    highSpeedCompressionShare: shareAbove(compression, r.lowHighMmS),
-    highSpeedReboundShare: shareAbove(rebound, r.lowHighMmS),
-    supportPct: bandN ? Math.sqrt(sSum / bandN) : 0,
-    smallBumpPct: bandN ? Math.sqrt(cSum / bandN) : 0,
+    compressionP95MmS: compression.p95,
+    compressionMaxMmS: compression.max,
+    reboundP95MmS: rebound.p95,
+    reboundMaxMmS: rebound.max,
+    highSpeedCompressionShare: compression.highShare,
+    highSpeedReboundShare: rebound.highShare,
+    supportPct: n ? Math.sqrt(sSum / n) : 0,
+    smallBumpPct: n ? Math.sqrt(cSum / n) : 0,
     bottomOuts: inSpan.filter((e) => e.kind.endsWith('bottom-out')).length,
     hardBottomOuts: inSpan.filter((e) => e.kind === 'hard-bottom-out').length,
     topOuts: inSpan.filter((e) => e.kind === 'top-out').length,
@@ -102,20 +114,17 @@ export function endMetrics(
     recoveryMs: recovery.length ? median(recovery) : null,
     returnSlopePerS: law?.slope ?? null,
     returnInterceptMmS: law?.intercept ?? null,
+    chatterPctPerG: aSum > 0 ? Math.sqrt(cSum / aSum) : null,
+    diveRisePct: null,
   }
 }
+
+const orZero = (x: number) => (Number.isFinite(x) ? x : 0)
 
 function shares(counts: Float64Array): number[] {
   let total = 0
   for (const c of counts) total += c
   return Array.from(counts, (c) => (total ? c / total : 0))
-}
-
-function shareAbove(sorted: Float64Array, limit: number): number {
-  if (sorted.length === 0) return 0
-  let i = sorted.length
-  while (i > 0 && sorted[i - 1] > limit) i--
-  return (sorted.length - i) / sorted.length
 }
 
 const mean = (x: readonly number[]) => x.reduce((s, v) => s + v, 0) / x.length

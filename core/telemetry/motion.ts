@@ -1,5 +1,5 @@
 import type { End } from '#contract/common'
-import { butterworthLowPass, filterBothWays, filterMinSamples } from '../signal/butterworth.ts'
+import { butterworthLowPass, filterBothWays, filterExtra, filterMinSamples } from '../signal/butterworth.ts'
 import { oddWindow, savitzkyGolayDerivative } from '../signal/derivative.ts'
 import { finiteSegments, perSegment } from '../signal/segments.ts'
 import { findHits, type Hit } from './hits.ts'
@@ -14,49 +14,73 @@ export interface EndMotion {
   depthPct: Float64Array
   /** mm/s at the axle (or shaft), + = compressing. */
   speedMmS: Float64Array
-  /** Depth in 0.3–3 Hz and in 8–25 Hz, % of travel. */
-  supportBand: Float64Array
-  chatterBand: Float64Array
+  /** Depth in 0.3–3 Hz and in 8–25 Hz, % of travel. Only ever squared and summed: single precision is plenty. */
+  supportBand: Float32Array
+  chatterBand: Float32Array
+  /** The axle's acceleration in 8–25 Hz, g; null without a sensor there. */
+  axleBand: Float32Array | null
   hits: Hit[]
 }
+
+/** Room for filtering, shared by all channels of a recording. */
+interface Workspace {
+  a: Float64Array
+  b: Float64Array
+}
+
+export function workspaceFor(samples: number): Workspace {
+  return { a: new Float64Array(samples + filterExtra), b: new Float64Array(samples + filterExtra) }
+}
+
+const chatterHz = [8, 25] as const
+const supportHz = [0.3, 3] as const
 
 /**
  * Low-pass at min(60 Hz, 0.4·rate), Savitzky–Golay speed (cubic, about 21 ms), band parts as differences of
  * zero-phase low-passes, hits per gap-free stretch.
+ * Cost O(N); keeps three times the channel, works in the room handed in.
  */
-export function endMotion(recording: CleanRecording, end: End): EndMotion {
+export function endMotion(
+  recording: CleanRecording,
+  end: End,
+  work = workspaceFor(recording.samples),
+): EndMotion {
   const rate = recording.sampleRateHz
   const raw = recording.depthPct[end]!
   const travelMm = recording.travelMm[end]!
   const window = oddWindow(21, rate)
   const shortest = Math.max(filterMinSamples, window)
-  const low = (x: Float64Array, hz: number) =>
-    filterBothWays(x, butterworthLowPass(Math.min(hz, 0.4 * rate), rate))
-  const depthPct = perSegment(raw, shortest, (s) => low(s, 60))
-  const speedMmS = perSegment(depthPct, shortest, (s) => {
-    const v = savitzkyGolayDerivative(s, rate, window)
-    for (let i = 0; i < v.length; i++) v[i] *= travelMm / 100
-    return v
+  const lowPass = (hz: number) => butterworthLowPass(Math.min(hz, 0.4 * rate), rate)
+  const main = lowPass(60)
+  const depthPct = perSegment(raw, shortest, new Float64Array(raw.length), (s, into) =>
+    into.set(filterBothWays(s, main, work.a)),
+  )
+  const speedMmS = perSegment(depthPct, shortest, new Float64Array(raw.length), (s, into) => {
+    savitzkyGolayDerivative(s, rate, window, into)
+    for (let i = 0; i < into.length; i++) into[i] *= travelMm / 100
   })
-  const band = (fromHz: number, toHz: number) =>
-    perSegment(depthPct, shortest, (s) => {
-      const upper = low(s, toHz)
-      const lower = low(s, fromHz)
-      for (let i = 0; i < upper.length; i++) upper[i] -= lower[i]
-      return upper
+  const band = (x: Float64Array, [fromHz, toHz]: readonly [number, number]) => {
+    const [upper, lower] = [lowPass(toHz), lowPass(fromHz)]
+    return perSegment(x, shortest, new Float32Array(x.length), (s, into) => {
+      const u = filterBothWays(s, upper, work.a)
+      const l = filterBothWays(s, lower, work.b)
+      for (let i = 0; i < into.length; i++) into[i] = u[i] - l[i]
     })
+  }
   const hits: Hit[] = []
   for (const [a, b] of finiteSegments(depthPct)) {
     hits.push(...findHits(depthPct.subarray(a, b), speedMmS.subarray(a, b), rate, a))
   }
+  const axle = recording.axleG[end]
   return {
     end,
     sampleRateHz: rate,
     travelMm,
     depthPct,
     speedMmS,
-    supportBand: band(0.3, 3),
-    chatterBand: band(8, 25),
+    supportBand: band(depthPct, supportHz),
+    chatterBand: band(depthPct, chatterHz),
+    axleBand: axle ? band(axle, chatterHz) : null,
     hits,
   }
 }

@@ -26,7 +26,7 @@ export function placeSections(
   const distance = recording.distanceM ?? integrate(recording.speedMS, recording.sampleRateHz)
   const total = sections.reduce((s, x) => s + x.lengthM, 0)
   const timeAt =
-    distance && distance[distance.length - 1] > 0
+    distance && ridden(distance) > 0
       ? (share: number) => timeAtShare(distance, recording.sampleRateHz, share)
       : null
   let done = 0
@@ -49,6 +49,12 @@ function integrate(speedMS: Float64Array | null, rate: number): Float64Array | n
   for (let i = 1; i < out.length; i++)
     out[i] = out[i - 1] + (Number.isFinite(speedMS[i]) ? speedMS[i] / rate : 0)
   return out
+}
+
+/** Distance between the first and the last value that is there. */
+function ridden(distance: Float64Array): number {
+  const known = distance.filter(Number.isFinite)
+  return known.length ? known[known.length - 1] - known[0] : 0
 }
 
 /** First time at which a share of the ridden distance is reached. */

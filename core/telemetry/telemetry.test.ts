@@ -109,7 +109,7 @@ describe('events', () => {
   })
   it('says what a ride has too little of', () => {
     const { whole } = analyse(recordingOf(sine, null), [])
-    const big = evidenceCounts(whole.front, null, null).find((e) => e.what.startsWith('big'))!
+    const big = evidenceCounts(whole).find((e) => e.what.startsWith('big'))!
     expect(big.count).toBeLessThan(big.needed)
   })
 })

@@ -260,6 +260,8 @@ const quiet: EndMetrics = {
   recoveryMs: 200,
   returnSlopePerS: null,
   returnInterceptMmS: null,
+  chatterPctPerG: null,
+  diveRisePct: null,
 }
 
 /** An analysis with nothing remarkable in it but what is given. */
@@ -272,6 +274,8 @@ export function analysisWith(front: Partial<EndMetrics>, rear: Partial<EndMetric
     sections: [],
     sectionsBy: 'marks',
     events: [],
+    spectra: { front: null, rear: null },
+    hitPoints: { front: [], rear: [] },
     whole: {
       sectionId: null,
       startS: 0,
@@ -280,6 +284,14 @@ export function analysisWith(front: Partial<EndMetrics>, rear: Partial<EndMetric
       rear: r,
       balancePct: f.rideHeightPct - r.rideHeightPct,
       airtimeS: 0,
+      compressionSpeedRatio: null,
+      reboundSpeedRatio: null,
+      wheelbaseCorrelation: null,
+      wheelbaseLagS: null,
+      buzzMS2: null,
+      brakings: null,
+      loadedTurns: null,
+      landings: null,
     },
   }
 }

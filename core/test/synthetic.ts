@@ -19,6 +19,9 @@ export function recordingOf(
     rearAt: 'axle',
     speedMS: null,
     distanceM: null,
+    barG: null,
+    axleG: {},
+    startEpochS: null,
     issues: [],
   }
 }

@@ -1,28 +1,46 @@
-import type { Analysis, ImportIssue, ImportMapping, SectionSpan } from '#contract/recording'
+import type { AddedFile, Analysis, ImportIssue, ImportMapping, SectionSpan } from '#contract/recording'
 import type { End } from '#contract/common'
 import type { TrailSection } from '#contract/trail'
 import type { TravelGeometry } from '#core/telemetry/ingest'
 
+/** A file of a recording, spooled. The first one of a job sets the clock. */
+export interface IngestFile {
+  path: string
+  fileName: string
+  kind: AddedFile['kind']
+  /** Of delimited text. */
+  mapping: ImportMapping | null
+  /** Of further files: when they begin on the first one's clock, s; null = to be found. */
+  offsetS: number | null
+}
+
 export interface IngestJob {
-  /** Path of the spooled upload. */
-  file: string
-  mapping: ImportMapping
+  files: IngestFile[]
   geometry: TravelGeometry
   sections: TrailSection[]
   spans: SectionSpan[]
 }
 
-export interface IngestResult {
+/** What was learnt of one file. */
+export interface FileFacts {
   sha256: string
   byteLength: number
   /** SHA-256 of the header line, for remembering the mapping; null without a header. */
   fingerprint: string | null
+  /** Where a further file was laid; null for the first. */
+  placed: { offsetS: number; offsetBy: AddedFile['offsetBy'] } | null
+  /** The bytes as they came, in compressed pieces. */
+  original: Uint8Array[]
+}
+
+export interface IngestResult {
+  files: FileFacts[]
   sampleRateHz: number
   samples: number
   ends: End[]
   issues: ImportIssue[]
   analysis: Analysis
-  /** Compressed pieces by part, in order: 'original', 'front', 'rear'. */
+  /** Compressed pieces of the cleaned channels by part: 'front', 'rear'. */
   parts: { part: string; pieces: Uint8Array[] }[]
 }
 
@@ -31,5 +49,5 @@ export interface IngestControl {
   signal: AbortSignal
 }
 
-/** Reads, cleans and analyses a spooled sensor file. Rejects with InputError for a bad file. */
+/** Reads, joins, cleans and analyses the spooled files of a recording. Rejects with InputError for a bad file. */
 export type Ingest = (job: IngestJob, control: IngestControl) => Promise<IngestResult>

@@ -1,40 +1,81 @@
 import { createHash } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import { gzipSync } from 'node:zlib'
+import { InputError } from '#core/errors'
+import { readGpx } from '#core/formats/gpx'
 import { headerBytes } from '#core/formats/header'
 import { sniffLayout } from '#core/formats/layout'
 import { analyse } from '#core/telemetry/analyse'
-import { ingestDelimited } from '#core/telemetry/ingest'
-import type { Ingest, IngestResult } from './job.ts'
+import { ingestDelimited, type CleanRecording } from '#core/telemetry/ingest'
+import { joinRecording, joinTrack } from '#core/telemetry/join'
+import type { FileFacts, Ingest, IngestFile, IngestJob, IngestResult } from './job.ts'
 
 const pieceBytes = 1 << 20
 
 /** The whole job on the calling thread; the worker wraps it. */
 export const runIngest: Ingest = async (job, { onProgress, signal }) => {
-  const bytes = await readFile(job.file)
   const progress = (share: number, doing: string) => {
     signal.throwIfAborted()
     onProgress(share, doing)
   }
-  const recording = ingestDelimited(bytes, job.mapping, job.geometry, progress)
+  const files: FileFacts[] = []
+  let recording: CleanRecording | null = null
+  for (const [i, file] of job.files.entries()) {
+    const bytes = await readFile(file.path)
+    const part = (share: number, doing: string) => progress((i + share) / job.files.length, doing)
+    const placed = recording ? join(recording, file, bytes, job, part) : null
+    recording ??= readDelimitedFile(file, bytes, job, part)
+    files.push(factsOf(file, bytes, placed))
+  }
+  if (!recording) throw new InputError('file.empty')
   const analysis = analyse(recording, job.sections, job.spans, progress)
   progress(0.98, 'Packing')
-  const parts: IngestResult['parts'] = [{ part: 'original', pieces: pack(bytes) }]
-  for (const end of recording.ends) {
-    const depth = Float32Array.from(recording.depthPct[end]!)
-    parts.push({ part: end, pieces: pack(new Uint8Array(depth.buffer)) })
-  }
-  const header = headerBytes(sniffLayout(bytes))
+  const parts: IngestResult['parts'] = recording.ends.map((end) => ({
+    part: end,
+    pieces: pack(new Uint8Array(Float32Array.from(recording.depthPct[end]!).buffer)),
+  }))
   return {
-    sha256: createHash('sha256').update(bytes).digest('hex'),
-    byteLength: bytes.length,
-    fingerprint: header ? createHash('sha256').update(header).digest('hex') : null,
+    files,
     sampleRateHz: recording.sampleRateHz,
     samples: recording.samples,
     ends: recording.ends,
     issues: recording.issues,
     analysis,
     parts,
+  }
+}
+
+type Progress = (share: number, doing: string) => void
+
+function readDelimitedFile(file: IngestFile, bytes: Uint8Array, job: IngestJob, part: Progress) {
+  if (!file.mapping) throw new InputError('mapping.no-travel')
+  return ingestDelimited(bytes, file.mapping, job.geometry, part)
+}
+
+function join(
+  recording: CleanRecording,
+  file: IngestFile,
+  bytes: Uint8Array,
+  job: IngestJob,
+  part: Progress,
+): FileFacts['placed'] {
+  if (file.kind === 'gpx') {
+    part(0.1, 'Reading the track')
+    const { fixes } = readGpx(new TextDecoder().decode(bytes))
+    return joinTrack(recording, fixes, file.fileName, file.offsetS)
+  }
+  return joinRecording(recording, readDelimitedFile(file, bytes, job, part), file.fileName, file.offsetS)
+}
+
+function factsOf(file: IngestFile, bytes: Uint8Array, placed: FileFacts['placed']): FileFacts {
+  const sha256 = (b: Uint8Array) => createHash('sha256').update(b).digest('hex')
+  const header = file.kind === 'delimited' ? headerBytes(sniffLayout(bytes)) : null
+  return {
+    sha256: sha256(bytes),
+    byteLength: bytes.length,
+    fingerprint: header ? sha256(header) : null,
+    placed,
+    original: pack(bytes),
   }
 }
 

@@ -1,16 +1,27 @@
-import { Hono } from 'hono'
+import { Hono, type HonoRequest } from 'hono'
 import { channelContentType } from '#contract/channels'
 import { Id } from '#contract/common'
 import { endpoints } from '#contract/endpoints'
 import { limits } from '#contract/limits'
-import { RecordingUpload, type Recording } from '#contract/recording'
+import { AddedFileUpload, RecordingUpload, type Recording } from '#contract/recording'
 import type { Deps } from '../deps.ts'
 import { recordings } from '../db/schema.ts'
 import { checked, mount } from '../mount.ts'
 import { Refusal } from '../refusal.ts'
 import { dayOfRun } from '../services/days.ts'
 import { channelsCsv, metricRows, metricsCsv } from '../services/exports.ts'
-import { findMapping, findRecording, importRecording, readPart, sectionsOf } from '../services/recordings.ts'
+import {
+  addFile,
+  dropFile,
+  findMapping,
+  findRecording,
+  importRecording,
+  mustFind,
+  originalPart,
+  placeSpans,
+  readPart,
+  sectionsOf,
+} from '../services/recordings.ts'
 import { setDeleted } from '../services/records.ts'
 
 /** Sensor files in, channels and original bytes out. */
@@ -30,35 +41,42 @@ export function recordingRoutes(deps: Deps): Hono {
       return {}
     })
   }
-  app.put('/recordings/:id', async (c) => {
-    const id = checked(Id, c.req.param('id'))
-    const meta = checked(RecordingUpload, parseMeta(c.req.query('meta')))
-    const body = c.req.raw.body
-    if (!body)
-      throw new Refusal(
-        'recording.unreadable',
-        'The file is empty; choose a delimited text file with a header line and rows of numbers.',
-      )
-    if (Number(c.req.header('content-length') ?? 0) > limits.uploadBytes) {
-      await body.cancel()
-      throw new Refusal(
-        'request.too-large',
-        `A sensor file may be at most ${Math.round(limits.uploadBytes / 1024 / 1024)} MB; split the recording.`,
-      )
-    }
-    const recording = await importRecording(deps, id, meta, body, c.req.raw.signal)
+  const told = async (recording: Recording) => {
     const dayId = await dayOfRun(store, recording.runId)
     if (dayId) events.emit({ type: 'day', dayId })
-    return c.json(recording)
+    return recording
+  }
+  mount(app, endpoints.placeSections, async ({ params, body }) =>
+    told(await placeSpans(deps, params.id, body.spans, neverAborted())),
+  )
+  mount(app, endpoints.dropFile, async ({ params }) =>
+    told(await dropFile(deps, params.id, params.fileId, neverAborted())),
+  )
+  app.put('/recordings/:id', async (c) => {
+    const id = checked(Id, c.req.param('id'))
+    const meta = checked(RecordingUpload, parseMeta(c.req.query('meta'), 'runId, fileName and mapping'))
+    const body = await bodyOf(c.req)
+    return c.json(await told(await importRecording(deps, id, meta, body, c.req.raw.signal)))
+  })
+  app.put('/recordings/:id/files/:fileId', async (c) => {
+    const id = checked(Id, c.req.param('id'))
+    const fileId = checked(Id, c.req.param('fileId'))
+    const meta = checked(
+      AddedFileUpload,
+      parseMeta(c.req.query('meta'), 'fileName, kind, mapping and offsetS'),
+    )
+    const body = await bodyOf(c.req)
+    return c.json(await told(await addFile(deps, id, fileId, meta, body, c.req.raw.signal)))
   })
   app.get('/recordings/:id/original', async (c) => {
-    const id = checked(Id, c.req.param('id'))
-    const held = await findRecording(store, id)
-    const bytes = await readPart(store, id, 'original')
-    return c.body(bytes, 200, {
-      'Content-Type': 'application/octet-stream',
-      'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(held?.fileName ?? 'recording.csv')}`,
-    })
+    const { id, held } = await kept(c.req.param('id'))
+    return c.body(await readPart(store, id, originalPart()), 200, asItCame(held.fileName))
+  })
+  app.get('/recordings/:id/files/:fileId/original', async (c) => {
+    const { id, held } = await kept(c.req.param('id'))
+    const file = held.addedFiles.find((f) => f.id === c.req.param('fileId'))
+    if (!file) throw new Refusal('record.not-found', 'There is no such file on this recording.')
+    return c.body(await readPart(store, id, originalPart(file.id)), 200, asItCame(file.fileName))
   })
   app.get('/recordings/:id/channels', async (c) => {
     const { id, held } = await kept(c.req.param('id'))
@@ -102,11 +120,35 @@ export function recordingRoutes(deps: Deps): Hono {
 
   async function kept(param: string) {
     const id = checked(Id, param)
-    const held = await findRecording(store, id)
-    if (!held) throw new Refusal('record.not-found', 'There is no such recording.')
-    return { id, held }
+    return { id, held: await mustFind(store, id) }
   }
 }
+
+/** Readings again from kept bytes are quick, and no upload can be broken off by its sender. */
+const neverAborted = () => new AbortController().signal
+
+/** @throws Refusal 'recording.unreadable', 'request.too-large' */
+async function bodyOf(req: HonoRequest): Promise<ReadableStream<Uint8Array>> {
+  const body = req.raw.body
+  if (!body)
+    throw new Refusal(
+      'recording.unreadable',
+      'The file is empty; choose a delimited text file with a header line and rows of numbers.',
+    )
+  if (Number(req.header('content-length') ?? 0) > limits.uploadBytes) {
+    await body.cancel()
+    throw new Refusal(
+      'request.too-large',
+      `A sensor file may be at most ${Math.round(limits.uploadBytes / 1024 / 1024)} MB; split the recording.`,
+    )
+  }
+  return body
+}
+
+const asItCame = (fileName: string) => ({
+  'Content-Type': 'application/octet-stream',
+  'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(fileName)}`,
+})
 
 function attachment(held: Recording, ending: string, type: string): Record<string, string> {
   const name = `${held.fileName.replace(/\.[^.]*$/, '')} ${ending}`
@@ -116,14 +158,12 @@ function attachment(held: Recording, ending: string, type: string): Record<strin
   }
 }
 
-function parseMeta(text: string | undefined): unknown {
+function parseMeta(text: string | undefined, wanted: string): unknown {
   try {
     return JSON.parse(text ?? '')
   } catch {
-    throw new Refusal(
-      'request.invalid',
-      'The "meta" part of the address must be JSON with runId, fileName and mapping.',
-      { path: 'meta' },
-    )
+    throw new Refusal('request.invalid', `The "meta" part of the address must be JSON with ${wanted}.`, {
+      path: 'meta',
+    })
   }
 }

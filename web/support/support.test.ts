@@ -92,6 +92,8 @@ function bundleOf(d: DayBuilder): DayBundle {
               ends: [],
               issues: [],
               analysis: r.analysis,
+              addedFiles: [],
+              spans: [],
             },
           ]
         : [],

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { ChannelRole, ColumnMapping, ImportMapping } from '#contract/recording'
 import type { FileLook } from '../../workers/file.worker.ts'
 import NumberField from '../shell/NumberField.vue'
+import CalibrationFields from './CalibrationFields.vue'
 
 const props = defineProps<{ look: FileLook }>()
 const mapping = defineModel<ImportMapping>({ required: true })
@@ -12,9 +13,27 @@ const roles: { value: ChannelRole; text: string }[] = [
   { value: 'time', text: 'time' },
   { value: 'front-travel', text: 'front travel' },
   { value: 'rear-travel', text: 'rear travel (shock)' },
+  { value: 'front-pressure', text: 'front chamber pressure' },
+  { value: 'rear-pressure', text: 'rear chamber pressure' },
+  { value: 'bar-acceleration', text: 'acceleration at the bar' },
+  { value: 'front-axle-acceleration', text: 'acceleration, front axle' },
+  { value: 'rear-axle-acceleration', text: 'acceleration, rear axle' },
   { value: 'speed', text: 'bike speed' },
   { value: 'distance', text: 'distance' },
+  { value: 'latitude', text: 'latitude' },
+  { value: 'longitude', text: 'longitude' },
 ]
+const travel = [
+  { value: 'mm', text: 'mm' },
+  { value: 'pct', text: '% of stroke' },
+  { value: 'raw', text: 'raw readings' },
+]
+const pressure = ['psi', 'bar', 'kPa'].map((u) => ({ value: u, text: u }))
+const acceleration = [
+  { value: 'g', text: 'g' },
+  { value: 'm/s2', text: 'm/s²' },
+]
+const degrees = [{ value: 'deg', text: '°' }]
 const units: Record<ChannelRole, { value: string; text: string }[]> = {
   ignore: [],
   time: [
@@ -23,16 +42,13 @@ const units: Record<ChannelRole, { value: string; text: string }[]> = {
     { value: 'ms', text: 'ms' },
     { value: 'us', text: 'µs' },
   ],
-  'front-travel': [
-    { value: 'mm', text: 'mm' },
-    { value: 'pct', text: '% of travel' },
-    { value: 'raw', text: 'raw readings' },
-  ],
-  'rear-travel': [
-    { value: 'mm', text: 'mm' },
-    { value: 'pct', text: '% of stroke' },
-    { value: 'raw', text: 'raw readings' },
-  ],
+  'front-travel': travel,
+  'rear-travel': travel,
+  'front-pressure': pressure,
+  'rear-pressure': pressure,
+  'bar-acceleration': acceleration,
+  'front-axle-acceleration': acceleration,
+  'rear-axle-acceleration': acceleration,
   speed: [
     { value: 'm/s', text: 'm/s' },
     { value: 'km/h', text: 'km/h' },
@@ -41,6 +57,8 @@ const units: Record<ChannelRole, { value: string; text: string }[]> = {
     { value: 'm', text: 'm' },
     { value: 'km', text: 'km' },
   ],
+  latitude: degrees,
+  longitude: degrees,
 }
 const rows = computed(() =>
   mapping.value.columns.map((c, i) => ({
@@ -58,21 +76,21 @@ function set(i: number, change: Partial<ColumnMapping>) {
   const columns = mapping.value.columns.map((c, k) => (k === i ? { ...c, ...change } : c))
   mapping.value = { ...mapping.value, columns }
 }
+type Calibration = ColumnMapping['calibration']
+const freshTwoPoint: Calibration = { extendedReading: 0, compressedReading: 1000, compressedMm: 100 }
+const freshPressure: Calibration = { compressionRatio: 2.4, baselinePsi: 80 }
+const isPressureRole = (role: unknown) => String(role).endsWith('pressure')
 const setRole = (i: number, role: unknown) =>
   set(i, {
     role: role as ChannelRole,
     unit: (units[role as ChannelRole][0]?.value ?? 'none') as ColumnMapping['unit'],
-    calibration: null,
+    calibration: isPressureRole(role) ? freshPressure : null,
   })
-const setUnit = (i: number, unit: unknown) =>
-  set(i, {
-    unit: unit as ColumnMapping['unit'],
-    calibration: unit === 'raw' ? { extendedReading: 0, compressedReading: 1000, compressedMm: 100 } : null,
-  })
-const setCalibration = (i: number, key: string, v: number | null) => {
-  const c = mapping.value.columns[i].calibration
-  if (c && v !== null) set(i, { calibration: { ...c, [key]: v } })
+const setUnit = (i: number, unit: unknown) => {
+  const kept = isPressureRole(mapping.value.columns[i].role) ? mapping.value.columns[i].calibration : null
+  set(i, { unit: unit as ColumnMapping['unit'], calibration: unit === 'raw' ? freshTwoPoint : kept })
 }
+const setCalibration = (i: number, calibration: Calibration) => set(i, { calibration })
 const setRate = (v: number | null) => (mapping.value = { ...mapping.value, sampleRateHz: v })
 </script>
 
@@ -112,26 +130,13 @@ const setRate = (v: number | null) => (mapping.value = { ...mapping.value, sampl
               />
             </td>
           </tr>
-          <tr v-if="r.column.calibration">
+          <tr v-if="r.column.calibration || isPressureRole(r.column.role)">
             <td colspan="4">
-              <div class="field-grid calibration">
-                <NumberField
-                  :model-value="r.column.calibration.extendedReading"
-                  label="Reading, fully extended"
-                  @update:model-value="(v) => setCalibration(r.index, 'extendedReading', v)"
-                />
-                <NumberField
-                  :model-value="r.column.calibration.compressedReading"
-                  label="Reading, compressed"
-                  @update:model-value="(v) => setCalibration(r.index, 'compressedReading', v)"
-                />
-                <NumberField
-                  :model-value="r.column.calibration.compressedMm"
-                  label="Travel at that reading"
-                  unit="mm"
-                  @update:model-value="(v) => setCalibration(r.index, 'compressedMm', v)"
-                />
-              </div>
+              <CalibrationFields
+                :model-value="r.column.calibration ?? freshPressure"
+                class="calibration"
+                @update:model-value="(c) => setCalibration(r.index, c)"
+              />
             </td>
           </tr>
         </template>

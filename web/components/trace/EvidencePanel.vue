@@ -5,13 +5,17 @@ import { evidenceCounts } from '#core/telemetry/evidence'
 
 const props = defineProps<{ analysis: Analysis }>()
 const rows = computed(() =>
-  evidenceCounts(props.analysis.whole.front, props.analysis.whole.rear, props.analysis.whole.airtimeS).map(
-    (e) => ({
+  evidenceCounts(props.analysis.whole).map((e) => {
+    const enough = e.count >= e.needed
+    return {
       ...e,
-      enough: e.count >= e.needed,
+      enough,
       pips: Array.from({ length: 6 }, (_, i) => i < Math.min(6, Math.round((6 * e.count) / e.needed))),
-    }),
-  ),
+      words: enough
+        ? `${e.count}: enough for ${e.judges}`
+        : `${e.count} of ${e.needed}: too few yet to judge ${e.judges}; ride ${e.ride}`,
+    }
+  }),
 )
 </script>
 
@@ -24,10 +28,7 @@ const rows = computed(() =>
         <span class="pips" aria-hidden="true"
           ><i v-for="(on, i) in r.pips" :key="i" :class="{ on, enough: r.enough }"></i
         ></span>
-        <span class="soft small num"
-          >{{ r.count }}:
-          {{ r.enough ? `enough for ${r.judges}` : `too few yet to judge ${r.judges} (${r.needed})` }}</span
-        >
+        <span class="soft small num">{{ r.words }}</span>
       </li>
     </ul>
   </section>

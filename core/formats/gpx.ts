@@ -1,0 +1,98 @@
+import { XMLParser, XMLValidator } from 'fast-xml-parser'
+import { InputError } from '../errors.ts'
+import type { Fix } from '../geo/way.ts'
+import { clockSeconds } from './clock.ts'
+
+/** A track of fixes in order of time; `timeS` counts from 1970. */
+export interface GpxTrack {
+  fixes: Fix[]
+  /** Points without a time or with coordinates that are none. */
+  dropped: number
+}
+
+const list = new Set(['trk', 'trkseg', 'trkpt'])
+const parser = new XMLParser({
+  ignoreAttributes: false,
+  attributeNamePrefix: '',
+  parseAttributeValue: false,
+  parseTagValue: false,
+  // No document type, no entities: nothing can be smuggled in by them.
+  processEntities: false,
+  isArray: (name) => list.has(name),
+})
+
+interface Point {
+  lat?: string
+  lon?: string
+  ele?: string
+  time?: string
+}
+
+/**
+ * Reads the tracks of a GPX 1.1 file, all segments one after another.
+ * @throws InputError 'gpx.unreadable', 'gpx.no-track', 'gpx.no-time'
+ */
+export function readGpx(text: string): GpxTrack {
+  if (!/<gpx[\s>]/.test(text.slice(0, 4096)))
+    throw new InputError('gpx.unreadable', { why: 'no <gpx> was found' })
+  const valid = XMLValidator.validate(text)
+  if (valid !== true)
+    throw new InputError('gpx.unreadable', { why: `line ${valid.err.line}: ${valid.err.msg}` })
+  const tree = parser.parse(text) as {
+    gpx?: { trk?: { trkseg?: { trkpt?: Point[] }[] }[] }
+  }
+  const points = (tree.gpx?.trk ?? []).flatMap((t) => (t.trkseg ?? []).flatMap((s) => s.trkpt ?? []))
+  if (points.length < 2) throw new InputError('gpx.no-track', { got: points.length })
+  const fixes: Fix[] = []
+  for (const p of points) {
+    const latitudeDeg = Number(p.lat)
+    const longitudeDeg = Number(p.lon)
+    const timeS = clockSeconds(p.time ?? '')
+    const onEarth = Math.abs(latitudeDeg) <= 90 && Math.abs(longitudeDeg) <= 180
+    if (Number.isFinite(timeS) && onEarth)
+      fixes.push({ timeS, latitudeDeg, longitudeDeg, elevationM: Number(p.ele ?? 0) || 0 })
+  }
+  if (fixes.length < 2) throw new InputError('gpx.no-time')
+  fixes.sort((a, b) => a.timeS - b.timeS)
+  const rising = fixes.filter((f, i) => i === 0 || f.timeS > fixes[i - 1].timeS)
+  return { fixes: rising, dropped: points.length - rising.length }
+}
+
+/** Writes a GPX 1.1 track; `startedAt` is the instant of time 0, in seconds since 1970. */
+export function writeGpx(name: string, fixes: readonly Fix[], startedAt: number): string {
+  const escape = (s: string) => s.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`)
+  const points = fixes.map(
+    (f) =>
+      `<trkpt lat="${f.latitudeDeg.toFixed(7)}" lon="${f.longitudeDeg.toFixed(7)}"><ele>${f.elevationM.toFixed(1)}</ele><time>${isoInstant(startedAt + f.timeS)}</time></trkpt>`,
+  )
+  return `<?xml version="1.0" encoding="UTF-8"?>
+<gpx version="1.1" creator="Wild Spring" xmlns="http://www.topografix.com/GPX/1/1">
+<trk><name>${escape(name)}</name><trkseg>
+${points.join('\n')}
+</trkseg></trk>
+</gpx>
+`
+}
+
+/** UTC instant with milliseconds. Inverse of the civil-days formula (Hinnant). */
+function isoInstant(epochS: number): string {
+  const ms = Math.round(epochS * 1000)
+  const day = Math.floor(ms / 86_400_000)
+  const ofDay = ms - day * 86_400_000
+  const z = day + 719468
+  const era = Math.floor(z / 146097)
+  const doe = z - era * 146097
+  const yoe = Math.floor(
+    (doe - Math.floor(doe / 1460) + Math.floor(doe / 36524) - Math.floor(doe / 146096)) / 365,
+  )
+  const doy = doe - (365 * yoe + Math.floor(yoe / 4) - Math.floor(yoe / 100))
+  const mp = Math.floor((5 * doy + 2) / 153)
+  const d = doy - Math.floor((153 * mp + 2) / 5) + 1
+  const m = mp < 10 ? mp + 3 : mp - 9
+  const y = yoe + era * 400 + (m <= 2 ? 1 : 0)
+  const two = (x: number, w = 2) => String(x).padStart(w, '0')
+  const h = Math.floor(ofDay / 3_600_000)
+  const min = Math.floor(ofDay / 60_000) % 60
+  const s = Math.floor(ofDay / 1000) % 60
+  return `${two(y, 4)}-${two(m)}-${two(d)}T${two(h)}:${two(min)}:${two(s)}.${two(ofDay % 1000, 3)}Z`
+}

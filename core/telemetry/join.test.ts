@@ -1,0 +1,259 @@
+import { describe, expect, it } from 'vitest'
+import type { ColumnMapping, ImportMapping } from '#contract/recording'
+import { readGpx, writeGpx } from '../formats/gpx.ts'
+import { distanceM, wayOf } from '../geo/way.ts'
+import { seededRandom } from '../sim/random.ts'
+import { rideTrail } from '../sim/ride.ts'
+import { travelFile } from '../sim/sensorFile.ts'
+import { gpsFixes } from '../sim/sensors.ts'
+import { sniffLayout } from '../formats/layout.ts'
+import { recordingOf } from '../test/synthetic.ts'
+import { sectionOf, testBike } from '../test/simulated.ts'
+import { readingsToMm } from './calibrate.ts'
+import { ingestDelimited } from './ingest.ts'
+import { joinRecording, joinTrack } from './join.ts'
+import { suggestMapping } from './mapping.ts'
+import { placeSections } from './sections.ts'
+
+const bike = testBike()
+const sections = (['smooth', 'climb', 'roots', 'flat-out', 'berms'] as const).map((k) => sectionOf(k, 90))
+const ride = rideTrail(bike, sections, { ground: 2, run: 3 }, 200)
+const geometry = { frontTravelMm: 150, rearStrokeMm: 55, leverage: null }
+const bytes = (s: string) => new TextEncoder().encode(s)
+/** The travel file without its speed column, as a logger without a wheel sensor writes it. */
+const plainFile = travelFile(bike, ride, seededRandom(1))
+  .split('\n')
+  .map((l) => l.split(',').slice(0, 3).join(','))
+  .join('\n')
+const read = (text: string) => {
+  const b = bytes(text)
+  return ingestDelimited(b, suggestMapping(sniffLayout(b)), geometry)
+}
+const started = 1_900_000_000
+const fixes = gpsFixes(ride, 5, seededRandom(2))
+
+describe('GPX', () => {
+  it('comes back as it was written, with instants to the millisecond', () => {
+    const { fixes: back, dropped } = readGpx(writeGpx('A & B <trail>', fixes, started))
+    expect(dropped).toBe(0)
+    expect(back).toHaveLength(fixes.length)
+    expect(back[7].timeS).toBeCloseTo(started + fixes[7].timeS, 3)
+    expect(back[7].latitudeDeg).toBeCloseTo(fixes[7].latitudeDeg, 6)
+  })
+  it.each([
+    ['not a track at all', /no <gpx> was found/],
+    ['<gpx><trk><trkseg></gpx>', /line 1/],
+    ['<gpx version="1.1"><wpt lat="1" lon="2"/></gpx>', /no track with at least two points/],
+    [
+      '<gpx><trk><trkseg><trkpt lat="1" lon="2"/><trkpt lat="1" lon="2.1"/></trkseg></trk></gpx>',
+      /have no times/,
+    ],
+  ])('%s is refused in one sentence', (text, message) => {
+    expect(() => readGpx(text)).toThrow(message)
+  })
+  it('leaves out points that are nowhere', () => {
+    const point = (lat: number, s: number) =>
+      `<trkpt lat="${lat}" lon="8"><time>2031-05-02T10:00:0${s}Z</time></trkpt>`
+    const text = `<gpx><trk><trkseg>${point(46, 1)}${point(146, 2)}${point(46.001, 3)}</trkseg></trk></gpx>`
+    const { fixes: back, dropped } = readGpx(text)
+    expect([back.length, dropped]).toEqual([2, 1])
+  })
+})
+
+describe('the way', () => {
+  const fix = (latitudeDeg: number, longitudeDeg: number, timeS = 0) => ({
+    latitudeDeg,
+    longitudeDeg,
+    timeS,
+    elevationM: 0,
+  })
+  it('a degree of the meridian is 111.195 km on the mean sphere', () => {
+    expect(distanceM(fix(46, 8), fix(47, 8))).toBeCloseTo((6_371_008.8 * Math.PI) / 180, 2)
+    expect(distanceM(fix(0, 179.5), fix(0, -179.5))).toBeCloseTo(distanceM(fix(0, 0), fix(0, 1)), 3)
+  })
+  it('has the length and pace of a straight even ride', () => {
+    const even = Array.from({ length: 60 }, (_, i) => fix(46 + i * 5e-5, 8, i))
+    const { wayM, speedMS } = wayOf(even)
+    expect(wayM[59]).toBeCloseTo(distanceM(even[0], even[59]), 1)
+    expect(speedMS[30]).toBeCloseTo(5.56, 2)
+  })
+})
+
+describe('a track laid under a recording', () => {
+  it('finds by likeness when it began, and then the sections by distance', () => {
+    const recording = read(plainFile)
+    // The receiver was switched on twelve seconds before the logger.
+    const early = [
+      ...Array.from({ length: 60 }, (_, i) => ({ ...fixes[0], timeS: -12 + i / 5 })),
+      ...fixes,
+    ].map((f) => ({ ...f, timeS: f.timeS + started }))
+    const placed = joinTrack(recording, early, 'way.gpx', null)
+    expect(placed.offsetBy).toBe('matched')
+    expect(Math.abs(placed.offsetS + 12)).toBeLessThan(1.6)
+    const { by, spans } = placeSections(recording, sections, [])
+    expect(by).toBe('distance')
+    let i = 0
+    while (ride.distanceM[i] < 180) i++
+    expect(Math.abs(spans[2].startS - i / 200)).toBeLessThan(2.5)
+  })
+  it('is laid by dates when both have them', () => {
+    const recording = { ...read(plainFile), startEpochS: started + 3 }
+    const placed = joinTrack(
+      recording,
+      fixes.map((f) => ({ ...f, timeS: f.timeS + started })),
+      'way.gpx',
+      null,
+    )
+    expect(placed).toEqual({ offsetS: -3, offsetBy: 'clock' })
+  })
+  it('is laid where a person says, and refused when that is nowhere', () => {
+    expect(joinTrack(read(plainFile), fixes, 'way.gpx', 4)).toEqual({ offsetS: 4, offsetBy: 'given' })
+    expect(() => joinTrack(read(plainFile), fixes, 'way.gpx', 4000)).toThrow(/do not overlap/)
+  })
+  it('of another ride is not laid at all', () => {
+    const other = rideTrail(
+      bike,
+      [sectionOf('flat-out', 90), sectionOf('climb', 120)],
+      { ground: 9, run: 9 },
+      200,
+    )
+    const wobble = gpsFixes(other, 5, seededRandom(4)).map((f, i) => ({
+      ...f,
+      latitudeDeg: f.latitudeDeg + 1e-4 * Math.sin(i / 3),
+    }))
+    expect(() => joinTrack(read(plainFile), wobble, 'other.gpx', null)).toThrow(/how many seconds after/)
+  })
+  it('adds nothing to a recording that knows its way', () => {
+    const recording = read(travelFile(bike, ride, seededRandom(1)))
+    recording.distanceM = ride.distanceM
+    expect(() => joinTrack(recording, fixes, 'way.gpx', null)).toThrow(/already has distance and speed/)
+  })
+})
+
+describe('a second logger', () => {
+  const columns = (keep: number[]) =>
+    plainFile
+      .split('\n')
+      .map((l) => keep.map((k) => l.split(',')[k]).join(','))
+      .join('\n')
+  it('brings the other end onto the first one’s clock', () => {
+    const main = read(columns([0, 1]))
+    const whole = read(plainFile)
+    // The second one was started 2.5 s later.
+    const later = columns([0, 2]).split('\n')
+    const cut = [later[0], ...later.slice(1 + 2.5 * 200)].join('\n')
+    const placed = joinRecording(main, read(cut), 'rear.csv', 2.5)
+    expect(placed.offsetBy).toBe('given')
+    expect(main.ends).toEqual(['front', 'rear'])
+    const i = 3000
+    expect(main.depthPct.rear![i]).toBeCloseTo(whole.depthPct.rear![i], 1)
+    expect(Number.isNaN(main.depthPct.rear![100])).toBe(true)
+    expect(() => joinRecording(main, read(columns([0, 2])), 'again.csv', 0)).toThrow(/adds nothing/)
+  })
+  it('is found by its own liveliness when nobody says when it began', () => {
+    const main = read(columns([0, 1]))
+    const later = columns([0, 2]).split('\n')
+    const cut = [later[0], ...later.slice(1 + 8 * 200)].join('\n')
+    const placed = joinRecording(main, read(cut), 'rear.csv', null)
+    expect(placed.offsetBy).toBe('matched')
+    expect(Math.abs(placed.offsetS - 8)).toBeLessThan(1.1)
+  })
+})
+
+describe('readings', () => {
+  const mm = (
+    readings: number[],
+    calibration: ColumnMapping['calibration'],
+    unit: ColumnMapping['unit'] = 'raw',
+  ) => {
+    const x = Float64Array.from(readings)
+    readingsToMm(x, { column: 1, role: 'front-travel', unit, calibration }, 150)
+    return [...x].map((v) => v + 0)
+  }
+  it('turn into mm by two points, also when they fall', () => {
+    expect(mm([900, 500, 100], { extendedReading: 900, compressedReading: 100, compressedMm: 140 })).toEqual([
+      0, 70, 140,
+    ])
+  })
+  it('turn into mm by many points, straight between and beyond', () => {
+    const points = [
+      { reading: 100, mm: 0 },
+      { reading: 300, mm: 30 },
+      { reading: 400, mm: 90 },
+    ]
+    expect(mm([100, 200, 300, 350, 450], { points })).toEqual([0, 15, 30, 60, 120])
+    const falling = points.map((p) => ({ ...p, reading: -p.reading }))
+    expect(mm([-200, -350], { points: falling })).toEqual([15, 60])
+  })
+  it('in % are of the stroke; a pressure calibration is not for travel', () => {
+    expect(mm([50], null, 'pct')).toEqual([75])
+    expect(() => mm([50], { compressionRatio: 2, baselinePsi: 80 })).toThrow(/belongs to a pressure column/)
+  })
+})
+
+describe('what is noticed in a channel', () => {
+  const file = (front: (i: number) => number, name = 'front_mm') =>
+    `time_ms,${name}\n` + Array.from({ length: 4000 }, (_, i) => `${i * 5},${front(i).toFixed(2)}`).join('\n')
+  const wave = (i: number) =>
+    32 + 25 * Math.sin(i / 11) * Math.sin(i / 170) + 70 * Math.max(0, Math.sin(i / 60)) ** 20
+  const codes = (text: string, change: (m: ImportMapping) => ImportMapping = (m) => m) => {
+    const b = bytes(text)
+    return ingestDelimited(b, change(suggestMapping(sniffLayout(b))), geometry).issues.map((i) => i.code)
+  }
+  it('an upright one gives no complaint', () => {
+    expect(codes(file(wave))).toEqual([])
+  })
+  it('a channel that shrinks when the bike compresses is turned round, and that is said', () => {
+    expect(codes(file((i) => 150 - wave(i)))).toEqual(['sign-flipped'])
+    expect(codes(file((i) => -wave(i)))).toEqual(['sign-flipped'])
+  })
+  it('a calibration taken the wrong way round is suspected', () => {
+    const wrong = (m: ImportMapping): ImportMapping => ({
+      ...m,
+      columns: m.columns.map((c) =>
+        c.role === 'front-travel'
+          ? { ...c, calibration: { extendedReading: 150, compressedReading: 0, compressedMm: 150 } }
+          : c,
+      ),
+    })
+    expect(codes(file(wave), wrong)).toContain('sign-suspect')
+  })
+  it('a range too small for the unit shows as a flat top', () => {
+    expect(codes(file((i) => Math.min(80, wave(i))))).toEqual(['clipped'])
+  })
+  it('a clock set ahead by an hour does not make an hour of gap', () => {
+    const lines = file(wave).split('\n')
+    const jumped = lines.map((l, i) => (i > 2000 ? l.replace(/^\d+/, (t) => String(+t + 3_600_000)) : l))
+    const b = bytes(jumped.join('\n'))
+    const r = ingestDelimited(b, suggestMapping(sniffLayout(b)), geometry)
+    expect(r.issues.map((i) => [i.code, i.line])).toEqual([['clock-jump', 2002]])
+    expect(r.samples).toBe(4000)
+  })
+  it('pressure needs its calibration, and one end has travel or pressure', () => {
+    expect(() => codes(file((i) => 80 + wave(i), 'fork_psi'))).toThrow(/compression ratio/)
+    const both = (m: ImportMapping): ImportMapping => ({
+      ...m,
+      columns: [
+        ...m.columns,
+        {
+          column: 1,
+          role: 'front-pressure',
+          unit: 'psi',
+          calibration: { compressionRatio: 2.2, baselinePsi: 80 },
+        },
+      ],
+    })
+    expect(() => codes(file(wave), both)).toThrow(/both a travel and a pressure/)
+  })
+  it('dates give the instant of the start', () => {
+    const text =
+      'time,front_mm\n' +
+      Array.from(
+        { length: 400 },
+        (_, i) =>
+          `2031-05-02T10:00:${String(Math.floor(i / 100)).padStart(2, '0')}.${String((i % 100) * 10).padStart(3, '0')},${wave(i).toFixed(2)}`,
+      ).join('\n')
+    expect(read(text).startEpochS).toBe(Date.UTC(2031, 4, 2, 10) / 1000)
+    expect(recordingOf(wave, null).startEpochS).toBeNull()
+  })
+})

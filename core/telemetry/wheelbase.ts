@@ -1,0 +1,100 @@
+import type { EndMotion } from './motion.ts'
+
+const rateHz = 100
+const lagFromS = 0.05
+const lagToS = 0.6
+
+/**
+ * Correlation of the rear at [from + lag, to) with the front `lag` samples earlier; gaps are left out.
+ * @returns null when less than half is there or nothing moves
+ */
+function correlationAt(
+  f: Float64Array,
+  r: Float64Array,
+  from: number,
+  to: number,
+  lag: number,
+): number | null {
+  let [count, sf, sr, sff, srr, sfr] = [0, 0, 0, 0, 0, 0]
+  for (let i = from + lag; i < to; i++) {
+    const a = f[i - lag]
+    const b = r[i]
+    if (!(a === a && b === b)) continue
+    count++
+    sf += a
+    sr += b
+    sff += a * a
+    srr += b * b
+    sfr += a * b
+  }
+  const vf = sff - (sf * sf) / count
+  const vr = srr - (sr * sr) / count
+  if (count < (to - from - lag) / 2 || !(vf > 1e-9 && vr > 1e-9)) return null
+  return (sfr - (sf * sr) / count) / Math.sqrt(vf * vr)
+}
+
+/** The highest peak of the correlation over the lag; a maximum at an edge is no peak but both ends moving together. */
+function bestLag(f: Float64Array, r: Float64Array, from: number, to: number, longestS: number) {
+  let best: { correlation: number; lagS: number } | null = null
+  const at: (number | null)[] = []
+  const first = Math.round(lagFromS * rateHz)
+  for (let lag = first; lag <= longestS * rateHz && to - from - lag >= rateHz; lag++)
+    at.push(correlationAt(f, r, from, to, lag))
+  for (let k = 1; k < at.length - 1; k++) {
+    const [before, here, after] = [at[k - 1], at[k], at[k + 1]]
+    if (here === null || before === null || after === null || here < before || here < after) continue
+    if (!best || here > best.correlation) best = { correlation: here, lagS: (first + k) / rateHz }
+  }
+  return best
+}
+
+/** Every so-manieth sample of a channel, at 100 Hz between two moments. */
+function picked(depthPct: Float64Array, sampleRateHz: number, fromS: number, toS: number): Float64Array {
+  return Float64Array.from(
+    { length: Math.max(0, Math.floor((toS - fromS) * rateHz)) },
+    (_, i) => depthPct[Math.round((fromS + i / rateHz) * sampleRateHz)],
+  )
+}
+
+/**
+ * How alike the rear moves to the front one wheelbase earlier: the largest correlation of the two depths at lags from
+ * 0.05 to 0.6 s (1.2 m at 24 to 2 m/s), sampled at 100 Hz between two moments.
+ *
+ * @returns null when a stretch is too short or nothing moves
+ */
+export function wheelbaseMatch(
+  front: EndMotion,
+  rear: EndMotion,
+  fromS: number,
+  toS: number,
+): { correlation: number; lagS: number } | null {
+  const rate = front.sampleRateHz
+  const f = picked(front.depthPct, rate, fromS, toS)
+  const r = picked(rear.depthPct, rate, fromS, toS)
+  return bestLag(f, r, 0, f.length, lagToS)
+}
+
+const usualWheelbaseM = 1.22
+const windowS = 3
+const sure = 0.5
+
+/**
+ * Pace of the ride from how much later the rear meets what the front met, per half second, m/s; NaN where the two are
+ * too unlike. Only its course matters, so a usual wheelbase will do.
+ */
+export function paceFromWheelbase(
+  front: Float64Array,
+  rear: Float64Array,
+  sampleRateHz: number,
+): Float64Array {
+  const seconds = front.length / sampleRateHz
+  const f = picked(front, sampleRateHz, 0, seconds)
+  const r = picked(rear, sampleRateHz, 0, seconds)
+  const half = (windowS * rateHz) / 2
+  return Float64Array.from({ length: Math.floor(seconds * 2) }, (_, k) => {
+    const middle = ((k + 0.5) * rateHz) / 2
+    const [from, to] = [Math.max(0, Math.round(middle - half)), Math.min(f.length, Math.round(middle + half))]
+    const best = bestLag(f, r, from, to, lagToS)
+    return best && best.correlation >= sure ? usualWheelbaseM / best.lagS : NaN
+  })
+}

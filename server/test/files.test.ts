@@ -1,0 +1,105 @@
+import { readdirSync } from 'node:fs'
+import { v7 as uuid } from 'uuid'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { Recording, type AddedFileUpload } from '#contract/recording'
+import { writeGpx } from '#core/formats/gpx'
+import { makeFile, makeUpload, startApp, startStory, uploadPath, type TestApp } from './harness.ts'
+
+let t: TestApp
+beforeEach(async () => void (t = await startApp()))
+afterEach(() => t.store.close())
+
+const track = writeGpx(
+  'way',
+  Array.from({ length: 9 }, (_, i) => ({
+    timeS: i,
+    latitudeDeg: -47.5 + i * (i < 4 ? 2e-5 : 6e-5),
+    longitudeDeg: -122,
+    elevationM: 600,
+  })),
+  1_900_000_000,
+)
+const filePath = (id: string, fileId: string, meta: AddedFileUpload) =>
+  `/recordings/${id}/files/${fileId}?meta=${encodeURIComponent(JSON.stringify(meta))}`
+const gpx: AddedFileUpload = { fileName: 'way.gpx', kind: 'gpx', mapping: null, offsetS: -1 }
+
+async function recorded() {
+  const s = await startStory(t)
+  const id = uuid()
+  const r = Recording.parse((await t.put(uploadPath(id, makeUpload(s.run.id)), makeFile())).body)
+  return { s, id, r }
+}
+
+describe('a further file on a recording', () => {
+  it('places the sections by the way of a track, and comes back unchanged', async () => {
+    const { id, r } = await recorded()
+    expect(r.analysis.sectionsBy).toBe('share-of-length')
+    const fileId = uuid()
+    const joined = Recording.parse((await t.put(filePath(id, fileId, gpx), track)).body)
+    expect(joined.analysis.sectionsBy).toBe('distance')
+    expect(joined.addedFiles).toMatchObject([{ id: fileId, offsetS: -1, offsetBy: 'given', kind: 'gpx' }])
+    // Slow first half: half of the way takes longer than half of the time.
+    expect(joined.analysis.sections[0].endS).toBeGreaterThan(r.analysis.sections[0].endS)
+    const back = (await t.get(`/recordings/${id}/files/${fileId}/original`)).body as ArrayBuffer
+    expect(new TextDecoder().decode(back)).toBe(track)
+    const first = (await t.get(`/recordings/${id}/original`)).body as ArrayBuffer
+    expect(new TextDecoder().decode(first)).toBe(makeFile())
+    expect(readdirSync(t.incomingDir)).toEqual([])
+  })
+  it('sent again changes nothing; taken off, all is as before', async () => {
+    const { id, r } = await recorded()
+    const fileId = uuid()
+    const once = (await t.put(filePath(id, fileId, gpx), track)).body
+    expect((await t.put(filePath(id, fileId, gpx), track)).body).toEqual(once)
+    const after = Recording.parse((await t.send('DELETE', `/recordings/${id}/files/${fileId}`)).body)
+    expect(after).toEqual(r)
+    expect((await t.get(`/recordings/${id}/files/${fileId}/original`)).status).toBe(404)
+    expect((await t.send('DELETE', `/recordings/${id}/files/${fileId}`)).status).toBe(404)
+  })
+  it.each([
+    ['no track', '<gpx></gpx>', gpx, /no track/],
+    ['not XML', 'hello', gpx, /cannot be read/],
+    ['one far away in time', track, { ...gpx, offsetS: 9000 }, /do not overlap/],
+    [
+      'text without a mapping',
+      makeFile(),
+      { ...gpx, kind: 'delimited' as const, fileName: 'more.csv' },
+      /what the columns of the file are/,
+    ],
+  ])('%s is refused, and the recording stays as it was', async (_, body, meta, sentence) => {
+    const { id, r, s } = await recorded()
+    const refused = await t.put(filePath(id, uuid(), meta), body)
+    expect(refused.status).toBeGreaterThanOrEqual(400)
+    expect((refused.body as { detail: string }).detail).toMatch(sentence)
+    const day = (await t.get(`/days/${s.day.id}`)).body as { recordings: unknown[] }
+    expect(day.recordings).toEqual([r])
+    expect(readdirSync(t.incomingDir)).toEqual([])
+  })
+})
+
+describe('sections placed by hand', () => {
+  it('replace the guess, and an empty list brings it back', async () => {
+    const { id, r, s } = await recorded()
+    const [a, b] = s.trail.sections
+    const spans = [
+      { sectionId: a.id, startS: 0.5, endS: 1.5 },
+      { sectionId: b.id, startS: 2, endS: 3.5 },
+    ]
+    const placed = Recording.parse((await t.put(`/recordings/${id}/spans`, { spans })).body)
+    expect(placed.analysis.sectionsBy).toBe('marks')
+    expect(placed.analysis.sections.map((x) => [x.startS, x.endS])).toEqual([
+      [0.5, 1.5],
+      [2, 3.5],
+    ])
+    expect(placed.spans).toEqual(spans)
+    expect((await t.put(`/recordings/${id}/spans`, { spans: [] })).body).toEqual(r)
+  })
+  it('must end after they start, on a recording that is there', async () => {
+    const { id, s } = await recorded()
+    const spans = [{ sectionId: s.trail.sections[0].id, startS: 3, endS: 2 }]
+    expect((await t.put(`/recordings/${id}/spans`, { spans })).body).toMatchObject({
+      detail: expect.stringMatching(/must end after it starts/),
+    })
+    expect((await t.put(`/recordings/${uuid()}/spans`, { spans: [] })).status).toBe(404)
+  })
+})
