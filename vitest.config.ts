@@ -6,7 +6,7 @@ export default mergeConfig(
   page,
   defineConfig({
     test: {
-      include: ['{contract,core,server,web,demo,scripts}/**/*.test.ts'],
+      include: ['{contract,core,server,web,demo,logger,scripts}/**/*.test.ts'],
       setupFiles: ['scripts/test-seed.ts'],
       testTimeout: 20_000,
     },

@@ -5,6 +5,7 @@ import { Bike } from './bike.ts'
 import { Gauge, ServiceEntry, StockItem } from './care.ts'
 import { CalendarDay, Id, Name } from './common.ts'
 import { TrailDay } from './day.ts'
+import { LoggerAtHand } from './logger.ts'
 import { ProposalRecord } from './proposal.ts'
 import { Recording, RememberedMapping, SectionSpans } from './recording.ts'
 import { Rider, RiderCard } from './rider.ts'
@@ -210,10 +211,18 @@ export const endpoints = {
     body: none,
     reply: Recording,
   }),
+  listLoggers: endpoint({
+    method: 'get',
+    path: '/loggers',
+    summary: 'Loggers at hand, and who they are',
+    params: z.strictObject({}),
+    body: none,
+    reply: z.array(LoggerAtHand),
+  }),
   deleteRecording: remove('/recordings/:id', 'Take a recording off its run (can be undone)'),
   restoreRecording: restore('/recordings/:id/restore', 'Bring a recording back'),
 } as const
 
 // Outside the table, since a body or reply is not JSON: PUT /recordings/:id?meta=… and
 // PUT /recordings/:id/files/:fileId?meta=… (bytes in, Recording out); GET /recordings/:id/original, /files/:fileId/original, /channels (see channels.ts), /channels.csv, /metrics.csv, /metrics.json;
-// GET /bikes/:id/baseline.pdf, /sag-strip.pdf; GET /events (server-sent events).
+// /loggers/:index/… hands on to a device (docs/file-formats.md); GET /bikes/:id/baseline.pdf, /sag-strip.pdf; GET /events (server-sent events).

@@ -17,6 +17,8 @@ export const errorCodes = {
   'setup.out-of-range': { status: 422, title: 'A position is outside what the part can do' },
   'setup.not-linked': { status: 422, title: 'More than one adjuster was changed' },
   'recording.unreadable': { status: 422, title: 'The sensor file could not be read' },
+  'logger.unreachable': { status: 502, title: 'The logger does not answer' },
+  'logger.refused': { status: 409, title: 'The logger did not do it' },
   'upload.cancelled': { status: 499, title: 'The upload was cancelled' },
   'storage.full': { status: 507, title: 'The disk is full' },
   'route.unknown': { status: 404, title: 'There is no such address' },

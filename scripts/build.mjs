@@ -6,6 +6,22 @@ import { ensurePackages, root } from './ensure.mjs'
 ensurePackages()
 await buildAll()
 
+/** The stand-in loggers, a program of their own. */
+async function buildLogger() {
+  const esbuild = await import('esbuild')
+  await esbuild.build({
+    absWorkingDir: root,
+    entryPoints: { index: 'logger/start.ts' },
+    outdir: 'dist/logger',
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    packages: 'external',
+    logLevel: 'warning',
+  })
+}
+
 export async function buildAll() {
   const [{ build: vite }, esbuild] = await Promise.all([import('vite'), import('esbuild')])
   rmSync(join(root, 'dist'), { recursive: true, force: true })
@@ -22,5 +38,6 @@ export async function buildAll() {
     sourcemap: true,
     logLevel: 'warning',
   })
+  await buildLogger()
   cpSync(join(root, 'server/db/migrations'), join(root, 'dist/server/migrations'), { recursive: true })
 }

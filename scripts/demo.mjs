@@ -32,29 +32,51 @@ function forget() {
   }
 }
 
-const server = spawn(process.execPath, ['dist/server/index.js'], {
+/** First address a program prints. */
+function addressOf(child) {
+  return new Promise((resolve) => {
+    let text = ''
+    child.stdout.on('data', (chunk) => {
+      text += chunk
+      const hits = [...text.matchAll(/http:\/\/\S+/g)].map((m) => m[0])
+      if (hits.length >= (child.addresses ?? 1)) resolve(hits)
+    })
+    child.on('exit', () => resolve([]))
+  })
+}
+
+// Devices to try: without them (their port may be taken) the demo runs all the same.
+const loggers = spawn(process.execPath, ['dist/logger/index.js'], {
   cwd: root,
-  env: { ...process.env, WILD_SPRING_DATA: dataDir },
+  env: { WILD_SPRING_LOGGER_PORT: '0', ...process.env },
   stdio: ['ignore', 'pipe', 'inherit'],
 })
-process.on('SIGINT', () => server.kill('SIGINT'))
-process.on('SIGTERM', () => server.kill('SIGTERM'))
-server.on('exit', (code) => process.exit(code ?? 0))
+loggers.addresses = 2
+const loggerAddresses = await addressOf(loggers)
 
-const address = await new Promise((resolve) => {
-  let text = ''
-  server.stdout.on('data', (chunk) => {
-    text += chunk
-    const hit = /http:\/\/\S+/.exec(text)
-    if (hit) resolve(hit[0])
-  })
+const server = spawn(process.execPath, ['dist/server/index.js'], {
+  cwd: root,
+  env: { ...process.env, WILD_SPRING_DATA: dataDir, WILD_SPRING_LOGGERS: loggerAddresses.join(',') },
+  stdio: ['ignore', 'pipe', 'inherit'],
 })
+for (const signal of ['SIGINT', 'SIGTERM'])
+  process.on(signal, () => {
+    loggers.kill(signal)
+    server.kill(signal)
+  })
+server.on('exit', (code) => {
+  loggers.kill()
+  process.exit(code ?? 0)
+})
+
+const [address] = await addressOf(server)
 if (!filled) {
   console.log('Filling the demo world …')
   if (run(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'demo/fill.ts', address]) !== 0) {
     server.removeAllListeners('exit')
     server.on('exit', () => {
       forget()
+      loggers.kill()
       process.exit(1)
     })
     server.kill()

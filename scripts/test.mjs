@@ -40,6 +40,7 @@ step('architecture', () =>
     'server',
     'web',
     'demo',
+    'logger',
   ]),
 )
 step('unused', () => check(bin('knip'), []))

@@ -11,6 +11,7 @@ import { reply, toProblem } from './problem.ts'
 import { dayRoutes } from './routes/days.ts'
 import { eventRoutes } from './routes/events.ts'
 import { garageRoutes } from './routes/garage.ts'
+import { loggerRoutes } from './routes/loggers.ts'
 import { printRoutes } from './routes/print.ts'
 import { recordingRoutes } from './routes/recordings.ts'
 import { workshopRoutes } from './routes/workshop.ts'
@@ -36,6 +37,7 @@ export function buildApp(deps: Deps): Hono {
   api.route('/', workshopRoutes(deps))
   api.route('/', printRoutes(deps))
   api.route('/', eventRoutes(deps))
+  api.route('/', loggerRoutes(deps))
   api.all('*', (c) => reply(c, 'route.unknown', `There is nothing at ${c.req.path}.`))
 
   const app = new Hono()

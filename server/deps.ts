@@ -11,6 +11,8 @@ export interface Deps {
   ingest: Ingest
   /** Folder for half-arrived uploads; emptied at start. */
   incomingDir: string
+  /** Addresses of loggers that may be talked to, and no others. */
+  loggers: readonly string[]
   /** Folder of the built page; null serves the API only. */
   webDir: string | null
   /** UTC now, ISO 8601. */

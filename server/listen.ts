@@ -10,6 +10,7 @@ import { clearIncoming } from './ingest/spool.ts'
  * Starts the server. Settings from the environment:
  * WILD_SPRING_DATA  folder of the data file, default ./data
  * WILD_SPRING_PORT  default 4870; 0 takes a free one
+ * WILD_SPRING_LOGGERS  addresses of loggers, separated by commas; default: where `npm run logger` starts them
  */
 async function main(): Promise<void> {
   const host = process.env.WILD_SPRING_HOST ?? '127.0.0.1'
@@ -28,6 +29,7 @@ async function main(): Promise<void> {
     events: new EventBus(),
     ingest: ingestInWorker(new URL('./ingestWorker.js', import.meta.url)),
     incomingDir,
+    loggers: loggerAddresses(process.env.WILD_SPRING_LOGGERS ?? usualLoggers),
     webDir: join(here, '..', 'web'),
     now: () => new Date().toISOString(),
     log: { error: (message, cause) => console.error(message, cause) },
@@ -55,6 +57,22 @@ async function main(): Promise<void> {
   }
   process.on('SIGINT', stop)
   process.on('SIGTERM', stop)
+}
+
+const usualLoggers = 'http://127.0.0.1:4871,http://127.0.0.1:4872'
+
+function loggerAddresses(list: string): string[] {
+  return list
+    .split(',')
+    .map((a) => a.trim().replace(/\/$/, ''))
+    .filter((a) => a !== '')
+    .map((a) => {
+      if (!/^https?:\/\/[^/]+$/.test(a))
+        throw new Error(
+          `WILD_SPRING_LOGGERS: "${a}" is no address; write http://host:port, separated by commas.`,
+        )
+      return a
+    })
 }
 
 main().catch((e: unknown) => {

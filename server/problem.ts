@@ -15,10 +15,7 @@ export function toProblem(log: Log) {
     if (error instanceof InputError)
       return reply(
         c,
-        error.code.startsWith('file') ||
-          error.code.startsWith('mapping') ||
-          error.code.startsWith('time') ||
-          error.code.startsWith('channel')
+        /^(file|mapping|time|channel|calibration|gpx|join|rate)\./.test(error.code)
           ? 'recording.unreadable'
           : 'request.invalid',
         error.message,

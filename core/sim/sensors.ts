@@ -29,14 +29,22 @@ export const travelReading = (mm: number, random: () => number) => sensed(mm, 0.
 /** Accelerometer: 0.03 g of noise, steps of 0.004 g. */
 export const accelerationReading = (g: number, random: () => number) => sensed(g, 0.03, 0.004, random)
 
-/** Gauge pressure in the chamber of an air unit at a shaft position, psi, without noise. */
-export function chamberPsi(setting: EndSetting, mm: number, warmth: number): number {
+/**
+ * Gauge pressure in the chamber of an air unit at a shaft position, psi, without noise.
+ * @param restShare where the gas has settled: the depth it dwells at while riding, the depth itself when held still
+ */
+export function chamberPsi(
+  setting: EndSetting,
+  mm: number,
+  warmth: number,
+  restShare = setting.restShare,
+): number {
   const { shape } = unitAir(setting.unit)
   return ridingPressurePsi(
     mm / setting.unit.strokeMm,
     setting.pressurePsi!,
     shape,
-    { restShare: setting.restShare, warmth },
+    { restShare, warmth },
     { spacers: setting.spacers },
   ).chamberPsi
 }

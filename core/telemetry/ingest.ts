@@ -8,7 +8,7 @@ import { wayOf, type Fix } from '../geo/way.ts'
 import { median, quantileSorted } from '../signal/quantile.ts'
 import { onClock, resampleUniform } from '../signal/resample.ts'
 import { psiPerBar, standardGravity } from '../units/convert.ts'
-import { isPressure, readingsToMm } from './calibrate.ts'
+import { isManyPoint, isPressure, isTwoPoint, readingsToMm } from './calibrate.ts'
 import { repairClock, type RepairedClock } from './clock.ts'
 import { issue } from './issues.ts'
 import { checkMapping, columnFor } from './mapping.ts'
@@ -188,12 +188,13 @@ function addTravel(
   const sorted = x.filter(Number.isFinite).sort()
   if (sorted.length === 0) throw new InputError('channel.empty', { role })
   if (sorted[sorted.length - 1] === sorted[0]) throw new InputError('channel.constant', { role })
-  const clipped = samplesAtLimit(x, sorted[sorted.length - 1], result.sampleRateHz)
+  const limit = sorted[countsDown(column) ? 0 : sorted.length - 1]
+  const clipped = samplesAtLimit(x, limit, result.sampleRateHz)
   if (clipped > 0)
     result.issues.push(
       issue(
         'clipped',
-        `${role[0].toUpperCase()}${role.slice(1)} stands at its highest reading (${plain(sorted[sorted.length - 1])}) for ${clipped} samples: the sensor's range is too small for this unit, so deep hits are cut off.`,
+        `${role[0].toUpperCase()}${role.slice(1)} stands at its last reading (${plain(limit)}) for ${clipped} samples: the sensor's range is too small for this unit, so deep hits are cut off.`,
         clipped,
       ),
     )
@@ -299,12 +300,18 @@ function checkSign(
   result.issues.push(issue('sign-flipped', `${turned}; its sign was turned round.`))
 }
 
-/** Samples in stretches of 40 ms or more at the very highest reading, if there are several such stretches. */
-function samplesAtLimit(x: Float64Array, highest: number, rate: number): number {
+/** Whether deeper means a smaller reading. */
+function countsDown({ calibration: c }: ColumnMapping): boolean {
+  if (isTwoPoint(c)) return c.compressedReading < c.extendedReading
+  return isManyPoint(c) && c.points[c.points.length - 1].reading < c.points[0].reading
+}
+
+/** Samples in stretches of 40 ms or more at one end of the readings, if there are several such stretches. */
+function samplesAtLimit(x: Float64Array, limit: number, rate: number): number {
   const long = Math.max(4, Math.round(0.04 * rate))
   let [run, stretches, samples] = [0, 0, 0]
   for (let i = 0; i <= x.length; i++) {
-    if (i < x.length && x[i] === highest) run++
+    if (i < x.length && x[i] === limit) run++
     else {
       if (run >= long) {
         stretches++

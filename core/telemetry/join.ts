@@ -133,5 +133,6 @@ export function joinTrack(
 
 function overlapOrThrow(file: string, offsetS: number, otherS: number, mainS: number): void {
   const overlap = Math.min(mainS, offsetS + otherS) - Math.max(0, offsetS)
-  if (overlap < Math.min(leastOverlapS, mainS / 2)) throw new InputError('join.apart', { file, offsetS: Math.round(offsetS) })
+  if (overlap < Math.min(leastOverlapS, mainS / 2))
+    throw new InputError('join.apart', { file, offsetS: Math.round(offsetS) })
 }

@@ -1,4 +1,4 @@
-import { ChannelRole, type ColumnMapping, type ImportMapping } from '#contract/recording'
+import type { ChannelRole, ColumnMapping, ImportMapping } from '#contract/recording'
 import { InputError } from '../errors.ts'
 import type { FileLayout } from '../formats/layout.ts'
 import { isPressure } from './calibrate.ts'
@@ -25,7 +25,7 @@ const maxRateHz = 20_000
  * @throws InputError 'mapping.…', 'rate.out-of-range'
  */
 export function checkMapping(mapping: ImportMapping, columns: number): void {
-  for (const role of ChannelRole.options) {
+  for (const { role } of mapping.columns) {
     if (role !== 'ignore' && mapping.columns.filter((c) => c.role === role).length > 1)
       throw new InputError('mapping.role-twice', { role: role.replaceAll('-', ' ') })
   }

@@ -1,29 +1,31 @@
-import { Bike } from '#contract/bike'
+import type { Bike } from '#contract/bike'
 import type { SectionKind } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
 import { simBike, type SimBike } from '../sim/bike.ts'
 import { fork, shock, startPositions } from './dayBuilder.ts'
 
-const id = (n: number) => `00000000-0000-7000-8000-00000000000${n}`
+const noTyre = { name: '', widthMm: null, pressurePsi: null }
 
 /** A bike with the fork and the shock of the test days. */
 export const trailBike: Bike = {
-  ...Bike.parse({
-    id: id(1),
-    version: 0,
-    riderId: id(2),
-    name: '150 mm bike',
-    eBike: false,
-    frontUnitId: id(3),
-    rearUnitId: id(4),
-    rearWheelTravelMm: 147,
-    leverageStart: 2.95,
-    leverageEnd: 2.4,
-    currentSetupId: null,
-    note: '',
-  }),
+  id: 'bike',
+  version: 0,
+  riderId: 'rider',
+  name: '150 mm bike',
+  eBike: false,
+  kind: 'trail',
+  massKg: null,
   frontUnitId: fork.id,
   rearUnitId: shock.id,
+  rearWheelTravelMm: 147,
+  leverageStart: 2.95,
+  leverageEnd: 2.4,
+  leverageCurve: null,
+  tyres: { front: noTyre, rear: noTyre },
+  frontShareSeatedPct: null,
+  frontShareReadyPct: null,
+  currentSetupId: null,
+  note: '',
 }
 
 /** Half-car of that bike; positions by the short ids of the test days. */

@@ -19,7 +19,10 @@ import { clearIncoming } from '../ingest/spool.ts'
 export const migrations = join(import.meta.dirname, '..', 'db', 'migrations')
 
 /** A whole application on a real data file of its own, spoken to without a socket. */
-export async function startApp(dir = mkdtempSync(join(tmpdir(), 'wild-spring-'))) {
+export async function startApp(
+  dir = mkdtempSync(join(tmpdir(), 'wild-spring-')),
+  loggers: readonly string[] = [],
+) {
   const store = await openStore(join(dir, 'test.sqlite'), migrations)
   const incomingDir = join(dir, 'incoming')
   clearIncoming(incomingDir)
@@ -29,6 +32,7 @@ export async function startApp(dir = mkdtempSync(join(tmpdir(), 'wild-spring-'))
     store,
     events,
     ingest: runIngest,
+    loggers,
     incomingDir,
     webDir: null,
     now: () => '2031-05-02T12:00:00.000Z',

@@ -152,6 +152,7 @@ describe('serving the page', () => {
       store: t.store,
       events: new EventBus(),
       ingest,
+      loggers: [],
       incomingDir: t.incomingDir,
       webDir,
       now: () => '2031-05-02T12:00:00.000Z',

@@ -1,0 +1,60 @@
+import { Hono } from 'hono'
+import { endpoints } from '#contract/endpoints'
+import { LoggerIdentity } from '#contract/logger'
+import type { Deps } from '../deps.ts'
+import { mount } from '../mount.ts'
+import { Refusal } from '../refusal.ts'
+
+const answerMs = 1500
+/** What may be asked of a device; nothing else goes through. */
+const allowed =
+  /^(v1\/(identity|state|live|hold|recording\/(start|stop)|recordings(\/[\w-]+)?)|stand-in(\/(world|hands|faults))?)$/
+
+/**
+ * Hands requests on to the loggers that this server was started with, and to no other address: the page itself may
+ * only talk to its own server.
+ */
+export function loggerRoutes({ loggers }: Deps): Hono {
+  const app = new Hono()
+  mount(app, endpoints.listLoggers, () =>
+    Promise.all(loggers.map(async (base, index) => ({ index, identity: await identityAt(base) }))),
+  )
+  app.all('/loggers/:index/*', async (c) => {
+    const base = loggers[Number(c.req.param('index'))]
+    const path = c.req.path.replace(/^.*?\/loggers\/\d+\//, '')
+    if (!base || !allowed.test(path))
+      throw new Refusal('record.not-found', 'There is no such logger, or it has no such address.')
+    const { method } = c.req
+    let answer: Response
+    try {
+      answer = await fetch(`${base}/${path}`, {
+        method,
+        body: method === 'GET' || method === 'DELETE' ? undefined : await c.req.text(),
+        headers: { 'Content-Type': 'application/json' },
+        signal: c.req.raw.signal,
+      })
+    } catch {
+      throw new Refusal('logger.unreachable', 'The logger does not answer; switch it on and come closer.')
+    }
+    if (answer.status >= 400) {
+      const told = (await answer.json().catch(() => null)) as { detail?: string } | null
+      throw new Refusal('logger.refused', told?.detail ?? `The logger answered with ${answer.status}.`)
+    }
+    const headers = new Headers({ 'Cache-Control': 'no-store' })
+    for (const name of ['content-type', 'content-length']) {
+      const value = answer.headers.get(name)
+      if (value) headers.set(name, value)
+    }
+    return new Response(answer.body, { status: answer.status, headers })
+  })
+  return app
+}
+
+async function identityAt(base: string): Promise<LoggerIdentity | null> {
+  try {
+    const answer = await fetch(`${base}/v1/identity`, { signal: AbortSignal.timeout(answerMs) })
+    return LoggerIdentity.parse(await answer.json())
+  } catch {
+    return null
+  }
+}
