@@ -13,9 +13,15 @@ export interface RunningServer {
 /** The built server on a data folder of its own, on a free port. */
 export async function startServer(
   dataDir = mkdtempSync(join(tmpdir(), 'wild-spring-e2e-')),
+  loggers: readonly string[] = [],
 ): Promise<RunningServer> {
   const child = spawn(process.execPath, ['dist/server/index.js'], {
-    env: { ...process.env, WILD_SPRING_DATA: dataDir, WILD_SPRING_PORT: '0' },
+    env: {
+      ...process.env,
+      WILD_SPRING_DATA: dataDir,
+      WILD_SPRING_PORT: '0',
+      WILD_SPRING_LOGGERS: loggers.join(','),
+    },
     stdio: ['ignore', 'pipe', 'inherit'],
   })
   const base = await new Promise<string>((resolve, reject) => {
@@ -39,6 +45,24 @@ export async function startServer(
         child.kill(signal)
       }),
   }
+}
+
+/** Both stand-in loggers on free ports, riding fast. */
+export async function startLoggers(): Promise<{ addresses: string[]; stop: () => void }> {
+  const child = spawn(process.execPath, ['dist/logger/index.js'], {
+    env: { ...process.env, WILD_SPRING_LOGGER_PORT: '0', WILD_SPRING_LOGGER_PACE: '30' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  })
+  const addresses = await new Promise<string[]>((resolve, reject) => {
+    let text = ''
+    child.stdout.on('data', (chunk: Buffer) => {
+      text += chunk.toString()
+      const hits = [...text.matchAll(/http:\/\/\S+/g)].map((m) => m[0])
+      if (hits.length === 2) resolve(hits)
+    })
+    child.on('exit', (code) => reject(new Error(`the loggers ended with ${code}`)))
+  })
+  return { addresses, stop: () => void child.kill() }
 }
 
 /** Fills a running server with the demo world. */

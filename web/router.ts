@@ -15,6 +15,12 @@ export const router = createRouter({
     },
     { path: '/days/:id', name: 'day', component: () => import('./pages/DayPage.vue'), props: true },
     {
+      path: '/days/:id/logger',
+      name: 'logger',
+      component: () => import('./pages/LoggerPage.vue'),
+      props: true,
+    },
+    {
       path: '/days/:id/trace/:runId',
       name: 'trace',
       component: () => import('./pages/TracePage.vue'),

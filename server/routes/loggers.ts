@@ -45,9 +45,26 @@ export function loggerRoutes({ loggers }: Deps): Hono {
       const value = answer.headers.get(name)
       if (value) headers.set(name, value)
     }
-    return new Response(answer.body, { status: answer.status, headers })
+    return new Response(answer.body && quietly(answer.body), { status: answer.status, headers })
   })
   return app
+}
+
+/** A stream that just ends when the other side goes away: a page that is left is no error. */
+function quietly(body: ReadableStream<Uint8Array>): ReadableStream<Uint8Array> {
+  const reader = body.getReader()
+  return new ReadableStream({
+    async pull(controller) {
+      try {
+        const { done, value } = await reader.read()
+        if (done) controller.close()
+        else controller.enqueue(value)
+      } catch {
+        controller.close()
+      }
+    },
+    cancel: (reason) => reader.cancel(reason).catch(() => {}),
+  })
 }
 
 async function identityAt(base: string): Promise<LoggerIdentity | null> {

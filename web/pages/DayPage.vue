@@ -264,9 +264,14 @@ const panels = [
             :to="{ name: 'trace', params: { id, runId: run.id } }"
             >What the suspension did</RouterLink
           >
-          <button v-else type="button" class="btn btn-plain" @click="pickFile">
-            <IconUpload aria-hidden="true" /> Add a sensor file
-          </button>
+          <template v-else>
+            <button type="button" class="btn btn-plain" @click="pickFile">
+              <IconUpload aria-hidden="true" /> Add a sensor file
+            </button>
+            <RouterLink class="btn btn-plain" :to="{ name: 'logger', params: { id }, query: { run: run.id } }"
+              >From a logger</RouterLink
+            >
+          </template>
           <button type="button" class="btn btn-plain" @click="editRun">Run details</button>
           <button type="button" class="btn btn-plain" @click="removeRun">Take it off</button>
         </div>
