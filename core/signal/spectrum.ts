@@ -66,13 +66,17 @@ export function bandRms(
   return Math.sqrt(sum)
 }
 
-/** Mean density in bands that grow by `ratio`, for drawing; a band without a line takes the nearest line. */
+/** Mean density in bands that grow by `ratio`, for drawing; a band between two lines lies on the straight line through them. */
 export function inBands(d: Density, startHz: number, ratio: number, bands: number): number[] {
   return Array.from({ length: bands }, (_, b) => {
     const from = startHz * ratio ** b
     const first = Math.ceil(from / d.stepHz)
     const last = Math.ceil((from * ratio) / d.stepHz) - 1
-    if (last < first) return d.power[Math.min(d.power.length - 1, Math.max(1, Math.round(from / d.stepHz)))]
+    if (last < first) {
+      const at = (from * Math.sqrt(ratio)) / d.stepHz
+      const k = Math.min(d.power.length - 2, Math.max(1, Math.floor(at)))
+      return d.power[k] + (d.power[k + 1] - d.power[k]) * (at - k)
+    }
     let sum = 0
     for (let k = first; k <= last; k++) sum += d.power[Math.min(k, d.power.length - 1)]
     return sum / (last - first + 1)

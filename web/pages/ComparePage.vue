@@ -7,6 +7,7 @@ import BarSlots from '../components/shell/BarSlots.vue'
 import EndMark from '../components/shell/EndMark.vue'
 import DepthBySection from '../components/trace/DepthBySection.vue'
 import { alignPieces, sure } from '#core/signal/align'
+import SignalFigures from '../components/trace/SignalFigures.vue'
 import MirrorTrace from '../components/trace/MirrorTrace.vue'
 import { useRecording } from '../composables/useRecording.ts'
 import { useDay } from '../stores/day.ts'
@@ -170,7 +171,9 @@ const swap = () => void router.replace({ query: { a: runB.value, b: runA.value }
             <tbody>
               <tr v-for="d in shown" :key="d.key" :class="d.size">
                 <td>{{ d.section }}</td>
-                <td><EndMark :end="d.end" small /> {{ d.end }} {{ d.name }}</td>
+                <td>
+                  <EndMark v-if="d.end" :end="d.end" small /> {{ d.end ? `${d.end} ${d.name}` : d.name }}
+                </td>
                 <td class="num">{{ d.a }}</td>
                 <td class="num">{{ d.b }}</td>
                 <td class="num">
@@ -201,6 +204,7 @@ const swap = () => void router.replace({ query: { a: runB.value, b: runA.value }
         :other="recordingOf(runB)!.analysis"
         :sections="b.trail.sections"
       />
+      <SignalFigures :analysis="recordingOf(runA)!.analysis" :other="recordingOf(runB)!.analysis" />
     </template>
     <p v-else class="soft">With a sensor file on both runs, they are compared section by section here.</p>
   </div>

@@ -1,10 +1,15 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import type { RecordingEvent } from '#contract/recording'
 import { rideHeightTargets } from '#core/adviser/history'
 import { apiBase } from '../api/client.ts'
 import DepthBySection from '../components/trace/DepthBySection.vue'
 import EvidencePanel from '../components/trace/EvidencePanel.vue'
+import FilesDialog from '../components/importing/FilesDialog.vue'
+import JumpTo from '../components/trace/JumpTo.vue'
 import MirrorTrace from '../components/trace/MirrorTrace.vue'
+import SectionPlacer from '../components/trace/SectionPlacer.vue'
+import SignalFigures from '../components/trace/SignalFigures.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
 import { useRecording } from '../composables/useRecording.ts'
 import { useDay } from '../stores/day.ts'
@@ -38,6 +43,10 @@ const readWords = computed(() =>
     ? `${durationWords(read.value.timeS)}  front ${depthWords(read.value.front)}  rear ${depthWords(read.value.rear)}`
     : 'front grows up, rear grows down, 0 to 100 % of travel; drag to move, wheel to zoom',
 )
+const filesWords = computed(() => {
+  const n = recording.value?.addedFiles.length ?? 0
+  return n === 0 ? 'Add a track or file' : `${n + 1} files`
+})
 const facts = computed(() =>
   recording.value
     ? `${durationWords(recording.value.durationS)} min · ${Math.round(recording.value.sampleRateHz)} Hz · rear at the ${recording.value.analysis.rearAt}`
@@ -45,15 +54,23 @@ const facts = computed(() =>
 )
 const guessed = computed(() => recording.value?.analysis.sectionsBy === 'share-of-length')
 const trace = ref<InstanceType<typeof MirrorTrace>>()
-const jumps = computed(() => {
-  const events = recording.value?.analysis.events ?? []
-  const worst = (kind: string) =>
-    events.filter((e) => e.kind.endsWith(kind)).sort((x, y) => y.value - x.value)[0]
-  return [
-    { text: 'hardest bottom-out', event: worst('bottom-out') },
-    { text: 'worst hit train', event: worst('train') },
-  ].filter((j) => j.event)
-})
+const jump = (e: RecordingEvent) => trace.value?.showAt(e.startS, e.endS)
+const placing = ref(false)
+const picking = ref(false)
+const picked = ref<number | null>(null)
+const others = computed(() =>
+  (b.value?.recordings ?? [])
+    .filter((r) => r.id !== recording.value?.id)
+    .map((r) => ({ recording: r, text: `run ${day.runNumber(r.runId)}` })),
+)
+async function reload() {
+  await notices.attempt(() => day.load(props.id))
+}
+async function placed() {
+  placing.value = false
+  await reload()
+}
+const filesOpen = ref(false)
 const before = computed(() => {
   const counted = b.value?.runs.filter((r) => r.kind === 'counted') ?? []
   const i = counted.findIndex((r) => r.id === props.runId)
@@ -93,16 +110,11 @@ const dayTo = computed(() => ({ name: 'day', params: { id: props.id } }))
       <section class="card-paper stage">
         <div class="over">
           <span class="num" role="status">{{ readWords }}</span>
-          <span class="jumps"
-            ><button
-              v-for="j in jumps"
-              :key="j.text"
-              type="button"
-              @click="trace?.showAt(j.event!.startS, j.event!.endS)"
-            >
-              to the {{ j.text }}
-            </button></span
-          >
+          <span class="tools">
+            <JumpTo :events="recording.analysis.events" @show="jump" />
+            <button type="button" :aria-pressed="placing" @click="placing = !placing">Place sections</button>
+            <button type="button" @click="filesOpen = true">{{ filesWords }}</button>
+          </span>
         </div>
         <MirrorTrace
           v-if="drawable"
@@ -110,7 +122,9 @@ const dayTo = computed(() => ({ name: 'day', params: { id: props.id } }))
           :main="drawable"
           :sections="b.trail.sections"
           :label="`Depth of front and rear over time, run ${number}`"
+          :class="{ picking }"
           @read="(r) => (read = r)"
+          @pick="(t) => (picked = t)"
         />
         <p v-else class="soft wait" role="status">{{ fault || 'Fetching the channels …' }}</p>
         <p v-if="guessed" class="soft small note">
@@ -118,8 +132,17 @@ const dayTo = computed(() => ({ name: 'day', params: { id: props.id } }))
           distance.
         </p>
       </section>
+      <SectionPlacer
+        v-if="placing && drawable"
+        :main="drawable"
+        :sections="b.trail.sections"
+        :others="others"
+        :picked="picked"
+        @picking="(on) => (picking = on)"
+        @placed="placed"
+      />
       <div class="three">
-        <DepthBySection :analysis="recording.analysis" :sections="b.trail.sections" />
+        <DepthBySection :analysis="recording.analysis" :sections="b.trail.sections" :targets="targets" />
         <section class="card-paper panel" aria-labelledby="out-title">
           <h2 id="out-title">What stands out</h2>
           <ul>
@@ -147,6 +170,8 @@ const dayTo = computed(() => ({ name: 'day', params: { id: props.id } }))
         </section>
         <EvidencePanel :analysis="recording.analysis" />
       </div>
+      <SignalFigures :analysis="recording.analysis" />
+      <FilesDialog v-model:open="filesOpen" :recording="recording" :bundle="b" @changed="reload" />
     </template>
   </div>
 </template>
@@ -167,14 +192,27 @@ const dayTo = computed(() => ({ name: 'day', params: { id: props.id } }))
   font-size: 0.9rem;
   min-height: 32px;
 }
-.jumps button {
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+}
+.tools > button {
   border: 1px solid var(--line);
   background: var(--paper);
   color: var(--ink);
   border-radius: 8px;
-  min-height: 34px;
-  margin-left: 0.4rem;
+  min-height: 36px;
+  padding: 0 0.7rem;
   font-size: 0.88rem;
+}
+.tools > button[aria-pressed='true'] {
+  background: var(--sun);
+  color: #1b2723;
+}
+.picking {
+  cursor: crosshair;
+  outline: 2px solid var(--sun);
 }
 .wait {
   height: 340px;

@@ -12,6 +12,8 @@ interface Figure {
   least: number
   pick: (m: EndMetrics) => number | null
 }
+/** A figure of the bike as a whole. */
+type BikeFigure = Omit<Figure, 'pick'> & { pick: (s: SpanMetrics) => number | null }
 
 const figures: Figure[] = [
   {
@@ -62,12 +64,47 @@ const figures: Figure[] = [
     least: 25,
     pick: (m) => m.reboundP95MmS,
   },
+  {
+    key: 'dive',
+    name: 'deeper in braking',
+    unit: '% points',
+    digits: 1,
+    least: 0.7,
+    pick: (m) => m.diveRisePct,
+  },
+  {
+    key: 'passed',
+    name: 'small-bump movement for each g at the axle',
+    unit: '% per g',
+    digits: 2,
+    least: 0.1,
+    pick: (m) => m.chatterPctPerG,
+  },
+]
+const bikeFigures: BikeFigure[] = [
+  {
+    key: 'buzz',
+    name: 'buzz in the hands',
+    unit: 'm/s²',
+    digits: 1,
+    least: 0.5,
+    pick: (s) => s.buzzMS2,
+  },
+  {
+    key: 'balance',
+    name: 'front deeper than rear',
+    unit: '% points',
+    digits: 1,
+    least: 0.7,
+    pick: (s) => s.balancePct,
+  },
 ]
 
 export interface SectionDifference {
   key: string
   section: string
-  end: 'front' | 'rear'
+  /** null: of the bike as a whole. */
+  end: 'front' | 'rear' | null
   name: string
   unit: string
   a: string
@@ -91,12 +128,18 @@ export function sectionDifferences(bundle: DayBundle, runA: string, runB: string
   for (const span of spans) {
     const of = (x: typeof a): SpanMetrics | undefined =>
       span.id === null ? x.whole : x.sections.find((s) => s.sectionId === span.id)
-    for (const end of ['front', 'rear'] as const) {
-      for (const f of figures) {
-        const va = valueOf(of(a)?.[end], f)
-        const vb = valueOf(of(b)?.[end], f)
-        if (va === null || vb === null) continue
-        const noise = noiseOf(bundle, span.id, end, f)
+    const rows = [
+      ...(['front', 'rear'] as const).flatMap((end) =>
+        figures.map((f) => ({ end, f, of: (s: SpanMetrics) => (s[end] ? f.pick(s[end]) : null) })),
+      ),
+      ...bikeFigures.map((f) => ({ end: null, f, of: f.pick })),
+    ]
+    for (const { end, f, of: pick } of rows) {
+      const [sa, sb] = [of(a), of(b)]
+      const va = sa ? pick(sa) : null
+      const vb = sb ? pick(sb) : null
+      if (va !== null && vb !== null) {
+        const noise = noiseOf(bundle, span.id, pick)
         const size =
           noise === null
             ? 'unknown'
@@ -121,13 +164,10 @@ export function sectionDifferences(bundle: DayBundle, runA: string, runB: string
   return out
 }
 
-const valueOf = (m: EndMetrics | null | undefined, f: Figure) => (m ? f.pick(m) : null)
-
 function noiseOf(
   bundle: DayBundle,
   sectionId: string | null,
-  end: 'front' | 'rear',
-  f: Figure,
+  pick: (s: SpanMetrics) => number | null,
 ): ReturnType<typeof repeatSd> {
   const groups = new Map<string, number[]>()
   for (const run of bundle.runs.filter((r) => r.kind === 'counted')) {
@@ -135,7 +175,7 @@ function noiseOf(
     const analysis = bundle.recordings.find((r) => r.runId === run.id)?.analysis
     const span =
       sectionId === null ? analysis?.whole : analysis?.sections.find((s) => s.sectionId === sectionId)
-    const v = valueOf(span?.[end], f)
+    const v = span ? pick(span) : null
     if (!setup || v === null) continue
     const key = settingsKey(setup)
     groups.set(key, [...(groups.get(key) ?? []), v])

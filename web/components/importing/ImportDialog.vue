@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { wrap, type Remote } from 'comlink'
-import { computed, onUnmounted, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { v7 as uuid } from 'uuid'
-import { endpoints, type DayBundle } from '#contract/endpoints'
+import type { DayBundle } from '#contract/endpoints'
 import { limits } from '#contract/limits'
 import type { ImportMapping, RecordingUpload } from '#contract/recording'
 import type { Run } from '#contract/run'
@@ -10,12 +9,12 @@ import { leverageOf } from '#core/linkage/leverage'
 import type { TravelGeometry } from '#core/telemetry/ingest'
 import { suggestMapping } from '#core/telemetry/mapping'
 import IconFile from '~icons/lucide/file-up'
-import { call } from '../../api/client.ts'
 import { useLive } from '../../api/live.ts'
 import { uploadRecording } from '../../api/upload.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { durationWords } from '../../support/dates.ts'
-import type { FileLook, FileWorker, Trial } from '../../workers/file.worker.ts'
+import { useFileReader } from '../../composables/useFileReader.ts'
+import type { FileLook, Trial } from '../../workers/file.worker.ts'
 import MappingTable from './MappingTable.vue'
 
 const props = defineProps<{ bundle: DayBundle; run: Run; number: number; dropped: File | null }>()
@@ -34,15 +33,7 @@ const remember = ref(true)
 const progress = ref<{ share: number; doing: string } | null>(null)
 let cancel: AbortController | null = null
 let uploadId = ''
-let worker: Worker | null = null
-let remote: Remote<FileWorker> | null = null
-
-function reader(): Remote<FileWorker> {
-  worker ??= new Worker(new URL('../../workers/file.worker.ts', import.meta.url), { type: 'module' })
-  remote ??= wrap<FileWorker>(worker)
-  return remote
-}
-onUnmounted(() => worker?.terminate())
+const { reader, knownMapping } = useFileReader()
 useLive({
   ingest: (id, share, doing) =>
     id === uploadId && progress.value && (progress.value = { share: 0.3 + 0.7 * share, doing }),
@@ -67,6 +58,11 @@ async function take(f: File) {
   file.value = f
   fault.value = ''
   look.value = mapping.value = trial.value = null
+  if (/\.gpx$/i.test(f.name)) {
+    fault.value =
+      'A GPX track is laid on a recording: add the sensor file first, then the track on its trace screen.'
+    return
+  }
   if (f.size > limits.uploadBytes) {
     fault.value = `The file has ${Math.round(f.size / 1e6)} MB; at most ${Math.round(limits.uploadBytes / 1024 / 1024)} MB are taken. Split the recording.`
     return
@@ -80,12 +76,6 @@ async function take(f: File) {
   } catch (e) {
     fault.value = e instanceof Error ? e.message : String(e)
   }
-}
-async function knownMapping(l: FileLook): Promise<ImportMapping | null> {
-  if (!l.fingerprintBytes) return null
-  const hash = new Uint8Array(await crypto.subtle.digest('SHA-256', l.fingerprintBytes))
-  const fingerprint = Array.from(hash, (b) => b.toString(16).padStart(2, '0')).join('')
-  return (await call(endpoints.getMapping, { fingerprint }).catch(() => null))?.mapping ?? null
 }
 let trialNo = 0
 watch(

@@ -8,6 +8,8 @@ export interface FigureLine {
   dashed?: boolean
   /** Fills below the line. */
   filled?: boolean
+  /** Points alone, no line. */
+  dots?: boolean
 }
 /** A value to mark on an axis. */
 export interface FigureMark {
@@ -18,7 +20,7 @@ export interface FigureMark {
 </script>
 
 <script setup lang="ts">
-import { LineChart } from 'echarts/charts'
+import { LineChart, ScatterChart } from 'echarts/charts'
 import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components'
 import { init, use, type EChartsType } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
@@ -26,7 +28,7 @@ import { useResizeObserver } from '@vueuse/core'
 import { onMounted, onUnmounted, ref, watch } from 'vue'
 import { token } from '../../support/chartTheme.ts'
 
-use([LineChart, GridComponent, MarkLineComponent, TooltipComponent, CanvasRenderer])
+use([LineChart, ScatterChart, GridComponent, MarkLineComponent, TooltipComponent, CanvasRenderer])
 
 const props = defineProps<{
   label: string
@@ -35,6 +37,8 @@ const props = defineProps<{
   xName: string
   yName: string
   xMax: number
+  /** Left end; above 0 on a logarithmic axis, which is then meant. */
+  xMin?: number
   yMax?: number
   /** A value of either axis with its unit, for the read-out. */
   sayX: (x: number) => string
@@ -72,10 +76,19 @@ function draw() {
           ].join('<br>')
         },
       },
-      xAxis: { ...axis, max: props.xMax, name: props.xName, nameGap: 28, axisLabel: { color: soft } },
+      xAxis: {
+        ...axis,
+        type: props.xMin ? ('log' as const) : ('value' as const),
+        min: props.xMin ?? 0,
+        max: props.xMax,
+        name: props.xName,
+        nameGap: 28,
+        axisLabel: { color: soft },
+      },
       yAxis: { ...axis, max: props.yMax, name: props.yName, nameGap: 40, axisLabel: { color: soft } },
       series: props.lines.map((l, i) => ({
-        type: 'line',
+        type: l.dots ? ('scatter' as const) : ('line' as const),
+        symbolSize: 4,
         name: l.name,
         data: l.points,
         showSymbol: false,

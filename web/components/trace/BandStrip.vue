@@ -7,7 +7,8 @@ const props = defineProps<{
   end: End
   shares: number[]
   names: string[]
-  outline?: { from: number; to: number } | null
+  /** The part in which most of the time is meant to be spent. */
+  outlined?: number | null
 }>()
 const parts = computed(() => {
   let left = 0
@@ -18,7 +19,8 @@ const parts = computed(() => {
       left,
       text: share >= 0.085 ? `${Math.round(share * 100)}%` : '',
       depth: i / Math.max(1, props.shares.length - 1),
-      title: `${props.names[i]}: ${(share * 100).toFixed(1)} % of the time`,
+      title: `${props.names[i]}: ${(share * 100).toFixed(1)} % of the time${i === props.outlined ? ', where it is meant to ride' : ''}`,
+      outlined: i === props.outlined,
     }
     left += share
     return part
@@ -35,6 +37,7 @@ const ink = (depth: number) => (depth > 0.55 ? 'var(--card)' : 'var(--ink)')
       v-for="p in parts"
       :key="p.key"
       :title="p.title"
+      :class="{ outlined: p.outlined }"
       :style="{ width: `${100 * p.share}%`, background: fill(p.depth), color: ink(p.depth) }"
       >{{ p.text }}</span
     >
@@ -49,6 +52,9 @@ const ink = (depth: number) => (depth > 0.55 ? 'var(--card)' : 'var(--ink)')
   overflow: hidden;
   gap: 1px;
   background: var(--line);
+}
+.outlined {
+  box-shadow: inset 0 0 0 2.5px var(--sun);
 }
 span {
   font-size: 0.78rem;

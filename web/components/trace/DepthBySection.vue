@@ -6,7 +6,13 @@ import { depthBands, depthEdges, speedBands, speedNames } from '../../support/ba
 import BandStrip from './BandStrip.vue'
 
 /** Bands per section and end; with a second analysis, its bands lie right under the first. */
-const props = defineProps<{ analysis: Analysis; other?: Analysis | null; sections: TrailSection[] }>()
+const props = defineProps<{
+  analysis: Analysis
+  other?: Analysis | null
+  sections: TrailSection[]
+  /** Ride height that is meant, % of travel; null where it is not known. */
+  targets?: Record<'front' | 'rear', number | null>
+}>()
 const what = ref<'depth' | 'speed'>('depth')
 const names = computed(() =>
   what.value === 'depth'
@@ -14,6 +20,12 @@ const names = computed(() =>
     : speedNames,
 )
 const shares = (m: EndMetrics) => (what.value === 'depth' ? depthBands(m) : speedBands(m)).map((b) => b.share)
+const outlined = (end: 'front' | 'rear') => {
+  const target = what.value === 'depth' ? (props.targets?.[end] ?? null) : null
+  return target === null
+    ? null
+    : depthEdges.findIndex((from, i) => target >= from && target < depthEdges[i + 1])
+}
 const rows = computed(() => {
   const spans = [props.analysis.whole, ...props.analysis.sections]
   return spans.map((s) => {
@@ -32,7 +44,11 @@ const rows = computed(() => {
     }
   })
 })
-const legend = computed(() => names.value)
+const legendWords = computed(() => {
+  const order = what.value === 'depth' ? 'pale to deep' : 'left to right'
+  const target = what.value === 'depth' && props.targets ? ' Outlined: the band of the sag target.' : ''
+  return `${order}: ${names.value.join(' · ')}. Front above, rear below.${target}`
+})
 </script>
 
 <template>
@@ -52,14 +68,14 @@ const legend = computed(() => names.value)
             :end="s.end"
             :shares="s.shares"
             :names="names"
+            :outlined="outlined(s.end)"
             class="grow"
           />
         </div>
       </div>
     </div>
     <p class="soft small legend">
-      {{ what === 'depth' ? 'pale to deep:' : 'left to right:' }} {{ legend.join(' · ') }}. Front above, rear
-      below.
+      {{ legendWords }}
     </p>
   </section>
 </template>

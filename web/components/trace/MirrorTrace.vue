@@ -41,6 +41,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   read: [at: { timeS: number; front: number | null; rear: number | null } | null]
+  /** A moment was tapped. */
+  pick: [timeS: number]
 }>()
 
 const box = ref<HTMLElement>()
@@ -266,6 +268,11 @@ function readAt(e: { offsetX: number; offsetY: number }) {
   }
   emit('read', { timeS, front: at('front'), rear: at('rear') })
 }
+function tapAt(e: { offsetX: number; offsetY: number }) {
+  if (!chart?.containPixel('grid', [e.offsetX, e.offsetY])) return
+  const [timeS] = chart.convertFromPixel('grid', [e.offsetX, e.offsetY]) as [number, number]
+  emit('pick', Math.min(durationS(), Math.max(0, timeS)))
+}
 /** Brings a moment into view, for "jump to". */
 function showAt(startS: number, endS: number) {
   const margin = Math.max(1, (endS - startS) * 0.5)
@@ -282,6 +289,7 @@ onMounted(() => {
   chart = init(box.value!)
   chart.on('datazoom', rezoom)
   chart.getZr().on('mousemove', readAt)
+  chart.getZr().on('click', tapAt)
   chart.getZr().on('globalout', () => emit('read', null))
   draw()
   watcher = new MutationObserver(draw)

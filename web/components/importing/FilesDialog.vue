@@ -1,0 +1,191 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import { v7 as uuid } from 'uuid'
+import { endpoints, type DayBundle } from '#contract/endpoints'
+import type { AddedFile, ImportMapping, Recording } from '#contract/recording'
+import { suggestMapping } from '#core/telemetry/mapping'
+import { apiBase, call } from '../../api/client.ts'
+import { useLive } from '../../api/live.ts'
+import { uploadAddedFile } from '../../api/upload.ts'
+import { useFileReader } from '../../composables/useFileReader.ts'
+import { useNotices } from '../../stores/notices.ts'
+import type { FileLook } from '../../workers/file.worker.ts'
+import NumberField from '../shell/NumberField.vue'
+import MappingTable from './MappingTable.vue'
+
+/** The files of a recording: another logger's, or a track of the way, laid on its clock. */
+const props = defineProps<{ recording: Recording; bundle: DayBundle }>()
+const open = defineModel<boolean>('open', { required: true })
+const emit = defineEmits<{ changed: [] }>()
+const notices = useNotices()
+const { reader, knownMapping } = useFileReader()
+
+const file = shallowRef<File | null>(null)
+const look = shallowRef<FileLook | null>(null)
+const mapping = ref<ImportMapping | null>(null)
+const offsetS = ref<number | null>(null)
+const fault = ref('')
+const progress = ref<{ share: number; doing: string } | null>(null)
+let cancel: AbortController | null = null
+const isTrack = computed(() => /\.gpx$/i.test(file.value?.name ?? ''))
+watch(open, () => {
+  file.value = look.value = mapping.value = null
+  fault.value = ''
+  offsetS.value = null
+})
+useLive({
+  ingest: (id, share, doing) => {
+    if (id === props.recording.id && progress.value) progress.value = { share: 0.3 + 0.7 * share, doing }
+  },
+})
+async function take(f: File | undefined) {
+  if (!f) return
+  file.value = f
+  look.value = mapping.value = null
+  fault.value = ''
+  if (isTrack.value) return
+  try {
+    look.value = await reader().look(new Uint8Array(await f.arrayBuffer()))
+    mapping.value = (await knownMapping(look.value)) ?? suggestMapping(look.value.layout)
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  }
+}
+const pick = (e: Event) => void take((e.target as HTMLInputElement).files?.[0])
+const drop = (e: DragEvent) => void take(e.dataTransfer?.files[0])
+async function add() {
+  if (!file.value) return
+  cancel = new AbortController()
+  fault.value = ''
+  progress.value = { share: 0, doing: 'Sending' }
+  const meta = {
+    fileName: file.value.name,
+    kind: isTrack.value ? ('gpx' as const) : ('delimited' as const),
+    mapping: isTrack.value ? null : mapping.value,
+    offsetS: offsetS.value,
+  }
+  try {
+    const { signal } = cancel
+    await uploadAddedFile(props.recording.id, uuid(), meta, file.value, (p) => (progress.value = p), signal)
+    notices.show(`${file.value.name} is joined to the recording.`)
+    open.value = false
+    emit('changed')
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  } finally {
+    progress.value = null
+  }
+}
+async function takeOff(f: AddedFile) {
+  const done = await notices.attempt(() => call(endpoints.dropFile, { id: props.recording.id, fileId: f.id }))
+  if (done) emit('changed')
+}
+const byWords: Record<AddedFile['offsetBy'], string> = {
+  given: 'as you said',
+  clock: 'by their clocks',
+  matched: 'by likeness',
+  start: 'both begin together',
+}
+const fileWords = (f: AddedFile) =>
+  `begins at ${f.offsetS.toFixed(1)} s of the recording, ${byWords[f.offsetBy]}`
+const address = (f: AddedFile) => `${apiBase}/recordings/${props.recording.id}/files/${f.id}/original`
+const percent = computed(() => Math.round(100 * (progress.value?.share ?? 0)))
+const ready = computed(() => file.value !== null && (isTrack.value || mapping.value !== null))
+</script>
+
+<template>
+  <BModal
+    v-model="open"
+    lazy
+    unmount-lazy
+    no-animation
+    title="Files of this recording"
+    size="xl"
+    no-footer
+    no-close-on-backdrop
+  >
+    <div class="files">
+      <ul>
+        <li>
+          <b>{{ recording.fileName }}</b><span class="soft small">sets the clock</span>
+        </li>
+        <li v-for="f in recording.addedFiles" :key="f.id">
+          <a :href="address(f)" :download="f.fileName">{{ f.fileName }}</a>
+          <span class="soft small num">{{ fileWords(f) }}</span>
+          <button type="button" class="btn btn-plain btn-sm" @click="takeOff(f)">Take it off</button>
+        </li>
+      </ul>
+      <label class="drop" @dragover.prevent @drop.prevent.stop="drop">
+        <b>{{ file ? file.name : 'Drop a GPX track or a second logger’s file here, or pick one' }}</b>
+        <span class="soft small"
+          >A track brings distance and speed; a second logger the channels that are missing</span
+        >
+        <input type="file" class="visually-hidden" accept=".gpx,.csv,.tsv,.txt,.log,text/*" @change="pick" />
+      </label>
+      <MappingTable v-if="look && mapping" v-model="mapping" :look="look" />
+      <NumberField
+        v-if="file"
+        v-model="offsetS"
+        label="It begins at"
+        unit="s of the recording"
+        hint="leave it empty to find out by clocks or likeness"
+        class="offset"
+      />
+      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+      <div v-if="progress" class="acts" role="status">
+        <BProgress :value="percent" :max="100" variant="success" class="grow" />
+        <span class="num">{{ `${progress.doing}, ${percent} %` }}</span>
+        <button type="button" class="btn btn-plain" @click="cancel?.abort()">Cancel</button>
+      </div>
+      <div v-else class="acts">
+        <button type="button" class="btn btn-primary" :disabled="!ready" @click="add">Join it</button>
+      </div>
+    </div>
+  </BModal>
+</template>
+
+<style scoped>
+.files {
+  display: grid;
+  gap: 0.8rem;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+li {
+  display: flex;
+  gap: 0.9rem;
+  align-items: center;
+  padding: 0.3rem 0;
+  border-bottom: 1px solid var(--line);
+}
+li .small {
+  flex: 1;
+}
+.drop {
+  display: grid;
+  justify-items: center;
+  border: 2px dashed var(--ink-soft);
+  border-radius: 12px;
+  padding: 1rem;
+  text-align: center;
+  cursor: pointer;
+  background: var(--paper);
+}
+.drop:focus-within {
+  outline: 3px solid var(--sun);
+}
+.offset {
+  max-width: 320px;
+}
+.acts {
+  display: flex;
+  gap: 0.6rem;
+  align-items: center;
+}
+.grow {
+  flex: 1;
+}
+</style>
