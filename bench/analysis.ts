@@ -2,9 +2,20 @@ import { seededRandom } from '#core/sim/random'
 import { recordingOf } from '#core/test/synthetic'
 import { buildPyramid, viewOf } from '#core/signal/pyramid'
 import { analyse } from '#core/telemetry/analyse'
+import { spawnSync } from 'node:child_process'
+import { join } from 'node:path'
 import { extraBytes, medianMs, type Row } from './measure.ts'
 
 const samples = 600_000
+
+/** Time of the same job in the usual scientific libraries; null where they are not at hand. */
+function referenceMs(): number | null {
+  const { status, stdout } = spawnSync('python3', [join(import.meta.dirname, 'reference.py')], {
+    encoding: 'utf8',
+  })
+  const ms = Number(stdout)
+  return status === 0 && ms > 0 ? ms : null
+}
 
 /** Full analysis of 2 × 600,000 samples, and drawing views of it. */
 export function analysisRows(): Row[] {
@@ -17,7 +28,8 @@ export function analysisRows(): Row[] {
     2 * noise[Math.round(t * 1000) % samples]
   const recording = recordingOf(ride(0), ride(0.4), { durationS: samples / 1000, sampleRateHz: 1000 })
   const channelBytes = 2 * samples * 8
-  const full = medianMs(() => analyse(recording, []), 3)
+  const full = medianMs(() => analyse(recording, []))
+  const reference = referenceMs()
   const depth = Float32Array.from(recording.depthPct.front!)
   const pyramid = buildPyramid(depth)
   let from = 0
@@ -30,8 +42,18 @@ export function analysisRows(): Row[] {
       work: 'full analysis of 2 × 600,000 samples',
       figure: full,
       unit: 'ms',
-      against: 'filters, speed, hits, trains, figures',
+      against: 'filters, speed, spectrum, hits, trains, figures',
     },
+    ...(reference === null
+      ? []
+      : [
+          {
+            work: 'analysis, ours ÷ numpy and scipy on one thread',
+            figure: full / reference,
+            unit: '×',
+            against: `bar ≤ 1.0 × (theirs ${Math.round(reference)} ms)`,
+          },
+        ]),
     {
       work: 'analysis, arrays left at the end ÷ channel data',
       figure: extraBytes(() => analyse(recording, [])) / channelBytes,

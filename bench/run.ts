@@ -5,9 +5,16 @@ import { adviceRows } from './advice.ts'
 import { analysisRows } from './analysis.ts'
 import { benchRows } from './bench.ts'
 import { readingRows } from './reading.ts'
+import { ridingRows } from './riding.ts'
 import type { Row } from './measure.ts'
 
-const rows: Row[] = [...(await readingRows()), ...analysisRows(), ...adviceRows(), ...benchRows()]
+const rows: Row[] = [
+  ...(await readingRows()),
+  ...analysisRows(),
+  ...ridingRows(),
+  ...adviceRows(),
+  ...benchRows(),
+]
 
 if (process.argv.includes('--json'))
   console.log(JSON.stringify({ node: process.version, cpus: cpus().length, rows }, null, 2))

@@ -4,27 +4,26 @@
  */
 export function fftInPlace(re: Float64Array, im: Float64Array): void {
   const n = re.length
-  for (let i = 1, j = 0; i < n; i++) {
-    let bit = n >> 1
-    for (; j & bit; bit >>= 1) j ^= bit
-    j ^= bit
+  const { cos, sin, mirror } = tableFor(n)
+  for (let i = 0; i < n; i++) {
+    const j = mirror[i]
     if (i < j) {
-      const [a, b] = [re[i], im[i]]
+      const a = re[i]
       re[i] = re[j]
-      im[i] = im[j]
       re[j] = a
+      const b = im[i]
+      im[i] = im[j]
       im[j] = b
     }
   }
-  for (let size = 2; size <= n; size <<= 1) {
-    const half = size >> 1
-    const [cos, sin] = turns(size)
-    for (let start = 0; start < n; start += size) {
-      for (let k = 0; k < half; k++) {
+  for (let half = 1; half < n; half <<= 1) {
+    const step = n / (2 * half)
+    for (let start = 0; start < n; start += 2 * half) {
+      for (let k = 0, t = 0; k < half; k++, t += step) {
         const a = start + k
         const b = a + half
-        const xr = re[b] * cos[k] - im[b] * sin[k]
-        const xi = re[b] * sin[k] + im[b] * cos[k]
+        const xr = re[b] * cos[t] - im[b] * sin[t]
+        const xi = re[b] * sin[t] + im[b] * cos[t]
         re[b] = re[a] - xr
         im[b] = im[a] - xi
         re[a] += xr
@@ -34,18 +33,31 @@ export function fftInPlace(re: Float64Array, im: Float64Array): void {
   }
 }
 
-const kept = new Map<number, [Float64Array, Float64Array]>()
+interface Table {
+  /** exp(−2πik/n) for the first half. */
+  cos: Float64Array
+  sin: Float64Array
+  /** Each index with its bits in opposite order. */
+  mirror: Uint32Array
+}
+const kept = new Map<number, Table>()
 
-/** exp(−2πik/size) for the first half, kept between calls. */
-function turns(size: number): [Float64Array, Float64Array] {
-  let t = kept.get(size)
+/** Made once for each length. */
+function tableFor(n: number): Table {
+  let t = kept.get(n)
   if (!t) {
-    const angle = (k: number) => (-2 * Math.PI * k) / size
-    t = [
-      Float64Array.from({ length: size >> 1 }, (_, k) => Math.cos(angle(k))),
-      Float64Array.from({ length: size >> 1 }, (_, k) => Math.sin(angle(k))),
-    ]
-    kept.set(size, t)
+    const angle = (k: number) => (-2 * Math.PI * k) / n
+    const bits = Math.log2(n)
+    t = {
+      cos: Float64Array.from({ length: n >> 1 }, (_, k) => Math.cos(angle(k))),
+      sin: Float64Array.from({ length: n >> 1 }, (_, k) => Math.sin(angle(k))),
+      mirror: Uint32Array.from({ length: n }, (_, i) => {
+        let out = 0
+        for (let b = 0; b < bits; b++) if (i & (1 << b)) out |= 1 << (bits - 1 - b)
+        return out
+      }),
+    }
+    kept.set(n, t)
   }
   return t
 }

@@ -31,17 +31,31 @@ export function welch(x: Float64Array, sampleRateHz: number, segment: number): D
   const im = new Float64Array(segment)
   const power = new Float64Array(segment / 2 + 1)
   let count = 0
+  let waiting = false
+  // Two real segments go through one complex transform: |X₁|² + |X₂|² at k is half of |Z(k)|² + |Z(−k)|².
+  const flush = () => {
+    if (!waiting) im.fill(0)
+    fftInPlace(re, im)
+    for (let k = 0; k < power.length; k++) {
+      const j = k === 0 ? 0 : segment - k
+      power[k] += (re[k] * re[k] + im[k] * im[k] + re[j] * re[j] + im[j] * im[j]) / 2
+    }
+  }
   for (const [a, b] of finiteSegments(x)) {
     for (let start = a; start + segment <= b; start += segment / 2) {
       let mean = 0
       for (let i = 0; i < segment; i++) mean += x[start + i]
       mean /= segment
-      for (let i = 0; i < segment; i++) re[i] = (x[start + i] - mean) * window[i]
-      im.fill(0)
-      fftInPlace(re, im)
-      for (let k = 0; k < power.length; k++) power[k] += re[k] * re[k] + im[k] * im[k]
+      const into = waiting ? im : re
+      for (let i = 0; i < segment; i++) into[i] = (x[start + i] - mean) * window[i]
       count++
+      if (waiting) flush()
+      waiting = !waiting
     }
+  }
+  if (waiting) {
+    waiting = false
+    flush()
   }
   if (count === 0) return null
   for (let k = 0; k < power.length; k++) {

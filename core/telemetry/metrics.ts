@@ -32,8 +32,11 @@ export function endMetrics(
   const r = metricRules
   const { depthPct: d, speedMmS: v, axleBand } = m
   const rate = m.sampleRateHz
-  const depth = new Float64Array(Math.ceil(100 / r.depthBinPct))
-  const speed = new Float64Array((2 * r.speedRangeMmS) / r.speedBinMmS)
+  const depthBins = Math.ceil(100 / r.depthBinPct)
+  const speedBins = (2 * r.speedRangeMmS) / r.speedBinMmS
+  const perSpeedBin = 1 / r.speedBinMmS
+  const depth = new Float64Array(depthBins)
+  const speed = new Float64Array(speedBins)
   let n = 0
   let rideSum = 0
   let rideN = 0
@@ -44,13 +47,15 @@ export function endMetrics(
     const x = d[i]
     if (x !== x) continue
     work[n++] = x
-    depth[Math.min(depth.length - 1, Math.max(0, (x / r.depthBinPct) | 0))]++
+    const at = (x / r.depthBinPct) | 0
+    depth[at < 0 ? 0 : at >= depthBins ? depthBins - 1 : at]++
     if (riding[i]) {
       rideSum += x
       rideN++
     }
     const s = v[i]
-    speed[Math.min(speed.length - 1, Math.max(0, Math.floor((s + r.speedRangeMmS) / r.speedBinMmS)))]++
+    const bin = ((s + r.speedRangeMmS) * perSpeedBin) | 0
+    speed[bin < 0 ? 0 : bin >= speedBins ? speedBins - 1 : bin]++
     sSum += m.supportBand[i] * m.supportBand[i]
     cSum += m.chatterBand[i] * m.chatterBand[i]
     if (axleBand) aSum += axleBand[i] * axleBand[i]

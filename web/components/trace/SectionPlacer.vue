@@ -130,7 +130,6 @@ const options = computed(() => props.others.map((o) => ({ value: o.recording.id,
     <p class="soft small" role="status">{{ pickWords }}</p>
     <div class="rows">
       <div v-for="(r, i) in rows" :key="r.sectionId" class="row">
-        <b>{{ r.name }}</b>
         <NumberField
           :model-value="r.startS"
           :label="`${r.name} begins`"
@@ -194,19 +193,16 @@ const options = computed(() => props.others.map((o) => ({ value: o.recording.id,
 }
 .rows {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(430px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(360px, 1fr));
   gap: 0 1.4rem;
 }
 .row {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 118px auto 118px auto;
+  grid-template-columns: minmax(0, 1fr) auto minmax(0, 1fr) auto;
   gap: 0.4rem;
   align-items: end;
   padding: 0.3rem 0;
   border-bottom: 1px solid var(--line);
-}
-.row > b {
-  align-self: center;
 }
 .row button[aria-pressed='true'] {
   background: var(--sun);
@@ -224,12 +220,6 @@ const options = computed(() => props.others.map((o) => ({ value: o.recording.id,
 @media (max-width: 560px) {
   .rows {
     grid-template-columns: 1fr;
-  }
-  .row {
-    grid-template-columns: 1fr auto 1fr auto;
-  }
-  .row > b {
-    grid-column: 1 / -1;
   }
 }
 </style>
