@@ -28,7 +28,7 @@ export function analysisRows(): Row[] {
     2 * noise[Math.round(t * 1000) % samples]
   const recording = recordingOf(ride(0), ride(0.4), { durationS: samples / 1000, sampleRateHz: 1000 })
   const channelBytes = 2 * samples * 8
-  const full = medianMs(() => analyse(recording, []))
+  const full = medianMs(() => analyse(recording, []), 9)
   const reference = referenceMs()
   const depth = Float32Array.from(recording.depthPct.front!)
   const pyramid = buildPyramid(depth)

@@ -1,5 +1,5 @@
 /**
- * Discrete Fourier transform in place, radix 2 (Cooley & Tukey 1965), no scaling.
+ * Discrete Fourier transform in place, stages of four (Cooley & Tukey 1965), no scaling.
  * @param re, im real and imaginary parts; the length must be a power of two
  */
 export function fftInPlace(re: Float64Array, im: Float64Array): void {
@@ -16,18 +16,56 @@ export function fftInPlace(re: Float64Array, im: Float64Array): void {
       im[j] = b
     }
   }
-  for (let half = 1; half < n; half <<= 1) {
-    const step = n / (2 * half)
-    for (let start = 0; start < n; start += 2 * half) {
-      for (let k = 0, t = 0; k < half; k++, t += step) {
+  // An odd number of stages begins with one of pairs; the rest go two at a time, four values in one visit.
+  let size = 1
+  if (Math.log2(n) % 2 === 1) {
+    for (let a = 0; a < n; a += 2) {
+      const b = a + 1
+      const xr = re[b]
+      const xi = im[b]
+      re[b] = re[a] - xr
+      im[b] = im[a] - xi
+      re[a] += xr
+      im[a] += xi
+    }
+    size = 2
+  }
+  for (; size < n; size *= 4) {
+    const step = n / (4 * size)
+    for (let start = 0; start < n; start += 4 * size) {
+      for (let k = 0; k < size; k++) {
+        const t1 = k * step
+        const t2 = 2 * t1
         const a = start + k
-        const b = a + half
-        const xr = re[b] * cos[t] - im[b] * sin[t]
-        const xi = re[b] * sin[t] + im[b] * cos[t]
-        re[b] = re[a] - xr
-        im[b] = im[a] - xi
-        re[a] += xr
-        im[a] += xi
+        const b = a + size
+        const c = b + size
+        const d = c + size
+        // First stage of the two: pairs (a, b) and (c, d), with the turn of k over 2·size.
+        const br = re[b] * cos[t2] - im[b] * sin[t2]
+        const bi = re[b] * sin[t2] + im[b] * cos[t2]
+        const dr = re[d] * cos[t2] - im[d] * sin[t2]
+        const di = re[d] * sin[t2] + im[d] * cos[t2]
+        const ar = re[a] + br
+        const ai = im[a] + bi
+        const er = re[a] - br
+        const ei = im[a] - bi
+        const cr = re[c] + dr
+        const ci = im[c] + di
+        const fr = re[c] - dr
+        const fi = im[c] - di
+        // Second stage: (a, c) with the turn of k over 4·size, (b, d) with a quarter turn more.
+        const gr = cr * cos[t1] - ci * sin[t1]
+        const gi = cr * sin[t1] + ci * cos[t1]
+        const hr = fr * sin[t1] + fi * cos[t1]
+        const hi = fi * sin[t1] - fr * cos[t1]
+        re[a] = ar + gr
+        im[a] = ai + gi
+        re[c] = ar - gr
+        im[c] = ai - gi
+        re[b] = er + hr
+        im[b] = ei + hi
+        re[d] = er - hr
+        im[d] = ei - hi
       }
     }
   }

@@ -3,7 +3,8 @@ export function finiteSegments(x: ArrayLike<number>): [number, number][] {
   const out: [number, number][] = []
   let start = -1
   for (let i = 0; i <= x.length; i++) {
-    const ok = i < x.length && Number.isFinite(x[i])
+    // Neither NaN nor infinite: the difference with itself is 0.
+    const ok = i < x.length && x[i] - x[i] === 0
     if (ok && start < 0) start = i
     if (!ok && start >= 0) {
       out.push([start, i])
@@ -14,17 +15,21 @@ export function finiteSegments(x: ArrayLike<number>): [number, number][] {
 }
 
 /**
- * Applies a whole-signal operation to each gap-free stretch of x, into `out`; gaps become NaN.
- * @param minLength stretches shorter than this become NaN, for they cannot be filtered honestly
+ * Applies a whole-signal operation to each of the gap-free stretches of x, into `out`; everything else becomes NaN.
+ * @param stretches [start, end) pairs, as `finiteSegments` gives them
  */
 export function perSegment<T extends Float64Array | Float32Array>(
   x: Float64Array,
-  minLength: number,
+  stretches: readonly (readonly [number, number])[],
   out: T,
   operation: (stretch: Float64Array, into: T) => void,
 ): T {
-  out.fill(NaN)
-  for (const [a, b] of finiteSegments(x))
-    if (b - a >= minLength) operation(x.subarray(a, b), out.subarray(a, b) as T)
+  let done = 0
+  for (const [a, b] of stretches) {
+    out.fill(NaN, done, a)
+    operation(x.subarray(a, b), out.subarray(a, b) as T)
+    done = b
+  }
+  out.fill(NaN, done)
   return out
 }

@@ -1,6 +1,6 @@
 import type { EndMetrics, RecordingEvent } from '#contract/recording'
 import { median } from '../signal/quantile.ts'
-import { quantilesInPlace } from '../signal/select.ts'
+import { quantilesOf } from '../signal/quantiles.ts'
 import type { EndMotion } from './motion.ts'
 
 export const metricRules = {
@@ -30,7 +30,7 @@ export function endMetrics(
   work: Float64Array,
 ): EndMetrics {
   const r = metricRules
-  const { depthPct: d, speedMmS: v, axleBand } = m
+  const { depthPct: d, speedMmS: v, supportBand, chatterBand, axleBand } = m
   const rate = m.sampleRateHz
   const depthBins = Math.ceil(100 / r.depthBinPct)
   const speedBins = (2 * r.speedRangeMmS) / r.speedBinMmS
@@ -56,30 +56,36 @@ export function endMetrics(
     const s = v[i]
     const bin = ((s + r.speedRangeMmS) * perSpeedBin) | 0
     speed[bin < 0 ? 0 : bin >= speedBins ? speedBins - 1 : bin]++
-    sSum += m.supportBand[i] * m.supportBand[i]
-    cSum += m.chatterBand[i] * m.chatterBand[i]
+    sSum += supportBand[i] * supportBand[i]
+    cSum += chatterBand[i] * chatterBand[i]
     if (axleBand) aSum += axleBand[i] * axleBand[i]
   }
-  const [p05, p50, p95] = quantilesInPlace(work.subarray(0, n), [0.05, 0.5, 0.95])
+  const [p05, p50, p95] = quantilesOf(work.subarray(0, n), [0.05, 0.5, 0.95])
   let deepest = 0
   for (let i = 0; i < n; i++) if (work[i] > deepest) deepest = work[i]
-  // Speeds of one direction after the other, in the same room.
-  const direction = (sign: 1 | -1) => {
-    let count = 0
-    let high = 0
-    let max = 0
-    for (let i = from; i < to; i++) {
-      const s = sign * v[i]
-      if (!(s > 0) || d[i] !== d[i]) continue
-      work[count++] = s
-      if (s > r.lowHighMmS) high++
-      if (s > max) max = s
+  // Speeds in from the front of the room, speeds out from its back: together they are no more than the samples.
+  const size = to - from
+  const sides = [
+    { count: 0, high: 0, max: 0 },
+    { count: 0, high: 0, max: 0 },
+  ]
+  const [into, out] = sides
+  for (let i = from; i < to; i++) {
+    const s = v[i]
+    if (s > 0) {
+      work[into.count++] = s
+      if (s > r.lowHighMmS) into.high++
+      if (s > into.max) into.max = s
+    } else if (s < 0) {
+      work[size - ++out.count] = -s
+      if (s < -r.lowHighMmS) out.high++
+      if (s < -out.max) out.max = -s
     }
-    const [q95] = quantilesInPlace(work.subarray(0, count), [0.95])
-    return { p95: orZero(q95), max, highShare: count ? high / count : 0 }
   }
-  const compression = direction(1)
-  const rebound = direction(-1)
+  const [compression, rebound] = sides.map(({ count, high, max }, k) => {
+    const part = k === 0 ? work.subarray(0, count) : work.subarray(size - count, size)
+    return { p95: orZero(quantilesOf(part, [0.95])[0]), max, highShare: count ? high / count : 0 }
+  })
   const hits = m.hits.filter((h) => h.peakIndex >= from && h.peakIndex < to)
   const inSpan = events.filter((e) => e.end === m.end && e.startS * rate >= from && e.startS * rate < to)
   const drifts = inSpan.filter((e) => e.kind === 'train').map((e) => e.value)

@@ -52,35 +52,42 @@ export function endMotion(
   const shortest = Math.max(filterMinSamples, window)
   const lowPass = (hz: number) => butterworthLowPass(Math.min(hz, 0.4 * rate), rate)
   const main = lowPass(60)
-  const depthPct = perSegment(raw, shortest, new Float64Array(raw.length), (s, into) =>
+  // Shorter stretches cannot be filtered honestly and become gaps.
+  const stretches = finiteSegments(raw).filter(([a, b]) => b - a >= shortest)
+  const depthPct = perSegment(raw, stretches, new Float64Array(raw.length), (s, into) =>
     into.set(filterBothWays(s, main, work.a)),
   )
-  const speedMmS = perSegment(depthPct, shortest, new Float64Array(raw.length), (s, into) => {
+  const speedMmS = perSegment(depthPct, stretches, new Float64Array(raw.length), (s, into) => {
     savitzkyGolayDerivative(s, rate, window, into)
     for (let i = 0; i < into.length; i++) into[i] *= travelMm / 100
   })
-  const band = (x: Float64Array, [fromHz, toHz]: readonly [number, number]) => {
+  const band = (
+    x: Float64Array,
+    parts: readonly (readonly [number, number])[],
+    [fromHz, toHz]: readonly [number, number],
+  ) => {
     const [upper, lower] = [lowPass(toHz), lowPass(fromHz)]
-    return perSegment(x, shortest, new Float32Array(x.length), (s, into) => {
+    return perSegment(x, parts, new Float32Array(x.length), (s, into) => {
       const u = filterBothWays(s, upper, work.a)
       const l = filterBothWays(s, lower, work.b)
       for (let i = 0; i < into.length; i++) into[i] = u[i] - l[i]
     })
   }
   const hits: Hit[] = []
-  for (const [a, b] of finiteSegments(depthPct)) {
+  for (const [a, b] of stretches) {
     hits.push(...findHits(depthPct.subarray(a, b), speedMmS.subarray(a, b), rate, a))
   }
   const axle = recording.axleG[end]
+  const axleStretches = axle ? finiteSegments(axle).filter(([a, b]) => b - a >= shortest) : []
   return {
     end,
     sampleRateHz: rate,
     travelMm,
     depthPct,
     speedMmS,
-    supportBand: band(depthPct, supportHz),
-    chatterBand: band(depthPct, chatterHz),
-    axleBand: axle ? band(axle, chatterHz) : null,
+    supportBand: band(depthPct, stretches, supportHz),
+    chatterBand: band(depthPct, stretches, chatterHz),
+    axleBand: axle ? band(axle, axleStretches, chatterHz) : null,
     hits,
   }
 }

@@ -4,29 +4,53 @@ const rateHz = 100
 const lagFromS = 0.05
 const lagToS = 0.6
 
+/** Two courses on one clock, with running sums where neither has a gap: then a lag costs one product a sample. */
+interface Pair {
+  f: Float64Array
+  r: Float64Array
+  sums: { f: Float64Array; ff: Float64Array; r: Float64Array; rr: Float64Array } | null
+}
+
+function pairOf(f: Float64Array, r: Float64Array): Pair {
+  const whole = f.every((v) => v === v) && r.every((v) => v === v)
+  return {
+    f,
+    r,
+    sums: whole
+      ? { f: running(f), ff: running(f.map((v) => v * v)), r: running(r), rr: running(r.map((v) => v * v)) }
+      : null,
+  }
+}
+
+function running(x: Float64Array): Float64Array {
+  const out = new Float64Array(x.length + 1)
+  for (let i = 0; i < x.length; i++) out[i + 1] = out[i] + x[i]
+  return out
+}
+
 /**
  * Correlation of the rear at [from + lag, to) with the front `lag` samples earlier; gaps are left out.
  * @returns null when less than half is there or nothing moves
  */
-function correlationAt(
-  f: Float64Array,
-  r: Float64Array,
-  from: number,
-  to: number,
-  lag: number,
-): number | null {
+function correlationAt({ f, r, sums }: Pair, from: number, to: number, lag: number): number | null {
   let [count, sf, sr, sff, srr, sfr] = [0, 0, 0, 0, 0, 0]
-  for (let i = from + lag; i < to; i++) {
-    const a = f[i - lag]
-    const b = r[i]
-    if (!(a === a && b === b)) continue
-    count++
-    sf += a
-    sr += b
-    sff += a * a
-    srr += b * b
-    sfr += a * b
-  }
+  if (sums) {
+    count = to - from - lag
+    const over = (s: Float64Array, shift: number) => s[to - shift] - s[from + lag - shift]
+    ;[sf, sff, sr, srr] = [over(sums.f, lag), over(sums.ff, lag), over(sums.r, 0), over(sums.rr, 0)]
+    for (let i = from + lag; i < to; i++) sfr += f[i - lag] * r[i]
+  } else
+    for (let i = from + lag; i < to; i++) {
+      const a = f[i - lag]
+      const b = r[i]
+      if (!(a === a && b === b)) continue
+      count++
+      sf += a
+      sr += b
+      sff += a * a
+      srr += b * b
+      sfr += a * b
+    }
   const vf = sff - (sf * sf) / count
   const vr = srr - (sr * sr) / count
   if (count < (to - from - lag) / 2 || !(vf > 1e-9 && vr > 1e-9)) return null
@@ -34,12 +58,12 @@ function correlationAt(
 }
 
 /** The highest peak of the correlation over the lag; a maximum at an edge is no peak but both ends moving together. */
-function bestLag(f: Float64Array, r: Float64Array, from: number, to: number, longestS: number) {
+function bestLag(pair: Pair, from: number, to: number, longestS: number) {
   let best: { correlation: number; lagS: number } | null = null
   const at: (number | null)[] = []
   const first = Math.round(lagFromS * rateHz)
   for (let lag = first; lag <= longestS * rateHz && to - from - lag >= rateHz; lag++)
-    at.push(correlationAt(f, r, from, to, lag))
+    at.push(correlationAt(pair, from, to, lag))
   for (let k = 1; k < at.length - 1; k++) {
     const [before, here, after] = [at[k - 1], at[k], at[k + 1]]
     if (here === null || before === null || after === null || here < before || here < after) continue
@@ -71,7 +95,7 @@ export function wheelbaseMatch(
   const rate = front.sampleRateHz
   const f = picked(front.depthPct, rate, fromS, toS)
   const r = picked(rear.depthPct, rate, fromS, toS)
-  return bestLag(f, r, 0, f.length, lagToS)
+  return bestLag(pairOf(f, r), 0, f.length, lagToS)
 }
 
 const usualWheelbaseM = 1.22
@@ -90,11 +114,12 @@ export function paceFromWheelbase(
   const seconds = front.length / sampleRateHz
   const f = picked(front, sampleRateHz, 0, seconds)
   const r = picked(rear, sampleRateHz, 0, seconds)
+  const pair = pairOf(f, r)
   const half = (windowS * rateHz) / 2
   return Float64Array.from({ length: Math.floor(seconds * 2) }, (_, k) => {
     const middle = ((k + 0.5) * rateHz) / 2
     const [from, to] = [Math.max(0, Math.round(middle - half)), Math.min(f.length, Math.round(middle + half))]
-    const best = bestLag(f, r, from, to, lagToS)
+    const best = bestLag(pair, from, to, lagToS)
     return best && best.correlation >= sure ? usualWheelbaseM / best.lagS : NaN
   })
 }
