@@ -67,7 +67,17 @@ test('from nothing to a second, compared run', async ({ page }) => {
     const berms = dialog(page).getByRole('button', { name: 'berms', exact: true })
     await berms.dragTo(dialog(page).getByLabel('Section 1, length in m'))
     await expect(dialog(page).getByRole('listitem')).toHaveCount(2)
-    await dialog(page).getByLabel('Section 2, name').fill('Long berm')
+    const sections = dialog(page).getByRole('listitem')
+    await sections
+      .filter({ hasText: 'berms' })
+      .getByLabel(/, name$/)
+      .fill('Long berm')
+    // Where it lands depends on the pointer; the arrows put it second.
+    if (await sections.first().getByText('berms').isVisible())
+      await dialog(page).getByRole('button', { name: 'Move section 1 down' }).click()
+    await expect(dialog(page).getByLabel('Section 1, name')).toHaveValue('Mill roots')
+    await dialog(page).getByLabel('Section 1, severity').fill('1.4')
+    await expect(sections.first()).toContainText('1.4 harsh')
     await dialog(page).getByRole('button', { name: 'Save trail' }).click()
     await dialog(page).getByLabel('Air').fill('14')
     await dialog(page).getByRole('button', { name: 'Start the day' }).click()

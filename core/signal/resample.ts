@@ -20,13 +20,13 @@ export function resampleUniform(
   let b = nextFinite(y, 0)
   for (let i = 0; i < length; i++) {
     const at = t[0] + i * dt
-    // A tolerance of a millionth of a step keeps rounding from pushing a sample over its own instant.
-    while (b < n && t[b] <= at + dt * 1e-6) {
+    // A tolerance of a thousandth of a step keeps rounding, coarse for dates, from pushing a sample over its instant.
+    while (b < n && t[b] <= at + dt * 1e-3) {
       a = b
       b = nextFinite(y, b + 1)
     }
     if (a < 0) continue
-    if (Math.abs(t[a] - at) <= dt * 1e-6) out[i] = y[a]
+    if (Math.abs(t[a] - at) <= dt * 1e-3) out[i] = y[a]
     else if (b < n && t[b] - t[a] <= maxGapS) out[i] = y[a] + ((y[b] - y[a]) * (at - t[a])) / (t[b] - t[a])
   }
   return out

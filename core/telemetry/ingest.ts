@@ -92,7 +92,7 @@ export function ingestDelimited(
     : timeFromRate(table, mapping.sampleRateHz!)
   issues.push(...clockIssues(clock))
   const rate = clock.sampleRateHz
-  const samples = Math.floor(clock.timeS[clock.timeS.length - 1] * rate + 1e-6) + 1
+  const samples = Math.floor(clock.timeS[clock.timeS.length - 1] * rate + 1e-3) + 1
   const kept = (c: ColumnMapping) => {
     const raw = table.columns[used.indexOf(c)]
     const out = new Float64Array(clock.rows.length)

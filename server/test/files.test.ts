@@ -1,4 +1,5 @@
-import { readdirSync } from 'node:fs'
+import { readdirSync, symlinkSync } from 'node:fs'
+import { join } from 'node:path'
 import { v7 as uuid } from 'uuid'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { Recording, type AddedFileUpload } from '#contract/recording'
@@ -101,5 +102,33 @@ describe('sections placed by hand', () => {
       detail: expect.stringMatching(/must end after it starts/),
     })
     expect((await t.put(`/recordings/${uuid()}/spans`, { spans: [] })).status).toBe(404)
+  })
+})
+
+describe('uploads that cannot be taken', () => {
+  it('of two gigabytes are refused before a byte is read', async () => {
+    const s = await startStory(t)
+    const r = await t.send('PUT', uploadPath(uuid(), makeUpload(s.run.id)), 'x', {
+      'content-length': String(2 * 1024 ** 3),
+    })
+    expect(r).toMatchObject({
+      status: 413,
+      body: { detail: expect.stringMatching(/at most 512 MB; split the recording/) },
+    })
+    expect(readdirSync(t.incomingDir)).toEqual([])
+  })
+  it('on a full disk say so, and leave nothing behind', async () => {
+    const s = await startStory(t)
+    const id = uuid()
+    // Every write to this device fails with "no space left".
+    symlinkSync('/dev/full', join(t.incomingDir, id))
+    const r = await t.put(uploadPath(id, makeUpload(s.run.id)), makeFile())
+    expect(r).toMatchObject({
+      status: 507,
+      body: { code: 'storage.full', detail: expect.stringMatching(/disk is full/) },
+    })
+    expect(readdirSync(t.incomingDir)).toEqual([])
+    const day = (await t.get(`/days/${s.day.id}`)).body as { recordings: unknown[] }
+    expect(day.recordings).toEqual([])
   })
 })
