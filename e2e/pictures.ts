@@ -2,10 +2,11 @@ import { join } from 'node:path'
 import { chromium, type Page } from '@playwright/test'
 import { idOf } from '../demo/ids.ts'
 import { handFile } from './handFile.ts'
-import { fillDemo, startServer } from './server.ts'
+import { fillDemo, startLoggers, startServer } from './server.ts'
 
 const folder = join(import.meta.dirname, '..', 'docs', 'screenshots')
-const server = await startServer()
+const loggers = await startLoggers()
+const server = await startServer(undefined, loggers.addresses)
 await fillDemo(server.base)
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
@@ -50,8 +51,10 @@ try {
     await proposed(p)
     await p.getByRole('button', { name: 'Dusk colours' }).click()
   })
-  await picture('trace', `${day}/trace/${run(5)}`, (p) => p.locator('canvas').waitFor())
-  await picture('compare', `${day}/compare?a=${run(2)}&b=${run(5)}`, (p) => p.locator('canvas').waitFor())
+  await picture('trace', `${day}/trace/${run(5)}`, (p) => p.locator('canvas').first().waitFor())
+  await picture('compare', `${day}/compare?a=${run(2)}&b=${run(5)}`, (p) =>
+    p.locator('canvas').first().waitFor(),
+  )
   await picture('import', day, async (p) => {
     await proposed(p)
     await p.getByRole('button', { name: /^Run 1,/ }).click()
@@ -60,6 +63,26 @@ try {
       .locator('input[type=file]')
       .setInputFiles({ name: 'ride 7.txt', mimeType: 'text/plain', buffer: handFile({ sinking: 1 }) })
     await p.getByText('min at 200 Hz').waitFor()
+  })
+  await picture('logger', `${day}/logger`, async (p) => {
+    for (const box of await p.getByRole('checkbox').all()) await box.check()
+    await p.getByRole('button', { name: 'Connect' }).first().click()
+    await p.getByText('live', { exact: true }).waitFor()
+    await p.getByRole('button', { name: 'That is done' }).first().click()
+    await p
+      .getByRole('listitem')
+      .filter({ hasText: 'Hold it fully extended, empty' })
+      .getByRole('button', { name: /Hold now/ })
+      .click()
+    await p.getByText(/^Held: front/).waitFor()
+    await p.getByRole('checkbox', { name: 'flat battery' }).check()
+    await p.getByRole('alert').first().waitFor()
+  })
+  await picture('trail', '/garage', async (p) => {
+    await p.getByRole('button', { name: 'New trail' }).click()
+    for (const kind of ['berms', 'roots', 'jump', 'square edges'])
+      await p.getByRole('dialog').getByRole('button', { name: kind, exact: true }).click()
+    await p.getByLabel('Section 2, severity').fill('1.6')
   })
   await picture('handbook', '/handbook')
   const bench = `/bench/${idOf('joren bike')}`
@@ -87,4 +110,5 @@ try {
 } finally {
   await browser.close()
   await server.stop()
+  loggers.stop()
 }
