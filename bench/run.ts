@@ -5,6 +5,7 @@ import { adviceRows } from './advice.ts'
 import { analysisRows } from './analysis.ts'
 import { benchRows } from './bench.ts'
 import { readingRows } from './reading.ts'
+import { panZoomRows } from './panZoom.ts'
 import { ridingRows } from './riding.ts'
 import type { Row } from './measure.ts'
 
@@ -14,6 +15,7 @@ const rows: Row[] = [
   ...ridingRows(),
   ...adviceRows(),
   ...benchRows(),
+  ...(await panZoomRows()),
 ]
 
 if (process.argv.includes('--json'))

@@ -19,7 +19,8 @@ import { unitAir } from '../spring/unitSpring.ts'
 import { paPerPsi, standardGravity } from '../units/convert.ts'
 import { usualRatioPerClick } from '../damper/clicks.ts'
 import { tabulate } from './endSpring.ts'
-import type { DampSlope, HalfCar, SimEnd } from './halfCar.ts'
+import type { DampSlope } from '../damper/force.ts'
+import type { HalfCar, SimEnd } from './halfCar.ts'
 
 /** What no record says, taken as usual for a trail bike. */
 export const usualFrame = {

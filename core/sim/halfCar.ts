@@ -1,13 +1,7 @@
+import { dampForceN, type DampSlope } from '../damper/force.ts'
 import { standardGravity as g } from '../units/convert.ts'
 import { at, springForceN, springEnergyJ, type TravelTable } from './endSpring.ts'
 import type { Track } from './track.ts'
-
-/** One direction of a damper as it stands, at the shaft: slope below and above the knee. */
-export interface DampSlope {
-  lowNsPerM: number
-  highNsPerM: number
-  kneeMS: number
-}
 
 /** One end of the bike. Depth and forces are vertical, at the axle. */
 export interface SimEnd {
@@ -94,10 +88,7 @@ function endForceN(e: SimEnd, depthM: number, rateMS: number): number {
   const share = depthM / e.travelM
   const per = at(e.shaftPerAxle, share)
   const shaft = rateMS * per
-  const d = shaft >= 0 ? e.compression : e.rebound
-  const speed = Math.abs(shaft)
-  const damp =
-    speed <= d.kneeMS ? d.lowNsPerM * speed : d.lowNsPerM * d.kneeMS + d.highNsPerM * (speed - d.kneeMS)
+  const damp = dampForceN(shaft >= 0 ? e.compression : e.rebound, Math.abs(shaft))
   const rub = (e.frictionN * rateMS) / Math.sqrt(rateMS * rateMS + slow * slow)
   return springForceN(e.springN, depthM, e.travelM) + (shaft >= 0 ? damp : -damp) * per + rub
 }

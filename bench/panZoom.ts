@@ -1,0 +1,89 @@
+import { existsSync } from 'node:fs'
+import { join } from 'node:path'
+import { v7 as uuid } from 'uuid'
+import { sniffLayout } from '#core/formats/layout'
+import { suggestMapping } from '#core/telemetry/mapping'
+import { fillDemo, startServer } from '../e2e/server.ts'
+import { idOf } from '../demo/ids.ts'
+import type { Row } from './measure.ts'
+
+const root = join(import.meta.dirname, '..')
+const samples = 600_000
+const moves = 60
+
+function longFile(): Uint8Array<ArrayBuffer> {
+  const lines = ['time_ms,front_mm,rear_mm']
+  for (let i = 0; i < samples; i++) {
+    const t = i / 1000
+    const hit = Math.max(0, Math.sin(t * 4)) ** 6
+    lines.push(`${i},${(32 + 60 * hit + 3 * Math.sin(t * 60)).toFixed(2)},${(16 + 24 * hit).toFixed(2)}`)
+  }
+  return new TextEncoder().encode(lines.join('\n') + '\n')
+}
+
+/**
+ * Frames of the trace screen while a recording of 600,000 samples is zoomed and moved with the wheel and the pointer,
+ * in headless Chromium without a graphics card. Needs a built page and a Chromium; without them there is no row.
+ */
+export async function panZoomRows(): Promise<Row[]> {
+  const chromiumPath = process.env.CHROMIUM ?? '/usr/bin/chromium'
+  if (!existsSync(join(root, 'dist', 'server', 'index.js')) || !existsSync(chromiumPath)) return []
+  const { chromium } = await import('@playwright/test')
+  const server = await startServer()
+  const browser = await chromium.launch({
+    executablePath: chromiumPath,
+    args: ['--no-sandbox', '--disable-gpu'],
+  })
+  try {
+    await fillDemo(server.base)
+    const bytes = longFile()
+    const runId = idOf('settled run 0')
+    const meta = {
+      runId,
+      fileName: 'long.csv',
+      mapping: suggestMapping(sniffLayout(bytes)),
+      spans: [],
+      remember: false,
+    }
+    const sent = await fetch(
+      `${server.base}/api/v1/recordings/${uuid()}?meta=${encodeURIComponent(JSON.stringify(meta))}`,
+      { method: 'PUT', body: bytes },
+    )
+    if (!sent.ok) throw new Error(await sent.text())
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+    await page.goto(`${server.base}/days/${idOf('day settled')}/trace/${runId}`)
+    const box = (await page.locator('.trace canvas').first().boundingBox())!
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+    // Frames are the gaps between animation callbacks; work in a gap makes it long.
+    await page.evaluate(`window.frames_ = []; (function tick(last) {
+      requestAnimationFrame((now) => { if (last) window.frames_.push(now - last); tick(now) })
+    })(0)`)
+    await page.mouse.move(x, y)
+    for (let i = 0; i < moves; i++) {
+      await page.mouse.wheel(0, i % 20 < 14 ? -120 : 120)
+      await page.waitForTimeout(16)
+    }
+    await page.mouse.down()
+    for (let i = 0; i < moves; i++) await page.mouse.move(x + 4 * i * (i % 2 ? 1 : -1), y)
+    await page.mouse.up()
+    const frames = ((await page.evaluate('window.frames_')) as number[]).slice(1)
+    const sorted = [...frames].sort((a, b) => a - b)
+    return [
+      {
+        work: `pan and zoom ${samples} samples, slowest of ${frames.length} frames`,
+        figure: sorted[sorted.length - 1],
+        unit: 'ms',
+        against: 'bar ≤ 32 ms after the first',
+      },
+      {
+        work: 'pan and zoom, 95 % of the frames within',
+        figure: sorted[Math.floor(0.95 * sorted.length)],
+        unit: 'ms',
+        against: 'a frame is 16.7 ms',
+      },
+    ]
+  } finally {
+    await browser.close()
+    await server.stop()
+  }
+}
