@@ -30,7 +30,8 @@ export function buildPyramid(x: Float32Array, baseBlock = 8): Pyramid {
 }
 
 /**
- * What to draw between two samples in about `columns` columns: per block first its minimum, then its maximum.
+ * What to draw between two samples in about `columns` columns: per column its minimum and its maximum, in the order in which the
+ * course rises or falls.
  * @returns sample positions and values, both of the same length
  */
 export function viewOf(
@@ -42,28 +43,39 @@ export function viewOf(
 ): { at: Float64Array; value: Float64Array } {
   const a = Math.max(0, Math.floor(from))
   const b = Math.min(x.length, Math.ceil(to))
-  const perColumn = (b - a) / Math.max(1, columns)
-  if (perColumn <= pyramid.baseBlock) {
+  if (b - a <= 2 * columns) {
     const n = Math.max(0, b - a)
-    const at = new Float64Array(n)
-    const value = new Float64Array(n)
-    for (let i = 0; i < n; i++) {
-      at[i] = a + i
-      value[i] = x[a + i]
-    }
-    return { at, value }
+    const at = Float64Array.from({ length: n }, (_, i) => a + i)
+    return { at, value: Float64Array.from(x.subarray(a, a + n)) }
   }
-  let level = pyramid.levels[0]
+  const perColumn = (b - a) / columns
+  let level = { block: 1, min: x, max: x }
   for (const l of pyramid.levels) if (l.block <= perColumn) level = l
+  // Several blocks make a column, so that a view is never more than two points a column, whatever the zoom.
+  const per = Math.ceil(perColumn / level.block)
   const first = Math.floor(a / level.block)
   const last = Math.min(level.min.length, Math.ceil(b / level.block))
-  const at = new Float64Array(2 * (last - first))
-  const value = new Float64Array(2 * (last - first))
-  for (let k = first, i = 0; k < last; k++, i += 2) {
-    at[i] = k * level.block + level.block / 4
-    at[i + 1] = k * level.block + (3 * level.block) / 4
-    value[i] = level.min[k]
-    value[i + 1] = level.max[k]
+  const n = Math.ceil((last - first) / per)
+  const at = new Float64Array(2 * n)
+  const value = new Float64Array(2 * n)
+  const width = per * level.block
+  for (let k = 0; k < n; k++) {
+    const from = first + k * per
+    const to = Math.min(last, from + per)
+    let lo = NaN
+    let hi = NaN
+    for (let i = from; i < to; i++) {
+      // Comparisons with NaN are false, so a column is NaN only when all of it is a gap.
+      if (!(lo <= level.min[i]) && level.min[i] === level.min[i]) lo = level.min[i]
+      if (!(hi >= level.max[i]) && level.max[i] === level.max[i]) hi = level.max[i]
+    }
+    const start = from * level.block
+    at[2 * k] = start + width / 4
+    at[2 * k + 1] = start + (3 * width) / 4
+    // On the way down the highest comes first, or a smooth slope would be drawn as teeth.
+    const falling = k > 0 && lo + hi < value[2 * k - 2] + value[2 * k - 1]
+    value[2 * k] = falling ? hi : lo
+    value[2 * k + 1] = falling ? lo : hi
   }
   return { at, value }
 }

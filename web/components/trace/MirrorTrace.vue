@@ -49,12 +49,12 @@ const box = ref<HTMLElement>()
 let chart: EChartsType | null = null
 const durationS = () => props.main.recording.durationS
 
-/** Points of one end for a window of time, mirrored for the rear: about two per pixel column, however long the file. */
+/** Points of one end for a window of time, mirrored for the rear: one lowest and one highest for every two pixels. */
 function points(r: DrawableRecording, end: 'front' | 'rear', fromS: number, toS: number): [number, number][] {
   const channel = r[end]
   if (!channel) return []
   const rate = r.recording.sampleRateHz
-  const columns = box.value?.clientWidth ?? 1000
+  const columns = (box.value?.clientWidth ?? 1000) / 2
   const margin = (toS - fromS) * 0.02
   const v = viewOf(channel.depthPct, channel.pyramid, (fromS - margin) * rate, (toS + margin) * rate, columns)
   const sign = end === 'front' ? 1 : -1
