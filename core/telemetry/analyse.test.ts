@@ -54,6 +54,10 @@ describe('a simulated ride', () => {
     expect(of('roots').loadedTurns).toBe(0)
     expect(of('jump').landings!).toBeGreaterThan(0)
     expect(of('roots').landings).toBe(0)
+    expect(of('jump').airtimeS!).toBeGreaterThan(0.15)
+    expect(of('roots').airtimeS).toBe(0)
+    const parts = a.sections.reduce((s, x) => s + x.airtimeS!, 0)
+    expect(parts).toBeCloseTo(a.whole.airtimeS!, 6)
     expect(a.events.filter((e) => e.kind === 'landing').length).toBeGreaterThanOrEqual(of('jump').landings!)
   })
   it('has the rear do what the front did, a wheelbase later', () => {

@@ -35,7 +35,8 @@ export function analyse(
     return endMotion(recording, end, work)
   })
   onProgress(0.96, 'Counting hits')
-  const { riding, airtimeS, touchdowns } = contact(motions, recording.speedMS)
+  const { riding, flights } = contact(motions, recording.speedMS)
+  const touchdowns = flights.map(([, end]) => end)
   const events = [...motions.flatMap(findEvents), ...motions.flatMap((m) => landings(m, touchdowns))]
   const strikes = motions.flatMap((m) => hardest(m))
   events.sort((a, b) => a.startS - b.startS)
@@ -77,7 +78,7 @@ export function analyse(
       endS,
       ...ends,
       balancePct: ends.front && ends.rear ? ends.front.rideHeightPct - ends.rear.rideHeightPct : null,
-      airtimeS: whole && motions.length === 2 ? airtimeS : null,
+      airtimeS: motions.length === 2 ? airtime(flights, startS * rate, endS * rate) / rate : null,
       compressionSpeedRatio: ratio(ends.front?.compressionP95MmS, ends.rear?.compressionP95MmS),
       reboundSpeedRatio: ratio(ends.front?.reboundP95MmS, ends.rear?.reboundP95MmS),
       wheelbaseCorrelation: match?.correlation ?? null,
@@ -101,6 +102,11 @@ export function analyse(
     spectra: { front: spectrum(front), rear: spectrum(rear) },
     hitPoints: { front: hitPoints(front), rear: hitPoints(rear) },
   }
+}
+
+/** Samples of flight between two samples. */
+function airtime(flights: readonly (readonly [number, number])[], from: number, to: number): number {
+  return flights.reduce((sum, [a, b]) => sum + Math.max(0, Math.min(b, to) - Math.max(a, from)), 0)
 }
 
 /** The hit after each touchdown. */

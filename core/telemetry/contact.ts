@@ -9,9 +9,8 @@ const stillStepS = 0.5
 export interface Contact {
   /** 1 where the bike is moving with a wheel on the ground. */
   riding: Uint8Array
-  airtimeS: number
-  /** First sample after each time in the air. */
-  touchdowns: number[]
+  /** Times in the air as [first sample, first sample after it). */
+  flights: [number, number][]
 }
 
 /**
@@ -22,8 +21,7 @@ export function contact(motions: readonly EndMotion[], speedMS: Float64Array | n
   const n = motions[0].depthPct.length
   const rate = motions[0].sampleRateHz
   const riding = new Uint8Array(n).fill(1)
-  let airtimeS = 0
-  const touchdowns: number[] = []
+  const flights: Contact['flights'] = []
   let start = -1
   for (let i = 0; i <= n; i++) {
     const light = i < n && motions.every((m) => m.depthPct[i] <= airDepthPct)
@@ -31,8 +29,7 @@ export function contact(motions: readonly EndMotion[], speedMS: Float64Array | n
     if (light || start < 0) continue
     if (i - start >= airLeastS * rate) {
       riding.fill(0, start, i)
-      airtimeS += (i - start) / rate
-      touchdowns.push(i)
+      flights.push([start, i])
     }
     start = -1
   }
@@ -45,7 +42,7 @@ export function contact(motions: readonly EndMotion[], speedMS: Float64Array | n
       if (motions.every((m) => range(m.depthPct, a, a + block) < stillRangePct)) riding.fill(0, a, a + block)
     }
   }
-  return { riding, airtimeS, touchdowns }
+  return { riding, flights }
 }
 
 function range(x: Float64Array, from: number, to: number): number {

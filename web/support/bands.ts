@@ -18,11 +18,16 @@ export function depthBands(m: EndMetrics): { from: number; to: number; share: nu
   })
 }
 
+/** Where slow ends, mm/s at the axle, unless a person chooses another; a multiple of the histogram's 100 mm/s. */
+export const usualSlowMmS = 200
+export const slowChoicesMmS = [100, 200, 300, 400]
+
 /** Shaft speed in coarse bands, mm/s at the axle; below zero is rebound. */
-export const speedEdges = [-4000, -800, -200, 0, 200, 800, 4000]
+const edgesFor = (slowMmS: number) => [-4000, -800, -slowMmS, 0, slowMmS, 800, 4000]
 export const speedNames = ['fast back', 'middling back', 'slow back', 'slow in', 'middling in', 'fast in']
 
-export function speedBands(m: EndMetrics): { name: string; share: number }[] {
+export function speedBands(m: EndMetrics, slowMmS = usualSlowMmS): { name: string; share: number }[] {
+  const speedEdges = edgesFor(slowMmS)
   const { start, width, share } = m.speedHistogram
   return speedNames.map((name, i) => {
     let sum = 0

@@ -174,6 +174,12 @@ describe('bands', () => {
     )
     expect(sum).toBeCloseTo(1, 9)
   })
+  it('slow ends where a person says', () => {
+    const share = Array.from({ length: 80 }, () => 1 / 80)
+    const even = { ...m, speedHistogram: { start: -4000, width: 100, share } }
+    const slowIn = (mmS: number) => speedBands(even, mmS).find((b) => b.name === 'slow in')!.share
+    expect(slowIn(400) / slowIn(200)).toBeCloseTo(2, 9)
+  })
 })
 
 describe('comparing two runs', () => {

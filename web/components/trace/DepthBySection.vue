@@ -1,8 +1,16 @@
 <script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Analysis, EndMetrics } from '#contract/recording'
 import type { TrailSection } from '#contract/trail'
-import { depthBands, depthEdges, speedBands, speedNames } from '../../support/bands.ts'
+import {
+  depthBands,
+  depthEdges,
+  slowChoicesMmS,
+  speedBands,
+  speedNames,
+  usualSlowMmS,
+} from '../../support/bands.ts'
 import BandStrip from './BandStrip.vue'
 
 /** Bands per section and end; with a second analysis, its bands lie right under the first. */
@@ -14,12 +22,15 @@ const props = defineProps<{
   targets?: Record<'front' | 'rear', number | null>
 }>()
 const what = ref<'depth' | 'speed'>('depth')
+const slow = useLocalStorage('wild-spring:slow-mm-s', usualSlowMmS)
+const slowOptions = slowChoicesMmS.map((v) => ({ value: v, text: `${v} mm/s` }))
 const names = computed(() =>
   what.value === 'depth'
     ? depthEdges.slice(0, -1).map((from, i) => `${from} to ${depthEdges[i + 1]} % deep`)
     : speedNames,
 )
-const shares = (m: EndMetrics) => (what.value === 'depth' ? depthBands(m) : speedBands(m)).map((b) => b.share)
+const shares = (m: EndMetrics) =>
+  (what.value === 'depth' ? depthBands(m) : speedBands(m, slow.value)).map((b) => b.share)
 const outlined = (end: 'front' | 'rear') => {
   const target = what.value === 'depth' ? (props.targets?.[end] ?? null) : null
   return target === null
@@ -60,6 +71,9 @@ const legendWords = computed(() => {
         <button type="button" :aria-pressed="what === 'speed'" @click="what = 'speed'">speed</button>
       </div>
     </header>
+    <label v-if="what === 'speed'" class="small slow"
+      >Slow ends at <BFormSelect v-model="slow" size="sm" :options="slowOptions"
+    /></label>
     <div v-for="r in rows" :key="r.key" class="row">
       <b>{{ r.name }}</b>
       <div class="strips">
@@ -107,6 +121,15 @@ header {
 .switch button[aria-pressed='true'] {
   background: #23483c;
   color: #fdfaf2;
+}
+.slow {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+  margin-bottom: 0.5rem;
+}
+.slow :deep(select) {
+  width: auto;
 }
 .row {
   display: grid;
