@@ -30,7 +30,6 @@ async function connect(page: Page, name: string) {
 const heldStep = (page: Page, title: string) => page.getByRole('listitem').filter({ hasText: title })
 
 test('from the fitting check to figures per section', async ({ page }) => {
-  test.setTimeout(120_000)
   const broken: string[] = []
   page.on('pageerror', (e) => broken.push(e.message))
   await page.goto(`${server.base}/days/${idOf('day half-way')}`)
@@ -79,7 +78,6 @@ test('from the fitting check to figures per section', async ({ page }) => {
 })
 
 test('each fault is recognised and named, with the way out of it', async ({ page }) => {
-  test.setTimeout(120_000)
   await open(page)
   await connect(page, 'Stand-in pressure logger')
   const alert = (title: string) => page.getByRole('alert').filter({ hasText: title })

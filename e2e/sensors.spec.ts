@@ -38,7 +38,6 @@ const dialog = (page: Page) => page.getByRole('dialog').last()
 test('a 40 MB file goes from choosing to section figures, with progress, and can be cancelled', async ({
   page,
 }) => {
-  test.setTimeout(240_000)
   await openRun(page, 'settled', 1)
   await page.getByRole('button', { name: 'Add a sensor file' }).click()
   const file = longFile()
@@ -78,7 +77,6 @@ test('a 40 MB file goes from choosing to section figures, with progress, and can
 test('a hand-made file: a track brings its way, sections are placed by hand, and taken back', async ({
   page,
 }) => {
-  test.setTimeout(120_000)
   await openRun(page, 'half-way', 1)
   await page.getByRole('button', { name: 'Add a sensor file' }).click()
   await dialog(page)
