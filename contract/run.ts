@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { Id, Instant, Note, Version } from './common.ts'
 import { End } from './common.ts'
+import { Surface } from './day.ts'
 
 export const RunKind = z.enum(['warm-up', 'counted', 'void'])
 export type RunKind = z.infer<typeof RunKind>
@@ -29,6 +30,8 @@ export const Run = z
     ringRearMm: RingMm,
     tyreFrontPsi: TyrePsi,
     tyreRearPsi: TyrePsi,
+    /** Where the ground was no longer as on the rest of the day; null: as the day. */
+    surface: Surface.nullable().default(null),
     note: Note,
   })
   .refine((r) => r.kind !== 'void' || (r.voidReason ?? '').length > 0, {

@@ -111,6 +111,7 @@ async function fillDay(story: DayStory): Promise<void> {
       ringRearMm: step.ringRearMm ?? null,
       tyreFrontPsi: 22,
       tyreRearPsi: 25,
+      surface: null,
       note: step.note ?? '',
     })
     if (step.rating !== undefined || step.marks) {

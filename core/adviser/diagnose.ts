@@ -1,6 +1,7 @@
 import type { End } from '#contract/common'
 import type { Cause, Evidence } from '#contract/proposal'
 import type { Mark } from '#contract/run'
+import { markCauses } from '../causes/marks.ts'
 import { wordRules } from '../causes/words.ts'
 import { metricFindings } from '../causes/metricRules.ts'
 import { posterior, type Finding } from '../causes/posterior.ts'
@@ -49,15 +50,22 @@ function runKey(h: DayHistory, r: HistoryRun): string | null {
 function addRun(findings: Finding[], h: DayHistory, r: HistoryRun, space: SetupSpace, factor: number): void {
   const weight = factor / Math.sqrt(mindVariance[r.run.mind])
   for (const mark of r.feel?.marks ?? []) addMark(findings, h, r, mark, weight)
+  for (const f of measuredFindings(r, space))
+    findings.push({ ...f, evidence: { ...f.evidence, weight: f.evidence.weight * factor } })
+}
+
+/** What the figures and the rings of a run say, whatever was felt. */
+export function measuredFindings(r: HistoryRun, space: SetupSpace): Finding[] {
+  const findings: Finding[] = []
   const link: Evidence['link'] = { kind: 'metric', runId: r.run.id, sectionId: null, word: null }
   if (r.analysis) {
     const targets = rideHeightTargets(space, r.analysis.rearAt)
-    for (const f of metricFindings(r.analysis.whole, targets)) {
+    for (const f of metricFindings(r.analysis, targets)) {
       findings.push({
         kind: f.kind,
         end: f.end,
         evidence: {
-          weight: f.weight * factor,
+          weight: f.weight,
           text: capital(f.text),
           topic: f.topic,
           runNumbers: [r.number],
@@ -66,7 +74,8 @@ function addRun(findings: Finding[], h: DayHistory, r: HistoryRun, space: SetupS
       })
     }
   }
-  addRings(findings, r, space, factor, link)
+  addRings(findings, r, space, link)
+  return findings
 }
 
 function addMark(findings: Finding[], h: DayHistory, r: HistoryRun, mark: Mark, factor: number): void {
@@ -77,16 +86,14 @@ function addMark(findings: Finding[], h: DayHistory, r: HistoryRun, mark: Mark, 
   const strong = strengthFactor[mark.strength] * factor
   const link: Evidence['link'] = { kind: 'mark', runId: r.run.id, sectionId: mark.sectionId, word: mark.word }
   for (const end of ends) {
-    for (const c of rule.causes) {
-      const extra = rule.inSection?.find((x) => x.section === section?.kind && x.kind === c.kind)?.weight ?? 0
-      const seat = c.at === 'same' ? end : c.at === 'bike' ? null : c.at
+    for (const c of markCauses(mark.word, end, section?.kind ?? null)) {
       // A word for both ends is one statement: it must not count twice for a whole-bike cause.
-      if (seat === null && end !== ends[0]) continue
+      if (c.end === null && end !== ends[0]) continue
       findings.push({
         kind: c.kind,
-        end: seat,
+        end: c.end,
         evidence: {
-          weight: (c.weight + extra) * strong,
+          weight: c.weight * strong,
           text: `“${rule.label}”${where}, ${mark.end === 'both' ? 'both ends' : mark.end}`,
           topic: `${mark.word} ${mark.sectionId} ${mark.end}`,
           runNumbers: [r.number],
@@ -98,13 +105,7 @@ function addMark(findings: Finding[], h: DayHistory, r: HistoryRun, mark: Mark, 
 }
 
 /** The ring shows the deepest point of the run; it works without any sensor. */
-function addRings(
-  findings: Finding[],
-  r: HistoryRun,
-  space: SetupSpace,
-  factor: number,
-  link: Evidence['link'],
-): void {
+function addRings(findings: Finding[], r: HistoryRun, space: SetupSpace, link: Evidence['link']): void {
   for (const end of ['front', 'rear'] as const) {
     const unit = space[end]
     const mm = end === 'front' ? r.run.ringFrontMm : r.run.ringRearMm
@@ -112,7 +113,7 @@ function addRings(
     const pct = (100 * mm) / unit.strokeMm
     const text = `The ${end} ring shows ${Math.round(pct)} % of travel used`
     const evidence = (weight: number): Evidence => ({
-      weight: weight * factor,
+      weight,
       text,
       topic: `ring ${end}`,
       runNumbers: [r.number],

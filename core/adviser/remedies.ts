@@ -96,6 +96,30 @@ const remedies: Partial<Record<CauseKind, Remedy[]>> = {
   ],
 }
 
+/** A cause as a direction on a dial; a stand-in acts on something else too. */
+export interface Answer {
+  end: End
+  adjuster: Adjuster
+  direction: 1 | -1
+  standIn: boolean
+}
+
+/** What would answer a cause among the fitted parts, whatever their positions: the right part, else its substitute. */
+export function answersOf(kind: CauseKind, end: End | null, space: SetupSpace): Answer[] {
+  const out: Answer[] = []
+  for (const r of remedies[kind] ?? []) {
+    const at = r.end ?? end
+    const adjuster =
+      at &&
+      r.roles.map((role) => space[at]?.adjusters.find((a) => a.role === role)).find((a) => a !== undefined)
+    if (!at || !adjuster) continue
+    out.push({ end: at, adjuster, direction: r.direction, standIn: r.sideEffect !== undefined })
+    // Whole-bike causes have an answer at either end; at one end the first that is fitted is the one.
+    if (!r.end) break
+  }
+  return out
+}
+
 export interface RemedyMove {
   end: End
   adjuster: Adjuster

@@ -105,7 +105,7 @@ describe('a word for both ends', () => {
 
 describe('what figures say', () => {
   const targets = { front: 20, rear: 30 }
-  const rear = (m: Partial<EndMetrics>) => metricFindings(analysisWith({}, m).whole, targets)
+  const rear = (m: Partial<EndMetrics>) => metricFindings(analysisWith({}, m), targets)
   const weight = (m: Partial<EndMetrics>, kind: string) =>
     rear(m)
       .filter((f) => f.kind === kind && f.end === 'rear')
@@ -149,7 +149,7 @@ describe('what figures say', () => {
   })
   it('balance is judged against the sag targets, not against zero', () => {
     const at = (front: number, r: number) =>
-      metricFindings(analysisWith({ rideHeightPct: front }, { rideHeightPct: r }).whole, targets).filter(
+      metricFindings(analysisWith({ rideHeightPct: front }, { rideHeightPct: r }), targets).filter(
         (f) => f.end === null,
       )
     expect(at(20, 30)).toEqual([])

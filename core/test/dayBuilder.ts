@@ -150,6 +150,7 @@ export class DayBuilder {
         ringRearMm: null,
         tyreFrontPsi: null,
         tyreRearPsi: null,
+        surface: null,
         note: '',
         ...facts,
       },

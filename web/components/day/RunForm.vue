@@ -44,6 +44,7 @@ function fresh(): Run {
     ringRearMm: null,
     tyreFrontPsi: props.previous?.tyreFrontPsi ?? null,
     tyreRearPsi: props.previous?.tyreRearPsi ?? null,
+    surface: props.previous?.surface ?? null,
     note: '',
   }
 }

@@ -1,0 +1,144 @@
+import { adjusterRange, canStandAt, clampToRange } from '../adjusters/range.ts'
+import { familyOf } from '../adjusters/words.ts'
+import type { Dial } from './dials.ts'
+import { bowl, type Surface } from './surface.ts'
+
+/** One adjuster's step in a candidate. */
+export interface Step {
+  dial: number
+  from: number
+  to: number
+}
+
+/** A change that counts as one: one adjuster, or a pair that belongs together. */
+export interface Candidate {
+  steps: Step[]
+  /** Expected gain against standing still, rating points, its spread, and the chance that it is a gain. */
+  gain: number
+  gainSd: number
+  better: number
+  /** Chance that it is better by more than a rider would notice. */
+  clearlyBetter: number
+}
+
+/** No step goes further than this while hunting, click-equivalents; near a stop only two. */
+const furthest = 4.6
+const nearStop = 2.6
+const stopZone = 3
+const leastPsi = 2
+
+/** Positions one change may bring an adjuster to: 1 … 4 clicks, 2 … 8 % of pressure, the next spacer or spring. */
+export function stepsOf(d: Dial, from: number): number[] {
+  const a = d.adjuster
+  const r = adjusterRange(a)
+  const here = Math.min(d.high, Math.max(d.low, d.toClicks(from)))
+  const out = new Set<number>()
+  for (const direction of [-1, 1]) {
+    if (r.allowed) {
+      const next = r.allowed.filter((x) => Math.sign(x - from) === direction)
+      const to = direction > 0 ? next[0] : next[next.length - 1]
+      if (to !== undefined) out.add(to)
+      continue
+    }
+    for (let n = 1; n <= 4; n++) {
+      const wanted =
+        a.kind === 'pressure'
+          ? from + direction * Math.max(leastPsi * n, Math.round((from * 0.02 * n) / a.stepPsi) * a.stepPsi)
+          : a.kind === 'turn'
+            ? from + (direction * n * a.turns) / 16
+            : from + direction * n * (a.kind === 'click' ? Math.max(1, r.step) : r.step)
+      const to = clampToRange(a, wanted)
+      if (Math.abs(to - from) < 1e-6 || !canStandAt(a, to)) continue
+      if (a.kind === 'pressure' && Math.abs(to - from) < leastPsi) continue
+      const there = d.toClicks(to)
+      const far = Math.abs(there - here)
+      const toStop = direction > 0 ? d.high - there : there - d.low
+      // One notch is always allowed, however coarse the part is.
+      if (n > 1 && (far > furthest || (toStop < stopZone && far > nearStop))) continue
+      out.add(Math.round(to * 1e6) / 1e6)
+    }
+  }
+  return [...out].sort((x, y) => x - y)
+}
+
+/**
+ * Every change that a mechanic would call one change, weighed on the surface.
+ * @param positions canonical value per adjuster id, as on the bike
+ * @param noticeable rating points below which a rider feels no difference
+ */
+export function candidatesFrom(
+  surface: Surface,
+  dials: readonly Dial[],
+  positions: ReadonlyMap<string, number>,
+  noticeable: number,
+): Candidate[] {
+  const gains = dials.map((d, dial) => {
+    const from = positions.get(d.adjuster.id)
+    if (from === undefined) return []
+    return stepsOf(d, from).map((to) => ({
+      step: { dial, from, to },
+      gain: gainOf(surface, d, dial, from, to),
+    }))
+  })
+  const singles = gains.flat().map((x) => weigh([x.step], x.gain, noticeable))
+  const pairs: Candidate[] = []
+  for (let i = 0; i < dials.length; i++)
+    for (let j = i + 1; j < dials.length; j++) {
+      if (!belongTogether(dials[i], dials[j]) || gains[i].length === 0 || gains[j].length === 0) continue
+      const x = gains[i].reduce((p, q) => (mean(q.gain) > mean(p.gain) ? q : p))
+      const y = gains[j].reduce((p, q) => (mean(q.gain) > mean(p.gain) ? q : p))
+      pairs.push(
+        weigh(
+          [x.step, y.step],
+          x.gain.map((g, s) => g + y.gain[s]),
+          noticeable,
+        ),
+      )
+    }
+  return [...singles, ...pairs]
+}
+
+/** Spring with spacer or rebound, low with high compression, at one end: moved together they are one change. */
+export function belongTogether(a: Dial, b: Dial): boolean {
+  if (a.end !== b.end) return false
+  const families = [familyOf(a.adjuster), familyOf(b.adjuster)].sort().join('+')
+  return (
+    families === 'spring+spring' || families === 'rebound+spring' || families === 'compression+compression'
+  )
+}
+
+function gainOf(s: Surface, d: Dial, dial: number, from: number, to: number): Float64Array {
+  const x = d.toClicks(from)
+  const y = d.toClicks(to)
+  const out = new Float64Array(s.samples)
+  for (let i = 0; i < s.samples; i++) {
+    const best = s.best[i * s.dials + dial]
+    out[i] = s.steepness[i * s.dials + dial] * (bowl(x - best) - bowl(y - best))
+  }
+  return out
+}
+
+function weigh(steps: Step[], gain: Float64Array, noticeable: number): Candidate {
+  const m = mean(gain)
+  let square = 0
+  let better = 0
+  let clearly = 0
+  for (const g of gain) {
+    square += (g - m) ** 2
+    if (g > 0) better++
+    if (g > noticeable) clearly++
+  }
+  return {
+    steps,
+    gain: m,
+    gainSd: Math.sqrt(square / gain.length),
+    better: better / gain.length,
+    clearlyBetter: clearly / gain.length,
+  }
+}
+
+function mean(x: Float64Array): number {
+  let t = 0
+  for (const v of x) t += v
+  return t / x.length
+}

@@ -1,0 +1,200 @@
+import type { End } from '#contract/common'
+import type { CauseKind } from '#contract/proposal'
+import type { Mark, MindTag } from '#contract/run'
+import { markCauses, wordShares } from '../causes/marks.ts'
+import { isComplaint } from '../causes/words.ts'
+import { mindVariance, sessionPriors } from '../stats/session.ts'
+import { comparable } from './comparable.ts'
+import type { Dial } from './dials.ts'
+import { measuredFindings } from './diagnose.ts'
+import {
+  countedRuns,
+  setupOf,
+  settingsKey,
+  type DayHistory,
+  type HistoryRun,
+  type SetupSpace,
+} from './history.ts'
+import { answersOf } from './remedies.ts'
+import type { Clue, Hint, RatedRow, Silence, SurfaceData } from './surface.ts'
+
+/** Constants of what words, praise and silence are worth; tuned on tuning riders only (docs/models.md, "Next change"). */
+const clue = {
+  /** How often a word is a slip or a look-alike, by how strongly it is said. */
+  misled: { 1: 0.28, 2: 0.2, 3: 0.14 } satisfies Record<Mark['strength'], number>,
+  /** Added when the same word comes again on the same settings: it is the same ear. */
+  misledAgain: 0.12,
+  misledInMind: {
+    normal: 0,
+    'track-new': 0.12,
+    nervous: 0.12,
+    tired: 0.12,
+    'saving-tyres': 0.18,
+  } satisfies Record<MindTag, number>,
+  mostMisled: 0.7,
+  /** How far off a word of that strength speaks of, and where a stronger one would be due, click-equivalents. */
+  feltFrom: { 1: 0.6, 2: 1.3, 3: 2.3 } satisfies Record<Mark['strength'], number>,
+  fadesFrom: { 1: 2.5, 2: 4.5, 3: Infinity } satisfies Record<Mark['strength'], number>,
+  /** How sharply a word points at its first causes. */
+  sharpness: 2.6,
+  /** Chance that a dial that stands far off would have been named; a run with praise says more than silence. */
+  unsaid: 0.6,
+  praised: 0.7,
+  /** Who has said this many words may have left the rest unsaid; silence then counts this much. */
+  manyWords: 3,
+  manyWordsShare: 0.6,
+  /** A dial that a word may have meant is not silent; the word's share counts this many times. */
+  namedShare: 2.5,
+}
+/** A stand-in answers only part of what the missing part would. */
+const standInShare = 0.5
+/** A rating at either end of the scale may stand for anything beyond it; rating points squared. */
+const scaleEnds = { low: 1.5, high: 9.5, extraVariance: 4 }
+/** Ratings of a run under other conditions still say something, at this multiple of the noise variance. */
+const otherConditions = 4
+/** The bench baseline is about this far from the best place, click-equivalents. */
+const expectedSd = 3
+
+/**
+ * What a day has shown, for the surface: ratings, said differences, words, figures and silences of all counted runs.
+ * A dial that a run's settings do not know (fitted or recounted since) counts as standing where it stands now.
+ */
+export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly Dial[]): SurfaceData {
+  const now = clicksOf(h, h.currentSetupId, dials, null)
+  const start = clicksOf(h, h.startSetupId, dials, now)
+  const runs = countedRuns(h).filter((r) => setupOf(h, r.run.setupId))
+  const place = new Map(runs.map((r, i) => [r.run.id, i]))
+  const onSettings = new Map<string, number>()
+  for (const r of runs) onSettings.set(keyOf(h, r), (onSettings.get(keyOf(h, r)) ?? 0) + 1)
+  const latest = runs[runs.length - 1]
+  const rows: RatedRow[] = []
+  const clues: Clue[] = []
+  const hints: Hint[] = []
+  const silences: Silence[] = []
+  const seen = new Map<string, number>()
+  const dialOf = (adjusterId: string) => dials.findIndex((d) => d.adjuster.id === adjusterId)
+  const answers = (kind: CauseKind, end: End | null) =>
+    answersOf(kind, end, space).flatMap((a) => {
+      const dial = dialOf(a.adjuster.id)
+      return dial < 0 ? [] : [{ dial, direction: a.direction, share: a.standIn ? standInShare : 1 }]
+    })
+
+  runs.forEach((r, point) => {
+    const like = comparable(h, r, latest)
+    const mind = mindVariance[r.run.mind] * (like.equal ? 1 : otherConditions)
+    if (typeof r.feel?.rating === 'number') {
+      const atEnd = r.feel.rating <= scaleEnds.low || r.feel.rating >= scaleEnds.high
+      rows.push({
+        a: null,
+        b: point,
+        value: r.feel.rating,
+        mind,
+        extraVariance: atEnd ? scaleEnds.extraVariance : 0,
+      })
+    }
+    for (const v of r.feel?.verdicts ?? []) {
+      const a = place.get(v.againstRunId)
+      if (a !== undefined && keyOf(h, runs[a]) !== keyOf(h, r))
+        rows.push({
+          a,
+          b: point,
+          value: v.value * sessionPriors.saidStep,
+          mind: comparable(h, r, runs[a]).equal ? 1 : otherConditions,
+          extraVariance: sessionPriors.saidSd ** 2,
+        })
+    }
+    const named = new Float64Array(dials.length)
+    const marks = r.feel?.marks ?? []
+    const complaints = marks.filter((m) => isComplaint(m.word)).length
+    for (const mark of marks.filter((m) => isComplaint(m.word))) {
+      const ends: End[] = mark.end === 'both' ? ['front', 'rear'] : [mark.end]
+      for (const end of ends) {
+        const again = `${keyOf(h, r)} ${mark.word} ${end}`
+        const times = seen.get(again) ?? 0
+        seen.set(again, times + 1)
+        const floor = Math.min(
+          clue.mostMisled,
+          clue.misled[mark.strength] + clue.misledAgain * times + clue.misledInMind[r.run.mind],
+        )
+        const spoken = clueOf(mark, end, floor, h, answers)
+        clues.push({ point, ...spoken })
+        for (const p of spoken.parts) named[p.dial] += p.share / (1 - floor)
+      }
+    }
+    for (const f of measuredFindings(r, space)) {
+      const found = answers(f.kind, f.end)
+      for (const a of found)
+        hints.push({
+          point,
+          dial: a.dial,
+          direction: a.direction,
+          weight: (f.evidence.weight * a.share) / found.length / Math.sqrt(onSettings.get(keyOf(h, r))!),
+        })
+    }
+    if (marks.length === 0 && typeof r.feel?.rating !== 'number') return
+    dials.forEach((d, dial) => {
+      const liked = marks.some((m) => !isComplaint(m.word) && (m.end === 'both' || m.end === d.end))
+      const full = complaints >= clue.manyWords ? clue.manyWordsShare : 1
+      const weight =
+        (liked ? clue.praised : clue.unsaid) * full * (1 - Math.min(1, clue.namedShare * named[dial]))
+      if (weight > 0) silences.push({ point, dial, weight })
+    })
+  })
+  return {
+    dials: dials.map((d, k) => ({ low: d.low, high: d.high, expected: start[k], expectedSd: expectedSd })),
+    points: runs.map((r) => ({ at: clicksOf(h, r.run.setupId, dials, now), index: r.number })),
+    rows,
+    clues,
+    hints,
+    silences,
+  }
+}
+
+/** Positions of a setup, click-equivalents per dial; `fallback` where the setup does not know the dial. */
+export function clicksOf(
+  h: DayHistory,
+  setupId: string,
+  dials: readonly Dial[],
+  fallback: Float64Array | null,
+): Float64Array {
+  const values = new Map(setupOf(h, setupId)?.positions.map((p) => [p.adjusterId, p.value] as const))
+  return Float64Array.from(dials, (d, k) => {
+    const v = values.get(d.adjuster.id)
+    if (v === undefined) return fallback?.[k] ?? (d.low + d.high) / 2
+    // Outside after a recount: as near as the part can stand today.
+    return Math.min(d.high, Math.max(d.low, d.toClicks(v)))
+  })
+}
+
+function clueOf(
+  mark: Mark,
+  end: End,
+  floor: number,
+  h: DayHistory,
+  answers: (kind: CauseKind, end: End | null) => Clue['parts'],
+): Omit<Clue, 'point'> {
+  const kind = h.sections.find((s) => s.id === mark.sectionId)?.kind ?? null
+  const causes = markCauses(mark.word, end, kind)
+  const shares = wordShares(mark.word, end, kind, clue.sharpness)
+  const out: Omit<Clue, 'point'> = {
+    floor,
+    parts: [],
+    feltFrom: clue.feltFrom[mark.strength],
+    fadesFrom: clue.fadesFrom[mark.strength],
+  }
+  causes.forEach((c, i) => {
+    const share = (1 - floor) * shares[i]
+    const found = answers(c.kind, c.end)
+    if (found.length === 0) out.floor += share
+    for (const a of found) {
+      out.parts.push({ ...a, share: (share * a.share) / found.length })
+      out.floor += (share * (1 - a.share)) / found.length
+    }
+  })
+  return out
+}
+
+function keyOf(h: DayHistory, r: HistoryRun): string {
+  const s = setupOf(h, r.run.setupId)
+  return s ? settingsKey(s) : ''
+}

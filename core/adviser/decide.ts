@@ -1,0 +1,70 @@
+import { noticeable as leastNoticeable } from '../stats/verdict.ts'
+import { candidatesFrom, type Candidate } from './candidates.ts'
+import { clicksOf, surfaceDataOf } from './clues.ts'
+import { dialsOf, type Dial } from './dials.ts'
+import { countedRuns, setupOf, settingsKey, type DayHistory, type SetupSpace } from './history.ts'
+import { fitSurface, type Surface, type SurfaceData } from './surface.ts'
+
+/** Where a day stands by its surface. */
+export interface Standing {
+  dials: Dial[]
+  data: SurfaceData
+  surface: Surface
+  /** Difference a rider would notice: half a point, or the rider's own noise. */
+  noticeable: number
+  /** Chance that the best reachable settings beat the present ones by more than `noticeable`. */
+  doubt: number
+  /** Points the present settings are expected to lose against the best reachable ones. */
+  expectedLoss: number
+  /** Rated, counted runs on the present settings. */
+  runsHere: number
+  /** Every change that counts as one, most useful first. */
+  candidates: Candidate[]
+  settled: boolean
+}
+
+/** Constants of the choice, tuned on tuning riders only; docs/models.md, "Next change". */
+export const choice = {
+  settleDoubt: 0.15,
+  settleCandidate: 0.2,
+  settleRuns: 2,
+  spread: 0.7,
+  leastWorth: 0.1,
+}
+
+/** Weighs everything the day has shown. */
+export function standingOf(h: DayHistory, space: SetupSpace): Standing {
+  const dials = dialsOf(space)
+  const data = surfaceDataOf(h, space, dials)
+  const surface = fitSurface(data)
+  const noiseSd = surface.noiseSd.reduce((s, x) => s + x, 0) / surface.samples
+  const noticeable = Math.max(leastNoticeable, noiseSd)
+  const loss = surface.lossAt(clicksOf(h, h.currentSetupId, dials, null))
+  const doubt = loss.reduce((n, x) => n + (x > noticeable ? 1 : 0), 0) / surface.samples
+  const now = setupOf(h, h.currentSetupId)
+  const positions = new Map(now?.positions.map((p) => [p.adjusterId, p.value] as const))
+  const key = now ? settingsKey(now) : ''
+  const runsHere = countedRuns(h).filter((r) => {
+    const s = setupOf(h, r.run.setupId)
+    return s && settingsKey(s) === key && typeof r.feel?.rating === 'number'
+  }).length
+  const candidates = candidatesFrom(surface, dials, positions, noticeable).sort((a, b) => worth(b) - worth(a))
+  const likeliest = Math.max(0, ...candidates.map((c) => c.clearlyBetter))
+  return {
+    dials,
+    data,
+    surface,
+    noticeable,
+    doubt,
+    expectedLoss: loss.reduce((s, x) => s + x, 0) / surface.samples,
+    runsHere,
+    candidates,
+    settled:
+      runsHere >= choice.settleRuns && doubt < choice.settleDoubt && likeliest < choice.settleCandidate,
+  }
+}
+
+/** Expected gain with a little of its spread: what may be gained and learned. */
+export function worth(c: Candidate): number {
+  return c.gain + choice.spread * c.gainSd
+}
