@@ -25,6 +25,10 @@ export const TrailDay = z.strictObject({
   changeLimit: z.number().int().min(1).max(30),
   /** Set when the rider is happy: the day is closed to proposals until reopened. */
   settledSetupId: Id.nullable(),
+  /** Race day: nothing new is tried; only heat, track and a step back are answered. */
+  purpose: z.enum(['testing', 'race']).default('testing'),
+  /** The rider judges blind: settings and data stay covered until the feel of the last run is in. */
+  blind: z.boolean().default(false),
   note: Note,
 })
 export type TrailDay = z.infer<typeof TrailDay>

@@ -67,10 +67,21 @@ export const ProposalKind = z.enum([
   'separating-test',
   'go-back',
   'leave-it',
+  'settled',
   'untangle',
   'check-first',
 ])
 export type ProposalKind = z.infer<typeof ProposalKind>
+
+/** What a change is expected to bring against standing still, rating points: mean and 80 % interval. */
+export const Outlook = z.strictObject({
+  gain: z.number(),
+  low80: z.number(),
+  high80: z.number(),
+  /** Chance that it is better at all. */
+  better: z.number().min(0).max(1),
+})
+export type Outlook = z.infer<typeof Outlook>
 
 export const Proposal = z.strictObject({
   kind: ProposalKind,
@@ -83,6 +94,7 @@ export const Proposal = z.strictObject({
   watchFor: z.string(),
   changeOurMind: z.string(),
   caution: z.string().nullable(),
+  outlook: Outlook.nullable().default(null),
   causes: z.array(Cause),
 })
 export type Proposal = z.infer<typeof Proposal>

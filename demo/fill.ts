@@ -72,6 +72,8 @@ async function fillDay(story: DayStory): Promise<void> {
     conditions: story.conditions,
     changeLimit: 8,
     settledSetupId: null,
+    purpose: 'testing',
+    blind: false,
     note: '',
   }
   await put(endpoints.putDay, dayId, day)

@@ -1,12 +1,25 @@
 import type { End } from '#contract/common'
-import type { Cause, Evidence, Proposal, ProposalKind } from '#contract/proposal'
-import { adjusterName, distanceWords, effectWord } from '../adjusters/words.ts'
-import { causeLabel, springCauses } from '../causes/kinds.ts'
+import type { Cause, Proposal } from '#contract/proposal'
+import { adjusterName } from '../adjusters/words.ts'
+import { springCauses } from '../causes/kinds.ts'
 import { isComplaint } from '../causes/words.ts'
 import type { Session } from '../stats/session.ts'
 import { judge } from '../stats/verdict.ts'
 import { moveWords } from '../setup/diff.ts'
-import type { UnitChoice } from '../units/choice.ts'
+import type { Candidate } from './candidates.ts'
+import {
+  firstRunCard,
+  forAndAgainst,
+  goBackCard,
+  noAnswerCard,
+  plain,
+  reason,
+  repeatCard,
+  untangleCard,
+} from './cards.ts'
+import { changeCard, separatingCard } from './change.ts'
+import { clicksOf } from './clues.ts'
+import { choice, standingOf, worth, type Standing } from './decide.ts'
 import { diagnose } from './diagnose.ts'
 import {
   countedRuns,
@@ -18,32 +31,47 @@ import {
   type HistoryRun,
   type SetupSpace,
 } from './history.ts'
-import { remedyMoves, type RemedyMove } from './remedies.ts'
+import { raceAdvice } from './race.ts'
+import { remedyMoves } from './remedies.ts'
+import { evidenceReturned } from './returning.ts'
 import { findTangle } from './tangle.ts'
-import { separatingTest, watchFor } from './watch.ts'
 
 const lookAlikeFactor = 2
 const worseBelow = 0.3
 const happyRating = 8
+/** A happy rider is only disturbed for more than this, rating points. */
+const worthDisturbing = 0.25
+/** What a place that was ridden is worth over one that is only expected, rating points. */
+const knownPlaceBonus = 0.3
+/** Causes below this are not worth a change of their own. */
+const likelyFrom = 0.15
 
 /**
- * The most useful next step of the day. A pure function of what was ridden and what can be turned, so that its inside
- * can be replaced without touching anything around it.
+ * The most useful next step of the day. A pure function of what was ridden and what can be turned.
  *
- * Order: something to judge first; then untangle, go back, repeat; then the likeliest cause that can be answered,
- * springs before dampers, one change, inside the range.
+ * Order: something to judge first; then untangle, go back, stop; then springs that are measurably wrong; a test where
+ * two causes ask for opposite moves; then the change the surface makes most worthwhile, or a repeat.
+ *
+ * @param standing where the day stands by its surface, when it is known already
  */
-export function advise(h: DayHistory, space: SetupSpace): Proposal {
+export function advise(
+  h: DayHistory,
+  space: SetupSpace,
+  standing: () => Standing = () => standingOf(h, space),
+): Proposal {
   const counted = countedRuns(h)
-  const last = h.runs[h.runs.length - 1]
   if (h.settledSetupId !== null)
-    return plain(
-      'leave-it',
-      'Settled. Leave it alone.',
-      'Ride. New evidence opens the day again.',
-      'A complaint on two runs.',
+    return (
+      evidenceReturned(h) ??
+      plain(
+        'leave-it',
+        'Settled. Leave it alone.',
+        'Ride. New evidence opens the day again.',
+        'A complaint on two runs.',
+      )
     )
-  if (counted.length === 0) return firstRun(h)
+  if (counted.length === 0) return firstRunCard(h.runs.some((r) => r.run.kind === 'warm-up'))
+  const last = h.runs[h.runs.length - 1]
   const lastCounted = counted[counted.length - 1]
   if (lastCounted === last && !hasFeel(lastCounted)) {
     return plain(
@@ -56,307 +84,242 @@ export function advise(h: DayHistory, space: SetupSpace): Proposal {
   const causes = diagnose(h, space)
   const tangle = findTangle(h, space)
   if (tangle)
-    return untangle(
+    return untangleCard(
       tangle.moves.map((m) => moveWords(m, space.units)),
       tangle.before,
       causes,
     )
-
   const session = sessionOf(h)
   const now = setupOf(h, h.currentSetupId)
   const nowKey = now ? settingsKey(now) : ''
+  const onNow = counted.filter((r) => keyOf(h, r) === nowKey)
+  const changes = changesToday(h)
+  const back = betterBefore(h, space, session, nowKey, onNow.length > 0)
+  const goBack = () => goBackCard(back!.target, back!.words, back!.probability, causes)
+  const enough = changes >= h.changeLimit
+  if (back && (enough || h.purpose === 'race')) return goBack()
+  if (enough && h.purpose !== 'race') return { ...enoughCard(changes), causes }
+  const s = standing()
+  const positions = new Map(now?.positions.map((p) => [p.adjusterId, p.value] as const))
+  if (h.purpose === 'race') return raceAdvice(h, space, causes, s, positions)
+  if (s.settled) return settledCard(h, s, causes)
+  const useful = s.candidates.filter((c) => !alreadyWorse(h, c, s, session, nowKey))
+  const best = bestOf(useful, s, causes, space, positions)
+  // Going on from here beats going back only where the surface knows a clearly better place than the one behind.
+  if (back) {
+    const gain = gainOfSetup(h, s, back.target.run.setupId)
+    if (gain > worthDisturbing && (best?.gain ?? 0) < gain + knownPlaceBonus) return goBack()
+  }
+  if (wouldSettle(s))
+    return repeatCard(
+      'One more run on the same settings, same line and speed: if it feels the same, it is settled.',
+      [reason(`Chance that something clearly better is left: ${Math.round(100 * s.doubt)} %.`)],
+      causes,
+    )
+  if (isHappy(onNow, causes) && (!best || best.gain < worthDisturbing)) return { ...happyCard(causes) }
+  const test = separating(h, space, s, useful, causes, positions)
+  if (test) return test
+  const answerable = causes.some(
+    (c) => c.probability >= likelyFrom && remedyMoves(c.kind, c.end, space, positions).length > 0,
+  )
+  if (
+    s.dials.length === 0 ||
+    (!answerable && causes[0].kind !== 'none' && (!best || best.gain < worthDisturbing))
+  )
+    return noAnswerCard(causes)
+  if (!best || worth(best) < choice.leastWorth)
+    return repeatCard(
+      'Nothing else promises more than another look at this. Same line, same speed.',
+      [reason(`Chance that something clearly better is left: ${Math.round(100 * s.doubt)} %.`)],
+      causes,
+    )
+  return changeCard(h, space, s.dials, best, causes, positions)
+}
+
+/** Changes made on the day, whoever thought of them. */
+export function changesToday(h: DayHistory): number {
+  return h.setups.filter((s) => s.dayId !== null && s.id !== h.startSetupId && s.reason.source !== 'baseline')
+    .length
+}
+
+/** An earlier setup that the runs so far call better than the present one. */
+function betterBefore(
+  h: DayHistory,
+  space: SetupSpace,
+  session: Session,
+  nowKey: string,
+  ridden: boolean,
+): { target: HistoryRun; words: string; probability: number } | null {
   const rated = session.setups.filter((s) => session.level(s).runs > 0)
   const best = rated.reduce<string | null>(
     (b, s) => (b === null || session.level(s).mean > session.level(b).mean ? s : b),
     null,
   )
-  const onNow = counted.filter((r) => keyOf(h, r) === nowKey)
-
-  if (onNow.length > 0 && best !== null && best !== nowKey) {
-    const v = judge(session, best, nowKey)
-    const target = [...counted].reverse().find((r) => keyOf(h, r) === best)
-    const back = target && setupOf(h, target.run.setupId)
-    if (v.probability < worseBelow && back && stillPossible(back, space))
-      return goBack(target, v.words, v.probability, causes)
-  }
-  const previous = [...counted].reverse().find((r) => keyOf(h, r) !== nowKey)
-  if (onNow.length === 1 && previous && typeof onNow[0].feel?.rating === 'number') {
-    const v = judge(session, keyOf(h, previous)!, nowKey)
-    // A difference near the noise is worth a second look before anything else is turned.
-    if (v.probability > worseBelow && v.probability < 0.8)
-      return repeat(onNow[0], previous, v.probability, causes)
-  }
-  const changes = h.setups.filter(
-    (s) => s.dayId !== null && s.id !== h.startSetupId && s.reason.source !== 'baseline',
-  ).length
-  if (changes >= h.changeLimit) {
-    return {
-      ...plain(
-        'leave-it',
-        `${changes} changes today. Enough.`,
-        'Ride the best one and enjoy it. Tomorrow starts with a clear head.',
-        'Nothing today.',
-      ),
-      causes,
-    }
-  }
-  const top = causes[0]
-  const complaints = onNow.some((r) => r.feel?.marks.some((m) => isComplaint(m.word)))
-  const rating = onNow[onNow.length - 1]?.feel?.rating ?? null
-  if (!top || top.kind === 'none' || (!complaints && rating !== null && rating >= happyRating)) {
-    return {
-      ...plain(
-        'leave-it',
-        'Leave it alone',
-        'Nothing speaks clearly against it. Ride it again, or call it settled.',
-        'A complaint in the same place on two runs.',
-      ),
-      causes,
-      speaksFor: top?.kind === 'none' ? forAndAgainst(top).speaksFor : [],
-    }
-  }
-  return answer(h, space, causes, session)
+  if (!ridden || best === null || best === nowKey) return null
+  const v = judge(session, best, nowKey)
+  const target = [...countedRuns(h)].reverse().find((r) => keyOf(h, r) === best)
+  const setup = target && setupOf(h, target.run.setupId)
+  return v.probability < worseBelow && setup && stillPossible(setup, space)
+    ? { target, words: v.words, probability: v.probability }
+    : null
 }
 
-function answer(h: DayHistory, space: SetupSpace, causes: Cause[], session: Session): Proposal {
-  const now = setupOf(h, h.currentSetupId)
-  const positions = new Map(now?.positions.map((p) => [p.adjusterId, p.value] as const))
-  const ordered = springsFirst(causes)
-  const answers = ordered
-    .map((cause) => ({
-      cause,
-      move: remedyMoves(cause.kind, cause.end, space, positions).find((m) => !alreadyWorse(h, m, session)),
-    }))
-    .filter((a): a is { cause: Cause; move: RemedyMove } => a.move !== undefined)
-  if (answers.length === 0) return noAnswer(causes)
-  const [first] = answers
-  const rival = answers.find(
-    (a) =>
-      a !== first &&
-      a.move.adjuster.id === first.move.adjuster.id &&
-      a.move.direction !== first.move.direction,
+/** Expected gain of going over to other settings as a whole, rating points. */
+function gainOfSetup(h: DayHistory, s: Standing, setupId: string): number {
+  const here = s.surface.lossAt(clicksOf(h, h.currentSetupId, s.dials, null))
+  const there = s.surface.lossAt(clicksOf(h, setupId, s.dials, null))
+  return here.reduce((t, x, i) => t + x - there[i], 0) / s.surface.samples
+}
+
+/** No single change is likely to be clearly better, and little doubt is left; only the second run is missing. */
+function wouldSettle(s: Standing): boolean {
+  return (
+    s.dials.length > 0 &&
+    s.runsHere < choice.settleRuns &&
+    s.doubt < choice.settleDoubt &&
+    s.candidates.every((c) => c.clearlyBetter < choice.settleCandidate)
   )
-  if (rival && first.cause.probability < lookAlikeFactor * rival.cause.probability)
-    return separate(h, first, rival.cause, causes, space.units)
-  return change(h, first, causes, 'change', space.units)
 }
 
-/** While a spring is among the likely causes it comes before any damper: a damper cannot repair it. */
-function springsFirst(causes: Cause[]): Cause[] {
-  const measured = (c: Cause) =>
-    springCauses.includes(c.kind) && c.evidence.some((e) => e.weight > 0.5 && e.link.kind === 'metric')
-  const likely = causes.filter((c) => measured(c) && c.probability >= 0.15)
-  return [...likely, ...causes.filter((c) => !likely.includes(c))]
-}
-
-/** Whether the same adjuster already stood at that place and was judged worse than here. */
-function alreadyWorse(h: DayHistory, m: RemedyMove, session: Session): boolean {
-  const now = setupOf(h, h.currentSetupId)
-  if (!now) return false
-  const nowKey = settingsKey(now)
-  return h.setups.some((s) => {
-    const there = s.positions.find((p) => p.adjusterId === m.adjuster.id)
-    if (!there || Math.abs(there.value - m.to) > 1e-6) return false
-    const key = settingsKey(s)
-    return (
-      session.level(key).runs > 0 &&
-      session.level(nowKey).runs > 0 &&
-      session.compare(nowKey, key).probability < worseBelow
-    )
-  })
-}
-
-function change(
-  h: DayHistory,
-  { cause, move }: { cause: Cause; move: RemedyMove },
-  causes: Cause[],
-  kind: ProposalKind,
-  units: UnitChoice | undefined,
-): Proposal {
-  const sectionId = cause.evidence.find((e) => e.weight > 0 && e.link.sectionId)?.link.sectionId
-  const section = h.sections.find((s) => s.id === sectionId)?.name ?? null
-  const { watch, changeOurMind } = watchFor(cause.kind, cause.end, section)
-  const end = move.end === 'front' ? 'Front' : 'Rear'
-  return {
-    kind,
-    headline: `${end} ${adjusterName(move.adjuster).toLowerCase()}, ${distanceWords(move.adjuster, move.from, move.to, units)} ${effectWord(move.adjuster, move.from, move.to)}`,
-    moves: [{ end: move.end, adjusterId: move.adjuster.id, from: move.from, to: move.to }],
-    setupId: null,
-    ...forAndAgainst(cause),
-    watchFor: watch,
-    changeOurMind,
-    caution: move.sideEffect ?? cautionFor(move),
-    causes,
-  }
-}
-
-function cautionFor(m: RemedyMove): string {
-  if (m.adjuster.kind === 'pressure')
-    return 'Shock pump only, and never above the maximum printed on the unit. Then check sag and rebound again.'
-  if (m.adjuster.kind === 'spacer')
-    return 'Let all the air out slowly and cycle the unit before opening it. If unsure, leave it to a workshop.'
-  if (m.adjuster.kind === 'spring-rate') return 'Change the spring by the manual, or leave it to a workshop.'
-  return m.adjuster.role.includes('rebound')
-    ? 'A wrong rebound setting can throw a rider: try it at low speed in a safe place first.'
-    : 'Try it at low speed in a safe place first.'
-}
-
-function separate(
-  h: DayHistory,
-  first: { cause: Cause; move: RemedyMove },
-  rival: Cause,
-  causes: Cause[],
-  units: UnitChoice | undefined,
-): Proposal {
-  const probe = change(h, first, causes, 'separating-test', units)
-  return {
-    ...probe,
-    headline: `Two causes, opposite ways: find out which`,
-    watchFor: separatingTest(first.cause.kind, rival.kind, first.cause.end),
-    changeOurMind: `It is ${causeLabel(first.cause.kind, first.cause.end)} or ${causeLabel(rival.kind, rival.end)}. If the test cannot be ridden, one click is a fair probe: ${probe.headline.toLowerCase()}.`,
-    speaksAgainst: rival.evidence.filter((e) => e.weight > 0).sort(byWeight),
-  }
-}
-
-function noAnswer(causes: Cause[]): Proposal {
-  const top = causes[0]
-  const check =
-    top.kind === 'tyres'
-      ? 'Check both tyre pressures'
-      : top.kind === 'stiction'
-        ? 'Check the unit before turning anything'
-        : top.kind === 'line-or-rider'
-          ? 'Ride the same settings again'
-          : 'No dial left for this'
-  const watch =
-    top.kind === 'tyres'
-      ? 'Bring both tyres to where they were on the baseline; then ride again.'
-      : top.kind === 'stiction'
-        ? 'Bounce it slowly: does it stick and jump? Then it needs service, not clicks.'
-        : top.kind === 'line-or-rider'
-          ? 'Same line, same speed, and nothing turned.'
-          : 'What is fitted cannot answer this any further: think of spacers, another spring, or a workshop.'
+function settledCard(h: DayHistory, s: Standing, causes: Cause[]): Proposal {
+  const likeliest = s.candidates.reduce<Candidate | null>(
+    (b, c) => (b === null || c.clearlyBetter > b.clearlyBetter ? c : b),
+    null,
+  )
+  const moved = new Set(
+    h.setups.flatMap((x) =>
+      x.positions
+        .filter((p) => {
+          const start = setupOf(h, h.startSetupId)?.positions.find((q) => q.adjusterId === p.adjusterId)
+          return start !== undefined && Math.abs(start.value - p.value) > 1e-6
+        })
+        .map((p) => p.adjusterId),
+    ),
+  )
+  const dial = likeliest && s.dials[likeliest.steps[0].dial]
   return {
     ...plain(
-      top.kind === 'line-or-rider' ? 'repeat' : 'check-first',
-      check,
-      watch,
-      'The same words on a second run.',
+      'settled',
+      'Settled: leave it alone',
+      'Save it as the setup for this trail and these conditions, and ride.',
+      'The same complaint on two runs, other weather, or another trail.',
     ),
-    ...forAndAgainst(top),
-    causes,
-  }
-}
-
-function untangle(moved: string[], before: HistoryRun, causes: Cause[]): Proposal {
-  const evidence = (text: string): Evidence => ({
-    weight: 1,
-    text,
-    topic: text,
-    runNumbers: [],
-    link: { kind: 'runs', runId: before.run.id, sectionId: null, word: null },
-  })
-  return {
-    kind: 'untangle',
-    headline: `Back to run ${before.number}, then one thing at a time`,
-    moves: [],
-    setupId: before.run.setupId,
     speaksFor: [
-      ...moved.map(evidence),
-      ...(before.run.kind === 'warm-up'
-        ? [evidence(`Run ${before.number} was a warm-up: nerves and lines, not judged`)]
+      reason(`Ridden ${s.runsHere} times on these settings, and it felt alike`),
+      reason(
+        `Chance that anything reachable is better by more than ${s.noticeable.toFixed(1)} points, which is what you would notice: ${Math.round(100 * s.doubt)} %`,
+      ),
+      ...(likeliest && dial
+        ? [
+            reason(
+              `The likeliest single change, ${dial.end} ${adjusterName(dial.adjuster).toLowerCase()}, would be clearly better with ${Math.round(100 * likeliest.clearlyBetter)} %`,
+            ),
+          ]
+        : []),
+      ...(moved.size > 0
+        ? [reason(`${moved.size} of ${s.dials.length} adjusters were tried elsewhere today`)]
         : []),
     ],
-    speaksAgainst: [],
-    watchFor: `${moved.length} adjusters moved since run ${before.number}, so nobody can say which one did it. It happens. Go back, ride it once as a baseline, and change the one you believe in most.`,
-    changeOurMind: 'If it rides well as it is, keep it, ride it once more, and call this the new baseline.',
-    caution: null,
     causes,
   }
 }
 
-function goBack(target: HistoryRun, words: string, probability: number, causes: Cause[]): Proposal {
+function happyCard(causes: Cause[]): Proposal {
+  const [top] = causes
   return {
     ...plain(
-      'go-back',
-      `Go back to run ${target.number}`,
-      'Ride it once more to be sure that it is still the better one.',
-      'If it no longer feels better, the track or the day has changed.',
+      'leave-it',
+      'Leave it alone',
+      'Nothing speaks clearly against it. Ride it again, or call it settled.',
+      'A complaint in the same place on two runs.',
     ),
-    setupId: target.run.setupId,
-    speaksFor: [
-      {
-        weight: 1,
-        text: `${words} Chance that the present one is better: ${Math.round(100 * probability)} %.`,
-        topic: 'runs',
-        runNumbers: [],
-        link: { kind: 'runs', runId: target.run.id, sectionId: null, word: null },
-      },
-    ],
     causes,
+    speaksFor: top?.kind === 'none' ? forAndAgainst(top).speaksFor : [],
   }
 }
 
-function repeat(current: HistoryRun, previous: HistoryRun, probability: number, causes: Cause[]): Proposal {
-  return {
-    ...plain(
-      'repeat',
-      'Ride the same settings again',
-      `Same line, same speed. Run ${current.number} and run ${previous.number} lie within the noise.`,
-      'A second run that differs clearly from the first.',
-    ),
-    speaksFor: [
-      {
-        weight: 1,
-        text: `Chance that run ${current.number} is better than run ${previous.number}: ${Math.round(100 * probability)} %. One run cannot tell.`,
-        topic: 'runs',
-        runNumbers: [],
-        link: { kind: 'runs', runId: current.run.id, sectionId: null, word: null },
-      },
-    ],
-    causes,
-  }
+function enoughCard(changes: number): Proposal {
+  return plain(
+    'leave-it',
+    `${changes} changes today. Enough.`,
+    'Ride the best one and enjoy it. Tomorrow starts with a clear head.',
+    'Nothing today.',
+  )
 }
 
-function firstRun(h: DayHistory): Proposal {
-  const warm = h.runs.some((r) => r.run.kind === 'warm-up')
-  return warm
-    ? plain(
-        'log-first-run',
-        'Now the baseline run',
-        'Change nothing. Same section, same line, a speed you can repeat.',
-        'The warm-up is for nerves and lines; nobody judges it.',
-      )
-    : plain(
-        'log-first-run',
-        'One warm-up run, then the baseline',
-        'Check tyre pressures and levers, ride the section once without judging it, then log the baseline.',
-        'Nothing to judge yet.',
-      )
+/** Nothing was complained of on these settings, and it was rated well or nothing seems wrong. */
+function isHappy(onNow: readonly HistoryRun[], causes: readonly Cause[]): boolean {
+  const complaints = onNow.some((r) => r.feel?.marks.some((m) => isComplaint(m.word)))
+  const rating = onNow[onNow.length - 1]?.feel?.rating ?? null
+  return causes[0]?.kind === 'none' || (!complaints && rating !== null && rating >= happyRating)
 }
 
-function plain(kind: ProposalKind, headline: string, watch: string, changeOurMind: string): Proposal {
-  return {
-    kind,
-    headline,
-    moves: [],
-    setupId: null,
-    speaksFor: [],
-    speaksAgainst: [],
-    watchFor: watch,
-    changeOurMind,
-    caution: null,
-    causes: [],
+/** While a spring is measurably wrong it comes before any damper: a damper cannot repair it. */
+function bestOf(
+  candidates: readonly Candidate[],
+  s: Standing,
+  causes: readonly Cause[],
+  space: SetupSpace,
+  positions: ReadonlyMap<string, number>,
+): Candidate | null {
+  const measured = causes.find(
+    (c) =>
+      springCauses.includes(c.kind) &&
+      c.probability >= likelyFrom &&
+      c.evidence.some((e) => e.weight > 0.5 && e.link.kind === 'metric'),
+  )
+  const move = measured && remedyMoves(measured.kind, measured.end, space, positions)[0]
+  if (move && !move.sideEffect) {
+    const first = candidates.find(
+      (c) =>
+        c.steps.length === 1 &&
+        s.dials[c.steps[0].dial].adjuster.id === move.adjuster.id &&
+        Math.sign(c.steps[0].to - c.steps[0].from) === move.direction,
+    )
+    if (first) return first
   }
+  return candidates[0] ?? null
 }
 
-const byWeight = (a: Evidence, b: Evidence) => Math.abs(b.weight) - Math.abs(a.weight)
+/** Whether a single step leads to settings that were ridden and judged worse than these. */
+function alreadyWorse(h: DayHistory, c: Candidate, s: Standing, session: Session, nowKey: string): boolean {
+  const now = setupOf(h, h.currentSetupId)
+  if (!now || session.level(nowKey).runs === 0) return false
+  const to = new Map(c.steps.map((x) => [s.dials[x.dial].adjuster.id, x.to]))
+  const key = settingsKey({
+    ...now,
+    positions: now.positions.map((p) => ({ ...p, value: to.get(p.adjusterId) ?? p.value })),
+  })
+  return session.level(key).runs > 0 && session.compare(nowKey, key).probability < worseBelow
+}
 
-function forAndAgainst(c: Cause): Pick<Proposal, 'speaksFor' | 'speaksAgainst'> {
-  return {
-    speaksFor: c.evidence.filter((e) => e.weight > 0).sort(byWeight),
-    speaksAgainst: c.evidence.filter((e) => e.weight < 0).sort(byWeight),
-  }
+/** The likeliest causes ask for opposite turns of one dial that nobody has moved yet: find out first. */
+function separating(
+  h: DayHistory,
+  space: SetupSpace,
+  s: Standing,
+  candidates: readonly Candidate[],
+  causes: Cause[],
+  positions: ReadonlyMap<string, number>,
+): Proposal | null {
+  const answers = causes.flatMap((cause) => {
+    const [move] = remedyMoves(cause.kind, cause.end, space, positions)
+    return move && !move.sideEffect ? [{ cause, move }] : []
+  })
+  const [first] = answers
+  if (!first) return null
+  const id = first.move.adjuster.id
+  const rival = answers.find(
+    (a) => a !== first && a.move.adjuster.id === id && a.move.direction !== first.move.direction,
+  )
+  if (!rival || first.cause.probability >= lookAlikeFactor * rival.cause.probability) return null
+  const tried = new Set(h.setups.map((x) => x.positions.find((p) => p.adjusterId === id)?.value))
+  if (tried.size > 1) return null
+  const probe = candidates.find(
+    (c) =>
+      c.steps.length === 1 && s.dials[c.steps[0].dial].adjuster.id === id && c.steps[0].to === first.move.to,
+  )
+  return probe ? separatingCard(h, space, s.dials, probe, first.cause, rival.cause, causes, positions) : null
 }
 
 function hasFeel(r: HistoryRun): boolean {

@@ -1,7 +1,7 @@
 import { adjusterRange, canStandAt, clampToRange } from '../adjusters/range.ts'
 import { familyOf } from '../adjusters/words.ts'
 import type { Dial } from './dials.ts'
-import { bowl, type Surface } from './surface.ts'
+import { fallOff, type Surface } from './surface.ts'
 
 /** One adjuster's step in a candidate. */
 export interface Step {
@@ -80,13 +80,18 @@ export function candidatesFrom(
       gain: gainOf(surface, d, dial, from, to),
     }))
   })
-  const singles = gains.flat().map((x) => weigh([x.step], x.gain, noticeable))
+  const singles = gains
+    .flat()
+    .map((x) => weigh([x.step], x.gain, noticeable))
+    .filter((c) => c.better >= boldFrom || isSmall(c.steps[0], dials))
   const pairs: Candidate[] = []
   for (let i = 0; i < dials.length; i++)
     for (let j = i + 1; j < dials.length; j++) {
       if (!belongTogether(dials[i], dials[j]) || gains[i].length === 0 || gains[j].length === 0) continue
       const x = gains[i].reduce((p, q) => (mean(q.gain) > mean(p.gain) ? q : p))
       const y = gains[j].reduce((p, q) => (mean(q.gain) > mean(p.gain) ? q : p))
+      // Two at once only where each would be worth a run of its own.
+      if (![x, y].every((z) => worthOfItsOwn(weigh([z.step], z.gain, noticeable)))) continue
       pairs.push(
         weigh(
           [x.step, y.step],
@@ -97,6 +102,18 @@ export function candidatesFrom(
     }
   return [...singles, ...pairs]
 }
+
+/** A step beyond two clicks needs this chance of being better. */
+const boldFrom = 0.7
+const smallStep = 2.6
+const isSmall = (s: Step, dials: readonly Dial[]) => {
+  const d = dials[s.dial]
+  const coarse = d.adjuster.kind === 'spacer' || d.adjuster.kind === 'spring-rate'
+  return coarse || Math.abs(d.toClicks(s.to) - d.toClicks(s.from)) <= smallStep
+}
+const ownGain = 0.08
+const ownChance = 0.58
+const worthOfItsOwn = (c: Candidate) => c.gain > ownGain && c.better > ownChance
 
 /** Spring with spacer or rebound, low with high compression, at one end: moved together they are one change. */
 export function belongTogether(a: Dial, b: Dial): boolean {
@@ -113,7 +130,8 @@ function gainOf(s: Surface, d: Dial, dial: number, from: number, to: number): Fl
   const out = new Float64Array(s.samples)
   for (let i = 0; i < s.samples; i++) {
     const best = s.best[i * s.dials + dial]
-    out[i] = s.steepness[i * s.dials + dial] * (bowl(x - best) - bowl(y - best))
+    const c = s.straightFrom[i]
+    out[i] = s.steepness[i * s.dials + dial] * (fallOff(x - best, c) - fallOff(y - best, c))
   }
   return out
 }

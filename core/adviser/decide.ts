@@ -25,8 +25,8 @@ export interface Standing {
 
 /** Constants of the choice, tuned on tuning riders only; docs/models.md, "Next change". */
 export const choice = {
-  settleDoubt: 0.15,
-  settleCandidate: 0.2,
+  settleDoubt: 0.27,
+  settleCandidate: 0.25,
   settleRuns: 2,
   spread: 0.7,
   leastWorth: 0.1,

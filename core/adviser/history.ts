@@ -1,6 +1,6 @@
 import type { Bike } from '#contract/bike'
 import type { End } from '#contract/common'
-import type { Conditions } from '#contract/day'
+import type { Conditions, TrailDay } from '#contract/day'
 import type { DayBundle } from '#contract/endpoints'
 import type { Analysis } from '#contract/recording'
 import type { Feel, Run } from '#contract/run'
@@ -31,6 +31,7 @@ export interface DayHistory {
   startSetupId: string
   changeLimit: number
   settledSetupId: string | null
+  purpose: TrailDay['purpose']
 }
 
 /** What can be turned: the units that are fitted. */
@@ -64,6 +65,7 @@ export function historyOf(b: DayBundle): DayHistory {
     startSetupId: b.day.startSetupId,
     changeLimit: b.day.changeLimit,
     settledSetupId: b.day.settledSetupId,
+    purpose: b.day.purpose,
   }
 }
 

@@ -55,9 +55,11 @@ export interface SurfaceData {
 export interface Surface {
   /** Best place per sample and dial, click-equivalents, inside the range; sample-major. */
   best: Float64Array
-  /** Points lost per click-equivalent squared near the best place, per sample and dial; sample-major. */
+  /** A ninth of the points lost three click-equivalents off, per sample and dial; sample-major. */
   steepness: Float64Array
   noiseSd: Float64Array
+  /** Shape of the fall-off per sample, see `fallOff`. */
+  straightFrom: Float64Array
   samples: number
   dials: number
   /** Departure of each run's settings from the bowl, posterior mean, rating points. */
@@ -87,8 +89,8 @@ export const surfacePriors = {
   /** Nobody names a dial this near its best place; beyond that by `silentFade` it is fully off. */
   silentWithin: 0.7,
   silentFade: 1.5,
-  /** Beyond this far off, ratings fall in a straight line. */
-  straightFrom: 4,
+  /** Shapes: clicks from which ratings fall in a straight line, equally likely beforehand. */
+  straightFrom: [1.2, 2.5, 5],
 }
 
 const noiseGrid = [-2, -1.5, -1, -0.5, 0, 0.5, 1, 1.5, 2]
@@ -104,10 +106,13 @@ function sayable(u: number, c: Clue): number {
   return c.fadesFrom < 9 ? rise * (1 - surfacePriors.fade * presence(u, c.fadesFrom)) : rise
 }
 
-/** u² near the best place, straight further out (pseudo-Huber): nobody rates twelve clicks off at minus fifteen. */
-export function bowl(u: number): number {
-  const c = surfacePriors.straightFrom
-  return 2 * c * c * (Math.sqrt(1 + (u / c) ** 2) - 1)
+/**
+ * How ratings fall off `u` clicks from the best place: u² near it, straight further out (pseudo-Huber), and 9 at three
+ * clicks whatever the shape. Where the straight part begins is learned: some riders feel the first click, some not.
+ */
+export function fallOff(u: number, straightFrom: number): number {
+  const c = straightFrom
+  return (9 * (Math.sqrt(1 + (u / c) ** 2) - 1)) / (Math.sqrt(1 + 9 / (c * c)) - 1)
 }
 
 /** 0 near the best place, 1 where a dial would be named if anything is. */
@@ -144,11 +149,13 @@ export function fitSurface(data: SurfaceData, sweeps = 800, seed = 20407): Surfa
   const logA0 = Math.log(p.lossThreeClicksOff / 9)
   const logA = new Float64Array(K).fill(logA0)
   let s = (noiseGrid.length - 1) / 2
+  let shape = 1
 
   const rowAt = (k: number, row: RatedRow, best: number, a: number) => {
     const zb = data.points[row.b].at[k] - best
-    if (row.a === null) return -a * bowl(zb)
-    return a * (bowl(data.points[row.a].at[k] - best) - bowl(zb))
+    const c = p.straightFrom[shape]
+    if (row.a === null) return -a * fallOff(zb, c)
+    return a * (fallOff(data.points[row.a].at[k] - best, c) - fallOff(zb, c))
   }
   const target = Float64Array.from(data.rows, (r) => (r.a === null ? r.value - p.levelMean : r.value))
   // Contribution of each dial to each row, so that one dial's step touches only its own.
@@ -206,6 +213,7 @@ export function fitSurface(data: SurfaceData, sweeps = 800, seed = 20407): Surfa
   const best = new Float64Array(kept * K)
   const steepness = new Float64Array(kept * K)
   const noiseSd = new Float64Array(kept)
+  const straightFrom = new Float64Array(kept)
   const residual = new Float64Array(data.points.length)
   const proposal = new Float64Array(N)
   const change = new Float64Array(N)
@@ -251,8 +259,26 @@ export function fitSurface(data: SurfaceData, sweeps = 800, seed = 20407): Surfa
         q = newQ
       }
     }
+    const old = shape
+    shape = Math.min(p.straightFrom.length - 1, Math.max(0, shape + (random() < 0.5 ? -1 : 1)))
+    if (shape !== old) {
+      const parts = part.map((_, k) =>
+        Float64Array.from(data.rows, (r) => rowAt(k, r, b[k], Math.exp(logA[k]))),
+      )
+      for (let i = 0; i < N; i++) {
+        proposal[i] = target[i]
+        for (let k = 0; k < K; k++) proposal[i] -= parts[k][i]
+      }
+      const newQ = quadratic(proposal, noise[s].inverse)
+      if (Math.log(1 - random()) < 0.5 * (q - newQ)) {
+        q = newQ
+        rest.set(proposal)
+        parts.forEach((x, k) => part[k].set(x))
+      } else shape = old
+    }
     const at = sweep - burn
     if (at < 0) continue
+    straightFrom[at] = p.straightFrom[shape]
     for (let k = 0; k < K; k++) {
       best[at * K + k] = b[k]
       steepness[at * K + k] = Math.exp(logA[k])
@@ -264,13 +290,15 @@ export function fitSurface(data: SurfaceData, sweeps = 800, seed = 20407): Surfa
     best,
     steepness,
     noiseSd,
+    straightFrom,
     samples: kept,
     dials: K,
     residual,
     lossAt: (z) => {
       const out = new Float64Array(kept)
       for (let i = 0; i < kept; i++)
-        for (let k = 0; k < K; k++) out[i] += steepness[i * K + k] * bowl(z[k] - best[i * K + k])
+        for (let k = 0; k < K; k++)
+          out[i] += steepness[i * K + k] * fallOff(z[k] - best[i * K + k], straightFrom[i])
       return out
     },
   }

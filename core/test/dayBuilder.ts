@@ -200,6 +200,7 @@ export class DayBuilder {
       startSetupId: this.setups[0].id,
       changeLimit: this.limit,
       settledSetupId: null,
+      purpose: 'testing',
     }
   }
 

@@ -160,6 +160,7 @@ export const makeRun = (day: TrailDay, setupId: string, over: Partial<Run> = {})
   ringRearMm: null,
   tyreFrontPsi: null,
   tyreRearPsi: null,
+  surface: null,
   note: '',
   ...over,
 })
@@ -205,6 +206,8 @@ export async function startStory(t: Pick<TestApp, 'put'>) {
     conditions: { airTempC: 14, altitudeM: 420, surface: 'damp' },
     changeLimit: 8,
     settledSetupId: null,
+    purpose: 'testing',
+    blind: false,
     note: '',
   }
   const run = makeRun(day, setup.id)

@@ -37,6 +37,8 @@ function bundleOf(d: DayBuilder): DayBundle {
       conditions: h.conditions,
       changeLimit: 8,
       settledSetupId: null,
+      purpose: 'testing',
+      blind: false,
       note: '',
     },
     rider: {

@@ -82,6 +82,7 @@ const watchLeads: Record<Proposal['kind'], string> = {
   'separating-test': 'The test.',
   'go-back': 'Then.',
   'leave-it': 'Now.',
+  settled: 'Now.',
   untangle: 'What happened.',
   'check-first': 'How.',
 }

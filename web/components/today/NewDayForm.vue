@@ -78,6 +78,8 @@ async function submit() {
     conditions: { airTempC, altitudeM, surface },
     changeLimit: 8,
     settledSetupId: null,
+    purpose: 'testing',
+    blind: false,
     note: '',
   })
   if (!result.success) return (fault.value = result.error.issues[0].message)

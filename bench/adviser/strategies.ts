@@ -1,0 +1,166 @@
+import { advise } from '#core/adviser/advise'
+import { stepsOf } from '#core/adviser/candidates'
+import { answersOf } from '#core/adviser/remedies'
+import { markCauses } from '#core/causes/marks'
+import { isComplaint } from '#core/causes/words'
+import { seededRandom } from '#core/sim/random'
+import { DayBuilder } from '#core/test/dayBuilder'
+import type { RiddenFeel, TestRider } from './riders.ts'
+
+type Positions = Record<string, number>
+
+/** A way to choose settings run by run. Sees what a person would see: settings and feel, never the truth. */
+export interface Strategy {
+  /** What to ride next, told what the last ride felt like; `settled` once it would stop here. */
+  next: (felt: RiddenFeel) => { ride: Positions; settled: boolean }
+  /** What it would keep if the day ended now. */
+  keep: () => Positions
+}
+
+export type StrategyName =
+  'wild-spring' | 'one-at-a-time' | 'careful-bracketing' | 'follow-the-words' | 'random'
+
+export const strategies: Record<StrategyName, (rider: TestRider, seed: number) => Strategy> = {
+  'wild-spring': ourAdviser,
+  'one-at-a-time': (rider) => bracketing(rider, 1, 0),
+  'careful-bracketing': (rider) => bracketing(rider, 2, 0.25),
+  'follow-the-words': followWords,
+  random: randomSearch,
+}
+
+function ourAdviser(rider: TestRider): Strategy {
+  let now = { ...rider.start }
+  const day = new DayBuilder(now).allow(1000)
+  let runs = 0
+  return {
+    keep: () => now,
+    next: (felt) => {
+      runs++
+      day.run(felt.rating, felt.marks, {
+        ...(felt.analysis ? { analysis: felt.analysis } : {}),
+        ...(felt.against !== null && runs > 1 ? { against: [runs - 1, felt.against] } : {}),
+      })
+      const h = day.history()
+      const p = advise(h, rider.space)
+      if (p.kind === 'settled') return { ride: now, settled: true }
+      const target = p.setupId && h.setups.find((s) => s.id === p.setupId)
+      const to = target
+        ? Object.fromEntries(target.positions.map((x) => [x.adjusterId, x.value]))
+        : Object.fromEntries(p.moves.map((m) => [m.adjusterId, m.to]))
+      if (Object.keys(to).length > 0) {
+        now = { ...now, ...to }
+        day.change(to, { linked: p.moves.length > 1, source: target ? 'revert' : 'proposal' })
+      }
+      return { ride: now, settled: false }
+    },
+  }
+}
+
+/**
+ * Dial after dial: two clicks one way, on while it gets better, else the other way, then one click; `repeats` rides of
+ * each setting, and a gain of at least `margin`. Settled after a round that changed nothing.
+ */
+function bracketing(rider: TestRider, repeats: number, margin: number): Strategy {
+  let base = { ...rider.start }
+  let baseRating: number | null = null
+  let trial: Positions = base
+  let heard: number[] = []
+  let dial = 0
+  let tries = 0
+  let changed = false
+  const moves = [2, -2, 1, -1]
+  const wanted = (): Positions | null => {
+    const d = rider.dials[dial]
+    const from = base[d.adjuster.id]
+    const steps = stepsOf(d, from)
+    const direction = Math.sign(moves[tries])
+    const side = steps
+      .filter((x) => Math.sign(x - from) === direction)
+      .sort((a, b) => Math.abs(a - from) - Math.abs(b - from))
+    const to = side[Math.min(side.length, Math.abs(moves[tries])) - 1]
+    return to === undefined ? null : { ...base, [d.adjuster.id]: to }
+  }
+  const advance = (): boolean => {
+    tries++
+    if (tries < moves.length) return false
+    tries = 0
+    dial++
+    if (dial < rider.dials.length) return false
+    dial = 0
+    const done = !changed
+    changed = false
+    return done
+  }
+  return {
+    keep: () => base,
+    next: (felt) => {
+      heard.push(felt.rating)
+      if (heard.length < repeats) return { ride: trial, settled: false }
+      const rating = heard.reduce((s, x) => s + x, 0) / heard.length
+      heard = []
+      let done = false
+      if (baseRating === null) baseRating = rating
+      else if (rating > baseRating + margin) {
+        base = trial
+        baseRating = rating
+        changed = true
+      } else done = advance()
+      for (let i = 0; !done && i < 8; i++) {
+        const to = wanted()
+        if (to) {
+          trial = to
+          return { ride: trial, settled: false }
+        }
+        done = advance()
+      }
+      return { ride: base, settled: done }
+    },
+  }
+}
+
+/** Does what the first word asks for, one step; settled after two runs without a complaint. */
+function followWords(rider: TestRider): Strategy {
+  let now = { ...rider.start }
+  let quiet = 0
+  return {
+    keep: () => now,
+    next: (felt) => {
+      const mark = felt.marks.find((m) => isComplaint(m.word))
+      quiet = mark ? 0 : quiet + 1
+      if (!mark || mark.end === 'both') return { ride: now, settled: quiet >= 2 }
+      for (const c of markCauses(mark.word, mark.end, null)) {
+        const [a] = answersOf(c.kind, c.end, rider.space)
+        const d = a && rider.dials.find((x) => x.adjuster.id === a.adjuster.id)
+        if (!d) continue
+        const from = now[d.adjuster.id]
+        const steps = stepsOf(d, from).filter((x) => Math.sign(x - from) === a.direction)
+        const to = a.direction > 0 ? steps[0] : steps[steps.length - 1]
+        if (to === undefined) continue
+        now = { ...now, [d.adjuster.id]: to }
+        break
+      }
+      return { ride: now, settled: false }
+    },
+  }
+}
+
+/** A step of chance from the best so far; never settles. */
+function randomSearch(rider: TestRider, seed: number): Strategy {
+  const random = seededRandom(seed ^ 0x5bd1)
+  let best = { ...rider.start }
+  let bestRating = -Infinity
+  let trial = best
+  return {
+    keep: () => best,
+    next: (felt) => {
+      if (felt.rating > bestRating) {
+        best = trial
+        bestRating = felt.rating
+      }
+      const d = rider.dials[Math.floor(random() * rider.dials.length)]
+      const steps = stepsOf(d, best[d.adjuster.id])
+      trial = { ...best, [d.adjuster.id]: steps[Math.floor(random() * steps.length)] }
+      return { ride: trial, settled: false }
+    },
+  }
+}

@@ -1,0 +1,127 @@
+import type { Adjuster } from '#contract/adjuster'
+import type { End } from '#contract/common'
+import type { Cause, Evidence, Outlook, Proposal } from '#contract/proposal'
+import { adjusterName, distanceWords, effectWord } from '../adjusters/words.ts'
+import { causeLabel } from '../causes/kinds.ts'
+import type { Candidate, Step } from './candidates.ts'
+import { forAndAgainst, plain, reason } from './cards.ts'
+import type { Dial } from './dials.ts'
+import type { DayHistory, SetupSpace } from './history.ts'
+import { remedyMoves, type RemedyMove } from './remedies.ts'
+import { separatingTest, watchFor } from './watch.ts'
+
+/** What the safety of a step asks for, at the place where it is turned. */
+export function cautionFor(a: Adjuster): string {
+  if (a.kind === 'pressure')
+    return 'Shock pump only, and never above the maximum printed on the unit. Then check sag and rebound again.'
+  if (a.kind === 'spacer')
+    return 'Let all the air out slowly and cycle the unit before opening it. If unsure, leave it to a workshop.'
+  if (a.kind === 'spring-rate') return 'Change the spring by the manual, or leave it to a workshop.'
+  return a.role.includes('rebound')
+    ? 'A wrong rebound setting can throw a rider: try it at low speed in a safe place first.'
+    : 'Try it at low speed in a safe place first.'
+}
+
+/** "Rear rebound, 1 click faster" */
+export function stepWords(end: End, a: Adjuster, from: number, to: number, space: SetupSpace): string {
+  return `${end === 'front' ? 'Front' : 'Rear'} ${adjusterName(a).toLowerCase()}, ${distanceWords(a, from, to, space.units)} ${effectWord(a, from, to)}`
+}
+
+/** The cause that a step answers best, with the substitute's side effect where it only stands in. */
+export function causeOfStep(
+  step: Step,
+  dial: Dial,
+  causes: readonly Cause[],
+  space: SetupSpace,
+  positions: ReadonlyMap<string, number>,
+): { cause: Cause; move: RemedyMove } | null {
+  for (const cause of causes)
+    for (const move of remedyMoves(cause.kind, cause.end, space, positions))
+      if (move.adjuster.id === dial.adjuster.id && Math.sign(step.to - step.from) === move.direction)
+        return { cause, move }
+  return null
+}
+
+export function outlookOf(c: Candidate): Outlook {
+  const half = 1.2816 * c.gainSd
+  const round = (x: number) => Math.round(x * 100) / 100
+  return { gain: round(c.gain), low80: round(c.gain - half), high80: round(c.gain + half), better: c.better }
+}
+
+/** The card of a change: what to turn, why, what to watch for, what would prove it wrong. */
+export function changeCard(
+  h: DayHistory,
+  space: SetupSpace,
+  dials: readonly Dial[],
+  candidate: Candidate,
+  causes: Cause[],
+  positions: ReadonlyMap<string, number>,
+): Proposal {
+  const [first] = candidate.steps
+  const dial = dials[first.dial]
+  const found = candidate.steps
+    .map((s) => causeOfStep(s, dials[s.dial], causes, space, positions))
+    .find((x) => x !== null)
+  const cause = found?.cause ?? null
+  const sectionId = cause?.evidence.find((e) => e.weight > 0 && e.link.sectionId)?.link.sectionId
+  const section = h.sections.find((s) => s.id === sectionId)?.name ?? null
+  const { watch, changeOurMind } = cause
+    ? watchFor(cause.kind, cause.end, section)
+    : {
+        watch: 'Same line, same speed. Is it better, worse, or the same as the run before? Say that too.',
+        changeOurMind: 'If it is worse, the best place lies the other way; one such run is worth a lot.',
+      }
+  const sideEffect = found?.move.sideEffect
+  return {
+    ...plain(
+      'change',
+      candidate.steps
+        .map((s, i) => {
+          const words = stepWords(dials[s.dial].end, dials[s.dial].adjuster, s.from, s.to, space)
+          return i === 0 ? words : `with ${words.charAt(0).toLowerCase()}${words.slice(1)}`
+        })
+        .join(', '),
+      watch,
+      changeOurMind,
+    ),
+    moves: candidate.steps.map((s) => ({
+      end: dials[s.dial].end,
+      adjusterId: dials[s.dial].adjuster.id,
+      from: s.from,
+      to: s.to,
+    })),
+    ...(cause ? forAndAgainst(cause) : { speaksFor: [unknownPlace(dial)] }),
+    caution: [sideEffect, cautionFor(dial.adjuster)].filter(Boolean).join(' '),
+    outlook: outlookOf(candidate),
+    causes,
+  }
+}
+
+function unknownPlace(d: Dial): Evidence {
+  return reason(
+    `Little is known yet of the ${d.end} ${adjusterName(d.adjuster).toLowerCase()}: a step shows which way is better`,
+  )
+}
+
+/** Two likely causes, opposite moves: the test first, and one click as a probe if it cannot be ridden. */
+export function separatingCard(
+  h: DayHistory,
+  space: SetupSpace,
+  dials: readonly Dial[],
+  probe: Candidate,
+  first: Cause,
+  rival: Cause,
+  causes: Cause[],
+  positions: ReadonlyMap<string, number>,
+): Proposal {
+  const card = changeCard(h, space, dials, probe, causes, positions)
+  return {
+    ...card,
+    kind: 'separating-test',
+    headline: `Two causes, opposite ways: find out which`,
+    speaksFor: forAndAgainst(first).speaksFor,
+    speaksAgainst: forAndAgainst(rival).speaksFor,
+    watchFor: separatingTest(first.kind, rival.kind, first.end),
+    changeOurMind: `It is ${causeLabel(first.kind, first.end)} or ${causeLabel(rival.kind, rival.end)}. If the test cannot be ridden, one click is a fair probe: ${card.headline.toLowerCase()}.`,
+  }
+}

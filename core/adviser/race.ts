@@ -1,0 +1,42 @@
+import type { Cause, Proposal } from '#contract/proposal'
+import { changeCard } from './change.ts'
+import { forAndAgainst, plain } from './cards.ts'
+import type { Standing } from './decide.ts'
+import type { DayHistory, SetupSpace } from './history.ts'
+import { remedyMoves } from './remedies.ts'
+
+/**
+ * On race day nothing new is tried: a known setup is kept, and only what heat, cold or a changed track explain is
+ * answered, one click at a time. Going back to a known setup is decided before this.
+ */
+export function raceAdvice(
+  h: DayHistory,
+  space: SetupSpace,
+  causes: Cause[],
+  standing: Standing,
+  positions: ReadonlyMap<string, number>,
+): Proposal {
+  const weather = causes.find((c) => (c.kind === 'heat' || c.kind === 'cold') && c.probability >= 0.2)
+  const move = weather && remedyMoves(weather.kind, weather.end, space, positions)[0]
+  const dial = move ? standing.dials.findIndex((d) => d.adjuster.id === move.adjuster.id) : -1
+  const candidate =
+    move &&
+    standing.candidates.find(
+      (c) => c.steps.length === 1 && c.steps[0].dial === dial && c.steps[0].to === move.to,
+    )
+  if (weather && candidate)
+    return {
+      ...changeCard(h, space, standing.dials, candidate, causes, positions),
+      ...forAndAgainst(weather),
+      changeOurMind: 'Race day: if it does not feel clearly better, turn it back.',
+    }
+  return {
+    ...plain(
+      'leave-it',
+      'Race day: leave it alone',
+      'Keep what is known. Only heat, cold or a changed track are worth a click today.',
+      'The same complaint on two runs, and a reason for it in the weather or on the track.',
+    ),
+    causes,
+  }
+}

@@ -1,0 +1,170 @@
+import { describe, expect, it } from 'vitest'
+import { seededRandom } from '../sim/random.ts'
+import { fallOff, fitSurface, presence, surfacePriors, type SurfaceData } from './surface.ts'
+
+const dial = (over: Partial<SurfaceData['dials'][number]> = {}) => ({
+  low: 0,
+  high: 16,
+  expected: 8,
+  expectedSd: 3,
+  ...over,
+})
+const data = (at: number[][], over: Partial<SurfaceData> = {}): SurfaceData => ({
+  dials: (at[0] ?? [0]).map(() => dial()),
+  points: at.map((x, i) => ({ at: Float64Array.from(x), index: i + 1 })),
+  rows: [],
+  clues: [],
+  hints: [],
+  silences: [],
+  ...over,
+})
+const rated = (values: number[]): SurfaceData['rows'] =>
+  values.map((value, b) => ({ a: null, b, value, mind: 1, extraVariance: 0 }))
+const mean = (x: ArrayLike<number>) => Array.from(x).reduce((s, v) => s + v, 0) / x.length
+const sd = (x: ArrayLike<number>) => {
+  const m = mean(x)
+  return Math.sqrt(mean(Array.from(x, (v) => (v - m) ** 2)))
+}
+
+describe('the surface', () => {
+  it('knows nothing but what was expected before anything was ridden', () => {
+    const s = fitSurface(data([[8]]), 20_000)
+    expect(mean(s.best)).toBeCloseTo(8, 0)
+    // A normal of sd 3, cut at the ends of the range 0 … 16.
+    expect(sd(s.best)).toBeGreaterThan(2.6)
+    expect(sd(s.best)).toBeLessThan(3.1)
+  })
+
+  it('agrees with a grid integration of the same model, done another way', () => {
+    // Known level, no drift, no residual: the likelihood of each rating stands alone, so a plain grid can sum it.
+    const p = surfacePriors
+    const at = [[4], [8], [12], [12]]
+    const y = [4, 7, 8, 8.5]
+    const held = { levelSd: p.levelSd, driftSd: p.driftSd, residualSd: p.residualSd }
+    Object.assign(p, { levelSd: 1e-4, driftSd: 1e-4, residualSd: 1e-4 })
+    const s = fitSurface(data(at, { rows: rated(y) }), 60_000)
+    Object.assign(p, held)
+    let total = 0
+    let first = 0
+    let second = 0
+    for (const c of p.straightFrom)
+      for (let g = -2; g <= 2; g += 0.5) {
+        const noise = p.noiseSd * Math.exp(g * p.noiseLogSd)
+        for (let la = -2.2; la <= 2.2; la += 0.1) {
+          const a = (p.lossThreeClicksOff / 9) * Math.exp(la)
+          for (let b = 0; b <= 16; b += 0.1) {
+            let log = -0.5 * ((b - 8) / 3) ** 2 - 0.5 * (la / p.steepnessLogSd) ** 2 - 0.5 * g * g
+            y.forEach((v, i) => {
+              const r = v - p.levelMean + a * fallOff(at[i][0] - b, c)
+              log -= 0.5 * (r / noise) ** 2 + Math.log(noise)
+            })
+            const w = Math.exp(log)
+            total += w
+            first += w * b
+            second += w * b * b
+          }
+        }
+      }
+    const gridMean = first / total
+    const gridSd = Math.sqrt(second / total - gridMean ** 2)
+    expect(Math.abs(mean(s.best) - gridMean)).toBeLessThan(0.12)
+    expect(Math.abs(sd(s.best) - gridSd)).toBeLessThan(0.12)
+  })
+
+  it('gives the same answer for the same day, and does not depend on the order of the dials', () => {
+    const at = [
+      [4, 9],
+      [8, 9],
+      [8, 12],
+    ]
+    const one = data(at, { rows: rated([5, 7, 6]) })
+    expect(fitSurface(one).best).toEqual(fitSurface(one).best)
+    const swapped = data(
+      at.map(([a, b]) => [b, a]),
+      { rows: rated([5, 7, 6]) },
+    )
+    const [x, y] = [fitSurface(one, 20_000), fitSurface(swapped, 20_000)]
+    const dialMean = (s: typeof x, k: number) => mean(s.best.filter((_, i) => i % 2 === k))
+    expect(dialMean(x, 0)).toBeCloseTo(dialMean(y, 1), 0)
+    expect(dialMean(x, 1)).toBeCloseTo(dialMean(y, 0), 0)
+  })
+
+  it('finds the best place and the noise of a rider whom it only hears as ratings', () => {
+    const random = seededRandom(5)
+    const at = Array.from({ length: 40 }, (_, i) => [2 + (i % 13)])
+    const y = at.map(([z]) => 8.5 - (9 / 25) * ((z - 10) / 3) ** 2 * 2.5 + 0.5 * (random() - random()) * 2.4)
+    const s = fitSurface(data(at, { rows: rated(y) }), 2000)
+    expect(Math.abs(mean(s.best) - 10)).toBeLessThan(1)
+    expect(sd(s.best)).toBeLessThan(1.2)
+  })
+
+  it('a word moves the best place toward its remedy, a stronger one further, silence holds it near', () => {
+    const word = (feltFrom: number, fadesFrom: number) => ({
+      clues: [
+        {
+          point: 0,
+          floor: 0.2,
+          feltFrom,
+          fadesFrom,
+          parts: [{ dial: 0, direction: 1 as const, share: 0.8 }],
+        },
+      ],
+    })
+    const none = fitSurface(data([[8]]), 6000)
+    const mild = fitSurface(data([[8]], word(0.6, 2.5)), 6000)
+    const strong = fitSurface(data([[8]], word(2.3, Infinity)), 6000)
+    expect(mean(mild.best)).toBeGreaterThan(mean(none.best) + 0.5)
+    expect(mean(strong.best)).toBeGreaterThan(mean(mild.best) + 0.3)
+    const quiet = fitSurface(data([[8]], { silences: [{ point: 0, dial: 0, weight: 0.6 }] }), 6000)
+    expect(sd(quiet.best)).toBeLessThan(sd(none.best) - 0.2)
+  })
+
+  it('one misled word among four right ones does not turn it round', () => {
+    const clue = (direction: 1 | -1) => ({
+      point: 0,
+      floor: 0.2,
+      feltFrom: 1.3,
+      fadesFrom: 4.5,
+      parts: [{ dial: 0, direction, share: 0.8 }],
+    })
+    const s = fitSurface(data([[8]], { clues: [clue(1), clue(1), clue(-1), clue(1), clue(1)] }), 4000)
+    expect(mean(s.best)).toBeGreaterThan(9)
+  })
+
+  it('a figure weighs what its weight says: odds of a far side against the near one', () => {
+    const s = fitSurface(data([[8]], { hints: [{ point: 0, dial: 0, direction: 1, weight: 1.5 }] }), 60_000)
+    const near = (x: number) => s.best.filter((b) => Math.abs(b - x) < 0.5).length
+    // Equal beforehand by symmetry around 8; e^1.5 apart where the cause is surely present or surely not.
+    const odds = near(11) / near(5)
+    const expected = Math.exp(1.5 * (presence(3) - presence(-3)))
+    expect(Math.abs(Math.log(odds / expected))).toBeLessThan(0.15)
+  })
+
+  it('takes drift out: a rider who is given half a point more every run is not fooled', () => {
+    const at = [[6], [8], [6], [8], [6], [8]]
+    const drifting = at.map(([z], i) => 6 + 0.12 * i + (z === 8 ? 1 : 0))
+    const s = fitSurface(data(at, { rows: rated(drifting) }), 6000)
+    expect(mean(s.best)).toBeGreaterThan(7.4)
+  })
+
+  it('an empty day with no dial is no error', () => {
+    const s = fitSurface({ dials: [], points: [], rows: [], clues: [], hints: [], silences: [] })
+    expect(mean(s.lossAt([]))).toBe(0)
+  })
+})
+
+describe('the fall-off', () => {
+  it('is nine at three clicks whatever the shape, even, and rises with distance', () => {
+    for (const c of surfacePriors.straightFrom) {
+      expect(fallOff(3, c)).toBeCloseTo(9, 9)
+      expect(fallOff(-2, c)).toBeCloseTo(fallOff(2, c), 12)
+      expect(fallOff(0, c)).toBe(0)
+      for (let u = 0; u < 10; u++) expect(fallOff(u + 1, c)).toBeGreaterThan(fallOff(u, c))
+    }
+  })
+  it('is a parabola near the best place and a line far from it', () => {
+    expect(fallOff(0.02, 5) / fallOff(0.01, 5)).toBeCloseTo(4, 2)
+    const far = fallOff(300, 1.2) - fallOff(299, 1.2)
+    expect(fallOff(500, 1.2) - fallOff(499, 1.2)).toBeCloseTo(far, 3)
+  })
+})
