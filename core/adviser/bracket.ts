@@ -1,6 +1,7 @@
 import type { Adjuster } from '#contract/adjuster'
 import { adjusterRange } from '../adjusters/range.ts'
 import type { Session } from '../stats/session.ts'
+import type { Standing } from './decide.ts'
 import { countedRuns, setupOf, settingsKey, type DayHistory } from './history.ts'
 
 export interface TriedPosition {
@@ -12,18 +13,24 @@ export interface TriedPosition {
 /** What is known of one adjuster: where it was tried and where its best place still can be. */
 export interface Bracket {
   tried: TriedPosition[]
-  /** The best place lies between these, as far as is known; an open side is bounded by the part's own range. */
+  /** The best place lies between these with 80 %; an open side reaches past all that was tried. */
   low: number
   high: number
   lowOpen: boolean
   highOpen: boolean
 }
 
-const surely = 0.8
+/** A side is open while the best place lies beyond everything tried there with more than this chance. */
+const openFrom = 0.2
 const likely = 0.75
 
 /** null while the adjuster stood in one place all day. */
-export function bracketOf(h: DayHistory, adjuster: Adjuster, session: Session): Bracket | null {
+export function bracketOf(
+  h: DayHistory,
+  adjuster: Adjuster,
+  session: Session,
+  standing: Standing,
+): Bracket | null {
   const byValue = new Map<number, Set<string>>()
   const runsAt = new Map<number, number>()
   let first: number | null = null
@@ -58,15 +65,29 @@ export function bracketOf(h: DayHistory, adjuster: Adjuster, session: Session): 
     const outcome = value === first ? 'start' : p >= likely ? 'better' : p <= 1 - likely ? 'worse' : 'unclear'
     return { value, outcome, runs: runsAt.get(value)! }
   })
-  const best = values.reduce((b, v) => (champion.get(v)!.mean > champion.get(b)!.mean ? v : b))
+  return { tried, ...spanOf(adjuster, values, standing) }
+}
+
+/** Where the best place lies by the surface: 10 % and 90 % quantiles, widened to positions the part can stand in. */
+function spanOf(
+  adjuster: Adjuster,
+  tried: readonly number[],
+  { dials, surface }: Standing,
+): Pick<Bracket, 'low' | 'high' | 'lowOpen' | 'highOpen'> {
+  const k = dials.findIndex((d) => d.adjuster.id === adjuster.id)
   const range = adjusterRange(adjuster)
-  const below = values.filter((v) => v < best && better(best, v) >= surely)
-  const above = values.filter((v) => v > best && better(best, v) >= surely)
+  if (k < 0) return { low: range.min, high: range.max, lowOpen: true, highOpen: true }
+  const places = surface.best.filter((_, i) => i % surface.dials === k).sort()
+  const at = (p: number) => dials[k].fromClicks(places[Math.floor(p * (places.length - 1))])
+  const share = (test: (z: number) => boolean) => places.filter(test).length / places.length
+  const lowest = dials[k].toClicks(tried[0])
+  const highest = dials[k].toClicks(tried[tried.length - 1])
+  const step = range.allowed || adjuster.kind === 'pressure' ? 1 : range.step
+  const inside = (x: number) => Math.min(range.max, Math.max(range.min, x))
   return {
-    tried,
-    low: below.length ? below[below.length - 1] : range.min,
-    high: above.length ? above[0] : range.max,
-    lowOpen: below.length === 0,
-    highOpen: above.length === 0,
+    low: inside(Math.floor(at(0.1) / step + 1e-6) * step),
+    high: inside(Math.ceil(at(0.9) / step - 1e-6) * step),
+    lowOpen: share((z) => z < lowest - 0.5) > openFrom,
+    highOpen: share((z) => z > highest + 0.5) > openFrom,
   }
 }

@@ -64,12 +64,14 @@ export function stepsOf(d: Dial, from: number): number[] {
 /**
  * Every change that a mechanic would call one change, weighed on the surface.
  * @param positions canonical value per adjuster id, as on the bike
+ * @param moved adjusters that stood in more than one place today
  * @param noticeable rating points below which a rider feels no difference
  */
 export function candidatesFrom(
   surface: Surface,
   dials: readonly Dial[],
   positions: ReadonlyMap<string, number>,
+  moved: ReadonlySet<string>,
   noticeable: number,
 ): Candidate[] {
   const gains = dials.map((d, dial) => {
@@ -83,13 +85,20 @@ export function candidatesFrom(
   const singles = gains
     .flat()
     .map((x) => weigh([x.step], x.gain, noticeable))
-    .filter((c) => c.better >= boldFrom || isSmall(c.steps[0], dials))
+    .filter(
+      (c) =>
+        isSmall(c.steps[0], dials) || (moved.has(dials[c.steps[0].dial].adjuster.id) && c.better >= boldFrom),
+    )
   const pairs: Candidate[] = []
   for (let i = 0; i < dials.length; i++)
     for (let j = i + 1; j < dials.length; j++) {
       if (!belongTogether(dials[i], dials[j]) || gains[i].length === 0 || gains[j].length === 0) continue
-      const x = gains[i].reduce((p, q) => (mean(q.gain) > mean(p.gain) ? q : p))
-      const y = gains[j].reduce((p, q) => (mean(q.gain) > mean(p.gain) ? q : p))
+      const [x, y] = [gains[i], gains[j]].map((g) =>
+        g
+          .filter((z) => isSmall(z.step, dials))
+          .reduce<(typeof g)[number] | null>((p, q) => (p && mean(p.gain) >= mean(q.gain) ? p : q), null),
+      )
+      if (!x || !y) continue
       // Two at once only where each would be worth a run of its own.
       if (![x, y].every((z) => worthOfItsOwn(weigh([z.step], z.gain, noticeable)))) continue
       pairs.push(
@@ -103,13 +112,15 @@ export function candidatesFrom(
   return [...singles, ...pairs]
 }
 
-/** A step beyond two clicks needs this chance of being better. */
-const boldFrom = 0.7
+/** A step beyond two clicks is for a dial that has been moved today, and needs this chance of being better. */
+const boldFrom = 0.75
 const smallStep = 2.6
+/** Two clicks, or one notch of a part whose notches are coarser. */
 const isSmall = (s: Step, dials: readonly Dial[]) => {
   const d = dials[s.dial]
-  const coarse = d.adjuster.kind === 'spacer' || d.adjuster.kind === 'spring-rate'
-  return coarse || Math.abs(d.toClicks(s.to) - d.toClicks(s.from)) <= smallStep
+  const r = adjusterRange(d.adjuster)
+  const far = (to: number) => Math.abs(d.toClicks(to) - d.toClicks(s.from))
+  return r.allowed !== null || far(s.to) <= Math.max(smallStep, far(s.from + r.step) + 1e-6)
 }
 const ownGain = 0.08
 const ownChance = 0.58

@@ -48,7 +48,9 @@ export function standingOf(h: DayHistory, space: SetupSpace): Standing {
     const s = setupOf(h, r.run.setupId)
     return s && settingsKey(s) === key && typeof r.feel?.rating === 'number'
   }).length
-  const candidates = candidatesFrom(surface, dials, positions, noticeable).sort((a, b) => worth(b) - worth(a))
+  const candidates = candidatesFrom(surface, dials, positions, movedToday(h), noticeable).sort(
+    (a, b) => worth(b) - worth(a),
+  )
   const likeliest = Math.max(0, ...candidates.map((c) => c.clearlyBetter))
   return {
     dials,
@@ -62,6 +64,19 @@ export function standingOf(h: DayHistory, space: SetupSpace): Standing {
     settled:
       runsHere >= choice.settleRuns && doubt < choice.settleDoubt && likeliest < choice.settleCandidate,
   }
+}
+
+/** Adjusters that stood in more than one place in the rides of the day. */
+function movedToday(h: DayHistory): Set<string> {
+  const places = new Map<string, number>()
+  const moved = new Set<string>()
+  for (const r of countedRuns(h))
+    for (const p of setupOf(h, r.run.setupId)?.positions ?? []) {
+      const first = places.get(p.adjusterId)
+      if (first === undefined) places.set(p.adjusterId, p.value)
+      else if (Math.abs(first - p.value) > 1e-6) moved.add(p.adjusterId)
+    }
+  return moved
 }
 
 /** Expected gain with a little of its spread: what may be gained and learned. */

@@ -14,6 +14,8 @@ export interface Dial {
   low: number
   high: number
   toClicks: (value: number) => number
+  /** The canonical value at a place on the common scale; between positions, for spans. */
+  fromClicks: (clicks: number) => number
 }
 
 /** Share of pressure or spring rate that counts as one click. */
@@ -22,22 +24,30 @@ const clicksPerSpacer = 3
 /** A usual dial has about this many clicks; a dial with fewer moves further with each. */
 const usualClicks = 16
 
+const linear = (per: number): Pick<Dial, 'toClicks' | 'fromClicks'> => ({
+  toClicks: (v) => v * per,
+  fromClicks: (z) => z / per,
+})
+
 /** null for parts that are not tuned click by click between runs: levers. */
-function scaleOf(a: Adjuster): ((value: number) => number) | null {
+function scaleOf(a: Adjuster): Pick<Dial, 'toClicks' | 'fromClicks'> | null {
   switch (a.kind) {
     case 'click': {
       const per = Math.min(3, Math.max(0.7, usualClicks / a.clicks))
-      return (v) => v * per
+      return linear(per)
     }
     case 'turn':
-      return (v) => (v * usualClicks) / a.turns
+      return linear(usualClicks / a.turns)
     case 'pressure':
     case 'spring-rate':
-      return (v) => Math.log(Math.max(1, v)) / shareOfClick
+      return {
+        toClicks: (v) => Math.log(Math.max(1, v)) / shareOfClick,
+        fromClicks: (z) => Math.exp(z * shareOfClick),
+      }
     case 'spacer':
-      return (v) => v * clicksPerSpacer
+      return linear(clicksPerSpacer)
     case 'custom':
-      return (v) => ((v - a.min) * usualClicks) / (a.max - a.min)
+      return linear(usualClicks / (a.max - a.min))
     case 'lever':
       return null
   }
@@ -47,10 +57,10 @@ function scaleOf(a: Adjuster): ((value: number) => number) | null {
 export function dialsOf(space: SetupSpace): Dial[] {
   return fittedUnits(space).flatMap((u) =>
     u.adjusters.flatMap((adjuster): Dial[] => {
-      const toClicks = scaleOf(adjuster)
-      if (!toClicks) return []
+      const scale = scaleOf(adjuster)
+      if (!scale) return []
       const r = adjusterRange(adjuster)
-      return [{ end: u.end, adjuster, low: toClicks(r.min), high: toClicks(r.max), toClicks }]
+      return [{ end: u.end, adjuster, low: scale.toClicks(r.min), high: scale.toClicks(r.max), ...scale }]
     }),
   )
 }

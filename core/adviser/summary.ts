@@ -1,8 +1,10 @@
 import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import { adjusterName } from '../adjusters/words.ts'
-import { countedRuns, fittedUnits, sessionOf, type DayHistory, type SetupSpace } from './history.ts'
 import { bracketOf, type Bracket } from './bracket.ts'
+import { contradictions } from './contradictions.ts'
+import { standingOf, type Standing } from './decide.ts'
+import { countedRuns, fittedUnits, sessionOf, type DayHistory, type SetupSpace } from './history.ts'
 
 export interface DayKnowledge {
   /** One per adjuster that was moved today. */
@@ -10,29 +12,50 @@ export interface DayKnowledge {
   settled: boolean
   /** A plain sentence on what is known and what not. */
   words: string
+  /** What does not fit together, in plain words. */
+  notes: string[]
   noiseSd: number
   /** Runs on settings that had been ridden before; 0: the noise is a guess. */
   repeats: number
+  /** Points per run that the day itself drifts by. */
+  driftPerRun: number
+  /** Points the present settings are expected to lose against the best reachable ones; null before anything is rated. */
+  expectedLoss: number | null
 }
 
 /** What the day has shown so far, adjuster by adjuster. */
-export function summarise(h: DayHistory, space: SetupSpace): DayKnowledge {
+export function summarise(
+  h: DayHistory,
+  space: SetupSpace,
+  standing: () => Standing = () => standingOf(h, space),
+): DayKnowledge {
   const session = sessionOf(h)
+  const base = {
+    brackets: [] as DayKnowledge['brackets'],
+    notes: contradictions(h, space),
+    noiseSd: session.noiseSd,
+    repeats: Math.max(0, session.repeats),
+    driftPerRun: session.driftPerRun,
+    expectedLoss: null,
+  }
+  if (countedRuns(h).length === 0)
+    return { ...base, settled: false, words: 'Nothing is known yet. The first counted run is the baseline.' }
+  const s = standing()
   const brackets = fittedUnits(space).flatMap((u) =>
     u.adjusters.flatMap((adjuster) => {
-      const bracket = bracketOf(h, adjuster, session)
+      const bracket = bracketOf(h, adjuster, session, s)
       return bracket ? [{ end: u.end, adjuster, bracket }] : []
     }),
   )
-  const base = { brackets, noiseSd: session.noiseSd, repeats: Math.max(0, session.repeats) }
+  const known = { ...base, brackets, expectedLoss: session.setups.length > 0 ? s.expectedLoss : null }
   if (h.settledSetupId !== null)
+    return { ...known, settled: true, words: 'Settled. Nothing is proposed until a complaint comes back.' }
+  if (s.settled)
     return {
-      ...base,
+      ...known,
       settled: true,
-      words: 'Settled. No neighbour click was likely to be better by more than you would notice.',
+      words: `Settled: with ${Math.round(100 * (1 - s.doubt))} % nothing reachable is better by what you would notice.`,
     }
-  if (countedRuns(h).length === 0)
-    return { ...base, settled: false, words: 'Nothing is known yet. The first counted run is the baseline.' }
   const open = brackets.filter((b) => b.bracket.lowOpen || b.bracket.highOpen)
   const name = (b: { end: End; adjuster: Adjuster }) => `${b.end} ${adjusterName(b.adjuster).toLowerCase()}`
   const sentences: string[] = ['Not settled yet.']
@@ -42,8 +65,12 @@ export function summarise(h: DayHistory, space: SetupSpace): DayKnowledge {
     const sides = b.bracket.lowOpen && b.bracket.highOpen ? 'both ways' : 'one way'
     sentences.push(`${capital(name(b))} is still open ${sides}.`)
   }
+  const unmoved =
+    s.dials.length - brackets.filter((b) => s.dials.some((d) => d.adjuster.id === b.adjuster.id)).length
+  if (brackets.length > 0 && open.length === 0 && unmoved > 0)
+    sentences.push(`${unmoved} of ${s.dials.length} adjusters are known by words only.`)
   if (base.repeats === 0) sentences.push('No setting has been ridden twice, so the noise is a guess.')
-  return { ...base, settled: false, words: sentences.join(' ') }
+  return { ...known, settled: false, words: sentences.join(' ') }
 }
 
 const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)

@@ -208,12 +208,15 @@ describe('what was proposed', () => {
     })
     await day.flushFeel()
     await vi.waitFor(() => expect(day.proposal!.kind).toBe('change'))
+    const [move] = day.proposal!.moves
+    expect(move.to).toBeLessThan(move.from)
     await day.doProposal(day.proposal!)
     const b = await held()
     expect(b.proposals).toHaveLength(1)
     expect(b.proposals[0]).toMatchObject({ decision: 'done', afterRunId: story.run.id })
     expect(b.setups[1].reason).toMatchObject({ source: 'proposal', proposalId: b.proposals[0].id })
-    expect(b.setups[1].positions.find((p) => p.adjusterId === rebound())!.value).toBe(5)
+    expect(move.adjusterId).toBe(rebound())
+    expect(b.setups[1].positions.find((p) => p.adjusterId === rebound())!.value).toBe(move.to)
   })
   it('settling silences the day, opening it brings it back', async () => {
     const day = await open()

@@ -1,0 +1,12 @@
+import type { Proposal } from '#contract/proposal'
+import { advise } from './advise.ts'
+import { standingOf, type Standing } from './decide.ts'
+import type { DayHistory, SetupSpace } from './history.ts'
+import { summarise, type DayKnowledge } from './summary.ts'
+
+/** The next change and what is known, from one look at the day. */
+export function judgeDay(h: DayHistory, space: SetupSpace): { proposal: Proposal; knowledge: DayKnowledge } {
+  let known: Standing | null = null
+  const standing = () => (known ??= standingOf(h, space))
+  return { proposal: advise(h, space, standing), knowledge: summarise(h, space, standing) }
+}
