@@ -122,6 +122,7 @@ const run = {
   ringRearMm: null,
   tyreFrontPsi: null,
   tyreRearPsi: null,
+  surface: null,
   note: '',
 }
 const feel = { runId: id(5), version: 0, rating: 6.5, marks: [], verdicts: [], note: '' }

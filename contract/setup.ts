@@ -12,7 +12,8 @@ export type Position = z.infer<typeof Position>
 /** Why one setup followed from its parent. What changed is the difference of the two. */
 export const ChangeReason = z.strictObject({
   text: Note,
-  source: z.enum(['baseline', 'own-idea', 'proposal', 'revert']),
+  /** carried: translated from a settled setup, maybe of another bike; a start, never settled. */
+  source: z.enum(['baseline', 'own-idea', 'proposal', 'revert', 'carried']),
   /** Two or more adjusters that belong together, moved as one change on purpose. */
   linked: z.boolean(),
   proposalId: Id.nullable(),

@@ -433,7 +433,7 @@ export const days: DayStory[] = [
       'ilka fork lsc': 12,
       'ilka fork rebound': 6,
       'ilka shock psi': 178,
-      'ilka shock rebound': 3,
+      'ilka shock rebound': 5,
       'ilka shock lever': 0,
     },
     steps: [
@@ -441,10 +441,10 @@ export const days: DayStory[] = [
       {
         do: 'run',
         at: '09:41',
-        rating: 5.5,
+        rating: 6,
         marks: [
           { word: 'dives', section: 'Braking bumps', end: 'front' },
-          { word: 'harsh-gets-worse', section: 'Root web', end: 'rear' },
+          { word: 'kicks', section: 'Root web', end: 'rear' },
         ],
         sensors: true,
         ringFrontMm: 136,
@@ -456,7 +456,7 @@ export const days: DayStory[] = [
         rating: 6,
         marks: [
           { word: 'dives', section: 'Braking bumps', end: 'front' },
-          { word: 'harsh-gets-worse', section: 'Root web', end: 'rear', strength: 3 },
+          { word: 'kicks', section: 'Root web', end: 'rear' },
         ],
         sensors: true,
       },
@@ -464,10 +464,10 @@ export const days: DayStory[] = [
       {
         do: 'run',
         at: '10:26',
-        rating: 7,
+        rating: 7.5,
         marks: [
           { word: 'holds-up', section: 'Berms', end: 'front' },
-          { word: 'harsh-gets-worse', section: 'Root web', end: 'rear' },
+          { word: 'kicks', section: 'Root web', end: 'rear' },
         ],
         against: { step: 2, value: 1 },
         sensors: true,
@@ -478,8 +478,7 @@ export const days: DayStory[] = [
         rating: 7,
         marks: [
           { word: 'holds-up', section: 'Berms', end: 'front' },
-          { word: 'harsh-gets-worse', section: 'Root web', end: 'rear', strength: 3 },
-          { word: 'kicks', section: 'Step-down', end: 'rear', strength: 1 },
+          { word: 'kicks', section: 'Root web', end: 'rear' },
         ],
         against: { step: 2, value: 1 },
         sensors: true,

@@ -2,6 +2,7 @@ import type { End } from '#contract/common'
 import type { Cause, Evidence } from '#contract/proposal'
 import type { Mark } from '#contract/run'
 import { markCauses } from '../causes/marks.ts'
+import { standing } from '../causes/standingRules.ts'
 import { wordRules } from '../causes/words.ts'
 import { metricFindings } from '../causes/metricRules.ts'
 import { posterior, type Finding } from '../causes/posterior.ts'
@@ -20,8 +21,6 @@ import {
 const strengthFactor = { 1: 0.7, 2: 1, 3: 1.3 } as const
 /** What was said on the setup before still counts a little: the trail and the rider are the same. */
 const olderFactor = 0.25
-const hotC = 28
-const coldC = 4
 
 /**
  * All causes that the runs on the present settings speak for, with what speaks for and against each.
@@ -38,6 +37,7 @@ export function diagnose(h: DayHistory, space: SetupSpace): Cause[] {
   if (onNow.length === 0) for (const r of lastOther) addRun(findings, h, r, space, 1)
   else for (const r of lastOther) addRun(findings, h, r, space, olderFactor)
   addConditions(findings, h, units)
+  addBench(findings, h, space)
   addTyres(findings, counted, units)
   return posterior(findings)
 }
@@ -119,12 +119,12 @@ function addRings(findings: Finding[], r: HistoryRun, space: SetupSpace, link: E
       runNumbers: [r.number],
       link,
     })
-    if (pct >= 98) {
-      findings.push({ kind: 'ramp-low', end, evidence: evidence(0.5) })
-      findings.push({ kind: 'spring-soft', end, evidence: evidence(0.5) })
-    } else if (pct < 75) {
-      findings.push({ kind: 'spring-firm', end, evidence: evidence(0.5) })
-      findings.push({ kind: 'ramp-high', end, evidence: evidence(0.4) })
+    if (pct >= standing.ringFullPct) {
+      findings.push({ kind: 'ramp-low', end, evidence: evidence(standing.ringFull) })
+      findings.push({ kind: 'spring-soft', end, evidence: evidence(standing.ringFull) })
+    } else if (pct < standing.ringShortPct) {
+      findings.push({ kind: 'spring-firm', end, evidence: evidence(standing.ringShortSpring) })
+      findings.push({ kind: 'ramp-high', end, evidence: evidence(standing.ringShortRamp) })
     }
   }
 }
@@ -133,24 +133,24 @@ function addConditions(findings: Finding[], h: DayHistory, units: UnitChoice): v
   const t = h.conditions.airTempC
   if (t === null) return
   const link: Evidence['link'] = { kind: 'conditions', runId: null, sectionId: null, word: null }
-  if (t >= hotC)
+  if (t >= standing.hotC)
     findings.push({
       kind: 'heat',
       end: null,
       evidence: {
-        weight: 0.6,
+        weight: standing.weather,
         text: `${say('temperature', t, units)}: the oil is thin`,
         topic: 'temperature',
         runNumbers: [],
         link,
       },
     })
-  if (t <= coldC)
+  if (t <= standing.coldC)
     findings.push({
       kind: 'cold',
       end: null,
       evidence: {
-        weight: 0.6,
+        weight: standing.weather,
         text: `${say('temperature', t, units)}: the oil is thick`,
         topic: 'temperature',
         runNumbers: [],
@@ -159,18 +159,74 @@ function addConditions(findings: Finding[], h: DayHistory, units: UnitChoice): v
     })
 }
 
+/** What was true when the day began: the sag of the baseline, the weather it was found in, a lever left firm. */
+function addBench(findings: Finding[], h: DayHistory, space: SetupSpace): void {
+  const say = (kind: Finding['kind'], end: End | null, weight: number, text: string, topic: string) =>
+    findings.push({
+      kind,
+      end,
+      evidence: {
+        weight,
+        text,
+        topic,
+        runNumbers: [],
+        link: { kind: 'bench', runId: null, sectionId: null, word: null },
+      },
+    })
+  const found = setupOf(h, h.startSetupId)?.foundIn
+  const now = setupOf(h, h.currentSetupId)
+  for (const end of ['front', 'rear'] as const) {
+    const unit = space[end]
+    const sag = end === 'front' ? found?.sagFrontPct : found?.sagRearPct
+    if (unit?.sagTargetPct && typeof sag === 'number') {
+      const off = sag - unit.sagTargetPct
+      if (Math.abs(off) > standing.sagBandPct)
+        say(
+          off > 0 ? 'spring-soft' : 'spring-firm',
+          end,
+          standing.sag,
+          `${capital(end)} sag was ${Math.round(sag)} % on the bench, its target is ${unit.sagTargetPct} %`,
+          `sag ${end}`,
+        )
+    }
+    for (const a of unit?.adjusters ?? []) {
+      const at = now?.positions.find((p) => p.adjusterId === a.id)?.value
+      if (a.kind === 'lever' && at !== undefined && at > 0)
+        say(
+          'lsc-closed',
+          end,
+          standing.lever,
+          `The ${end} lever stands at “${a.positions[at]}”`,
+          `lever ${end}`,
+        )
+    }
+  }
+  const t = h.conditions.airTempC
+  if (t !== null && typeof found?.airTempC === 'number') {
+    const rise = t - found.airTempC
+    if (Math.abs(rise) >= standing.temperatureJumpC)
+      say(
+        rise > 0 ? 'heat' : 'cold',
+        null,
+        standing.temperatureJump,
+        `${Math.abs(Math.round(rise))} °C ${rise > 0 ? 'warmer' : 'colder'} than where the setup was found`,
+        'temperature jump',
+      )
+  }
+}
+
 /** Wrong or wandering tyre pressure makes all the rest meaningless. */
 function addTyres(findings: Finding[], counted: readonly HistoryRun[], units: UnitChoice): void {
   for (const key of ['tyreFrontPsi', 'tyreRearPsi'] as const) {
     const seen = counted.map((r) => r.run[key]).filter((x) => x !== null)
     const spread = Math.max(...seen) - Math.min(...seen)
-    if (seen.length >= 2 && spread > 2) {
+    if (seen.length >= 2 && spread > standing.tyreSpreadPsi) {
       const end = key === 'tyreFrontPsi' ? 'front' : 'rear'
       findings.push({
         kind: 'tyres',
         end: null,
         evidence: {
-          weight: 0.8,
+          weight: standing.tyre,
           text: `The ${end} tyre differed by ${sayDifference('pressure', spread, units)} between runs`,
           topic: `tyre ${end}`,
           runNumbers: [],

@@ -27,7 +27,8 @@ export function findTangle(h: DayHistory, space: SetupSpace): Tangle | null {
   // A run that was only a warm-up was not judged, so a change after it starts from an unknown place too.
   const before = [...ridden].reverse().find((r) => r.run.setupId !== h.currentSetupId)
   const from = before && setupOf(h, before.run.setupId)
-  if (!now || !before || !from || now.reason.source === 'revert') return null
+  if (!now || !before || !from || now.reason.source === 'revert' || now.reason.source === 'carried')
+    return null
   const moves = diffSetups(from, now, fittedUnits(space))
   if (moves.length < 2 || (now.reason.linked && belongTogether(moves))) return null
   return { before, moves }

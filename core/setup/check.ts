@@ -51,6 +51,7 @@ export function checkLinked(before: Setup, after: Setup, units: readonly Suspens
     moves.length < 2 ||
     after.reason.linked ||
     after.reason.source === 'revert' ||
+    after.reason.source === 'carried' ||
     after.reason.source === 'baseline'
   ) {
     return []

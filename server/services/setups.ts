@@ -37,7 +37,8 @@ export function saveSetup(store: Store, setup: Setup): Promise<Setup> {
     if (fault) throw new Refusal('setup.out-of-range', fault.message, { path: 'positions' })
     if (setup.parentId !== null) {
       const [parent] = await db.select().from(setups).where(eq(setups.id, setup.parentId))
-      if (!parent || parent.bikeId !== setup.bikeId)
+      // A carried setup may descend from another bike's.
+      if (!parent || (parent.bikeId !== setup.bikeId && setup.reason.source !== 'carried'))
         throw new Refusal('reference.missing', 'The setup it follows is not kept for this bike.', {
           path: 'parentId',
         })

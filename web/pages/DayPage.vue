@@ -5,11 +5,15 @@ import type { Feel, Run } from '#contract/run'
 import IconUpload from '~icons/lucide/upload'
 import { useUnits } from '../composables/useUnits.ts'
 import { useLive } from '../api/live.ts'
+import BlindCover from '../components/day/BlindCover.vue'
+import CarryDialog from '../components/day/CarryDialog.vue'
 import CommandLine from '../components/day/CommandLine.vue'
 import DayLine from '../components/day/DayLine.vue'
+import DaySettings from '../components/day/DaySettings.vue'
 import FeelStrip from '../components/day/FeelStrip.vue'
 import NextChange from '../components/day/NextChange.vue'
 import OnTheBike from '../components/day/OnTheBike.vue'
+import ProposalLog from '../components/day/ProposalLog.vue'
 import RunForm from '../components/day/RunForm.vue'
 import ShortcutHelp from '../components/day/ShortcutHelp.vue'
 import ImportDialog from '../components/importing/ImportDialog.vue'
@@ -28,6 +32,8 @@ const failed = ref(false)
 const commandOpen = ref(false)
 const runOpen = ref(false)
 const helpOpen = ref(false)
+const settingsOpen = ref(false)
+const carryOpen = ref(false)
 const importOpen = ref(false)
 const dropped = ref<File | null>(null)
 const editing = ref<Run | null>(null)
@@ -59,11 +65,13 @@ const conditions = computed(() => {
     surfaceWords[c.surface],
     c.altitudeM === null ? null : say('altitude', c.altitudeM),
   ]
+    .concat(b.value?.day.purpose === 'race' ? 'race day' : null, b.value?.day.blind ? 'judged blind' : null)
     .filter(Boolean)
     .join(' · ')
 })
 const recordingOf = (id: string) => b.value?.recordings.find((r) => r.runId === id)
 const feel = computed<Feel | null>(() => (run.value ? day.feelOf(run.value.id) : null))
+const settledSetup = computed(() => b.value?.setups.find((s) => s.id === b.value?.day.settledSetupId))
 const settled = computed(() => typeof b.value?.day.settledSetupId === 'string')
 /** A past day shows what was on the bike then; say so where the bike stands elsewhere by now. */
 const elsewhere = computed(() => {
@@ -203,16 +211,30 @@ const panels = [
   </div>
   <div v-else-if="b" class="day" :data-panel="panel" @dragover.prevent @drop.prevent="drop">
     <div class="col line">
+      <BlindCover
+        v-if="day.covered"
+        what="The day so far"
+        :run-number="day.runNumber(day.covered.id)"
+        @uncover="day.uncover(day.covered.id)"
+      />
       <DayLine
+        v-else
         :bundle="b"
         :knowledge="day.knowledge"
         :selected="run?.id ?? null"
         @select="select"
         @compare="compareWith"
       />
-      <button v-if="counted.length > 1" type="button" class="btn btn-plain" @click="compareLast">
+      <button
+        v-if="counted.length > 1 && !day.covered"
+        type="button"
+        class="btn btn-plain"
+        @click="compareLast"
+      >
         Compare with the last <kbd>x</kbd>
       </button>
+      <button type="button" class="btn btn-plain" @click="settingsOpen = true">About this day</button>
+      <ProposalLog v-if="!day.covered" :bundle="b" />
     </div>
     <div class="col middle">
       <NextChange
@@ -231,6 +253,7 @@ const panels = [
         @repeat="repeat"
         @happy="happy"
         @reopen="reopen"
+        @carry="carryOpen = true"
         @log="logRun"
       />
       <div v-if="run && feel" class="p-feel">
@@ -259,12 +282,12 @@ const panels = [
         </p>
         <div class="runacts">
           <RouterLink
-            v-if="recordingOf(run.id)"
+            v-if="recordingOf(run.id) && !day.covered"
             class="btn btn-plain"
             :to="{ name: 'trace', params: { id, runId: run.id } }"
             >What the suspension did</RouterLink
           >
-          <template v-else>
+          <template v-else-if="!recordingOf(run.id)">
             <button type="button" class="btn btn-plain" @click="pickFile">
               <IconUpload aria-hidden="true" /> Add a sensor file
             </button>
@@ -278,7 +301,15 @@ const panels = [
       </div>
       <p v-else class="p-feel soft empty">No run yet. Warm up first, then log the baseline.</p>
     </div>
-    <div class="col bike"><OnTheBike /></div>
+    <div class="col bike">
+      <BlindCover
+        v-if="day.covered"
+        what="On the bike now"
+        :run-number="day.runNumber(day.covered.id)"
+        @uncover="day.uncover(day.covered.id)"
+      />
+      <OnTheBike v-else />
+    </div>
     <nav class="tabs" aria-label="Parts of the day">
       <button
         v-for="p in panels"
@@ -302,6 +333,8 @@ const panels = [
       :rear-stroke-mm="day.space.rear?.strokeMm ?? null"
       :save="saveRun"
     />
+    <DaySettings v-model:open="settingsOpen" />
+    <CarryDialog v-if="settledSetup" v-model:open="carryOpen" :bundle="b" :setup="settledSetup" />
     <CommandLine v-model:open="commandOpen" />
     <ShortcutHelp v-model:open="helpOpen" />
     <ImportDialog

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { FeelWord } from '#contract/run'
 import { causeLabel } from '#core/causes/kinds'
+import { metricRules, wholeRules, type MetricLine } from '#core/causes/metricRules'
+import { standingRules } from '#core/causes/standingRules'
 import { wordRules, type CauseSeat } from '#core/causes/words'
 import { schools } from '#core/bench/schools'
 import CautionList from '../components/bench/CautionList.vue'
@@ -16,6 +18,8 @@ const seatWords: Record<CauseSeat, string> = {
   rear: 'rear: ',
   bike: '',
 }
+const weightWords = (s: MetricLine['says'][number]) =>
+  `${s.weight < 0 || (s.slope ?? 0) < 0 ? '−' : '+'}${Math.abs(s.weight).toFixed(1)}${s.slope ? `, and ${Math.abs(s.slope)} for each beyond` : ''}${s.most ? `, at most ${s.most}` : ''}`
 const cautionKeys = Object.keys(cautions) as CautionKey[]
 const dials = [
   {
@@ -160,6 +164,67 @@ const terms = [
           </tbody>
         </table>
       </div>
+    </section>
+    <section aria-labelledby="figures">
+      <h2 id="figures">Figures of a sensor, and what they speak for</h2>
+      <p>
+        Plus speaks for a cause, minus against it. A figure with too few hits, trains or braking stretches
+        says nothing. These are considered guesses held against simulated rides, not measurements of riders.
+      </p>
+      <div class="scroll">
+        <table>
+          <thead>
+            <tr>
+              <th scope="col">Figure</th>
+              <th scope="col">Beyond</th>
+              <th scope="col">Speaks</th>
+            </tr>
+          </thead>
+          <tbody>
+            <template v-for="r in metricRules" :key="r.topic">
+              <tr v-for="l in r.lines" :key="l.when">
+                <th scope="row">{{ r.label }}</th>
+                <td class="num">{{ `${l.when} ${l.from}` }}</td>
+                <td>
+                  <span v-for="x in l.says" :key="x.kind" class="cause"
+                    >{{ causeLabel(x.kind, null) }} <b class="num">{{ weightWords(x) }}</b></span
+                  >
+                </td>
+              </tr>
+            </template>
+            <tr v-for="w in wholeRules" :key="w.topic">
+              <th scope="row">{{ w.label }}</th>
+              <td></td>
+              <td>{{ w.says }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </section>
+    <section aria-labelledby="standing">
+      <h2 id="standing">Bench, weather, tyres and rings</h2>
+      <dl>
+        <template v-for="r in standingRules" :key="r.topic">
+          <dt>{{ r.label }}</dt>
+          <dd>{{ r.says }}</dd>
+        </template>
+      </dl>
+    </section>
+    <section aria-labelledby="judgement">
+      <h2 id="judgement">How the next change is chosen</h2>
+      <p>
+        Every run adds to one picture: where on each dial the best place probably lies, how steeply it falls
+        off there, and how much a rating scatters. Ratings count with their scatter; the day’s own drift is
+        taken out. A word speaks for its causes by the shares above and may be a slip; what is not complained
+        of counts a little too. Warm-ups and void runs never count.
+      </p>
+      <p>
+        The change with the most to gain or to learn comes first: springs that are measurably wrong before
+        dampers, one adjuster at a time or a pair of one end that belongs together, two clicks at most until a
+        dial has been tried. When two likely causes ask for opposite turns, a test comes before a guess.
+        Settled means: ridden twice, and little chance left that anything within reach is better by what you
+        would notice.
+      </p>
     </section>
   </div>
 </template>

@@ -3,6 +3,7 @@ import { defineStore } from 'pinia'
 import { v7 as uuid } from 'uuid'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { End } from '#contract/common'
+import type { TrailDay } from '#contract/day'
 import { endpoints, type DayBundle } from '#contract/endpoints'
 import type { Proposal, ProposalRecord } from '#contract/proposal'
 import { Feel, type Run } from '#contract/run'
@@ -73,6 +74,16 @@ export const useDay = defineStore('day', () => {
   const selectedRun = computed<Run | null>(
     () => bundle.value?.runs.find((r) => r.id === selectedRunId.value) ?? bundle.value?.runs.at(-1) ?? null,
   )
+  /** Uncovered by hand, for this one run: a coach's look. */
+  const uncovered = ref<string | null>(null)
+  /** The run whose feel is still out while the rider judges blind; settings and data stay covered until it is in. */
+  const covered = computed<Run | null>(() => {
+    const b = bundle.value
+    const last = b?.runs.at(-1)
+    if (!b?.day.blind || last?.kind !== 'counted' || last.id === uncovered.value) return null
+    const feel = b.feels.find((f) => f.runId === last.id)
+    return feel && (feel.rating !== null || feel.marks.length > 0) ? null : last
+  })
   const runNumber = (id: string) => (bundle.value?.runs.findIndex((r) => r.id === id) ?? -1) + 1
 
   function withPending(now: Setup): Setup['positions'] {
@@ -129,6 +140,10 @@ export const useDay = defineStore('day', () => {
     list.some(same) ? list.map((x) => (same(x) ? item : x)) : [...list, item]
 
   async function saveRun(run: Run): Promise<Run> {
+    const p = proposal.value
+    const isNew = !bundle.value?.runs.some((r) => r.id === run.id)
+    // Ridden as it stood although a change was proposed: that, too, is a decision worth keeping.
+    if (isNew && p && actsOn(p) && !decided(p)) await decide(p, 'repeat')
     const saved = await call(endpoints.putRun, { id: run.id }, run)
     patch((b) => ({ runs: put(b.runs, saved, (r) => r.id === saved.id) }))
     selectedRunId.value = saved.id
@@ -221,8 +236,33 @@ export const useDay = defineStore('day', () => {
     clearPending()
     return saved
   }
-  const applyPending = (text: string, linked: boolean) =>
-    putSetup(withPending(currentSetup.value!), { text, linked, source: 'own-idea', proposalId: null })
+  /** What the hands dialled; what had been proposed instead is kept with it. */
+  async function applyPending(text: string, linked: boolean): Promise<Setup> {
+    const p = proposal.value
+    const next = withPending(currentSetup.value!)
+    const asked = p && p.moves.length > 0 && pendingMoves.value.length === p.moves.length
+    const asProposed =
+      asked && p.moves.every((m) => next.some((x) => x.adjusterId === m.adjusterId && x.value === m.to))
+    const kept = p && actsOn(p) ? await decide(p, asProposed ? 'done' : 'something-else') : null
+    return putSetup(next, {
+      text,
+      linked,
+      source: asProposed ? 'proposal' : 'own-idea',
+      proposalId: kept,
+    })
+  }
+  /** Whether a card asked for something to be done to the bike. */
+  const actsOn = (p: Proposal) => p.moves.length > 0 || p.setupId !== null
+  /** The record of the card as it stands, if it was decided already. */
+  function decided(p: Proposal): ProposalRecord | undefined {
+    const last = bundle.value?.proposals.at(-1)
+    const same = last?.afterRunId === (bundle.value?.runs.at(-1)?.id ?? null)
+    return same &&
+      JSON.stringify(last?.proposal.moves) === JSON.stringify(p.moves) &&
+      last?.proposal.kind === p.kind
+      ? last
+      : undefined
+  }
 
   function positionsOf(setupId: string): Setup['positions'] {
     return bundle.value!.setups.find((s) => s.id === setupId)!.positions
@@ -233,6 +273,15 @@ export const useDay = defineStore('day', () => {
   /** Keeps what was proposed and what was done with it. */
   async function decide(p: Proposal, decision: ProposalRecord['decision']): Promise<string> {
     const b = bundle.value!
+    const before = decided(p)
+    if (before) {
+      // The same card, decided again: "something else", then what it was.
+      if (before.decision !== decision) {
+        const saved = await call(endpoints.putProposal, { id: before.id }, { ...before, decision })
+        patch((x) => ({ proposals: put(x.proposals, saved, (q) => q.id === saved.id) }))
+      }
+      return before.id
+    }
     const record: ProposalRecord = {
       id: uuid(),
       version: 0,
@@ -260,9 +309,10 @@ export const useDay = defineStore('day', () => {
       { text: p.headline, linked: p.moves.length > 1, source: 'proposal', proposalId: id },
     )
   }
-  async function settle(setupId: string | null): Promise<void> {
+  const settle = (setupId: string | null) => editDay({ settledSetupId: setupId })
+  async function editDay(change: Partial<TrailDay>): Promise<void> {
     const b = bundle.value!
-    const saved = await call(endpoints.putDay, { id: b.day.id }, { ...b.day, settledSetupId: setupId })
+    const saved = await call(endpoints.putDay, { id: b.day.id }, { ...b.day, ...change })
     patch(() => ({ day: saved }))
   }
 
@@ -296,6 +346,9 @@ export const useDay = defineStore('day', () => {
     doProposal,
     decide,
     settle,
+    editDay,
+    covered,
+    uncover: (runId: string) => void (uncovered.value = runId),
     unitAt: (end: End) => space.value[end],
   }
 })

@@ -1,7 +1,8 @@
 import type { BikeKind } from '#contract/bike'
-import type { Surface } from '#contract/day'
+import type { Surface, TrailDay } from '#contract/day'
 import type { RiderLevel, RiderTaste } from '#contract/rider'
 import type { MindTag, RunKind } from '#contract/run'
+import type { Pace, Steepness } from '#core/carry/groundRules'
 import type { SectionKind } from '#contract/trail'
 
 export const surfaceWords: Record<Surface, string> = {
@@ -60,3 +61,18 @@ export const sectionWords: Record<SectionKind, string> = {
 /** Options for a select from a table of words. */
 export const optionsOf = <K extends string>(words: Record<K, string>) =>
   (Object.keys(words) as K[]).map((value) => ({ value, text: words[value] }))
+
+export const purposeWords: Record<TrailDay['purpose'], string> = {
+  testing: 'Testing',
+  race: 'Race day',
+}
+export const steepnessWords: Record<Steepness, string> = {
+  flat: 'flatter',
+  usual: 'as here',
+  steep: 'steeper',
+}
+export const paceWords: Record<Pace, string> = {
+  slower: 'slower',
+  usual: 'as here',
+  faster: 'faster',
+}

@@ -51,6 +51,7 @@ const best = computed(() =>
     ? {
         left: percent(Math.max(scale.value.min, props.bracket.low)),
         right: percent(Math.min(scale.value.max, props.bracket.high)),
+        open: { low: props.bracket.lowOpen, high: props.bracket.highOpen },
       }
     : null,
 )
@@ -141,6 +142,7 @@ function tryCount(count: number) {
       <span
         v-if="best"
         class="best"
+        :class="{ 'open-low': best.open.low, 'open-high': best.open.high }"
         :style="{ left: best.left, right: `calc(100% - ${best.right})` }"
         title="the best place lies in here"
       ></span>
@@ -242,6 +244,15 @@ function tryCount(count: number) {
   background: var(--sun-soft);
   border-radius: 6px;
   min-width: 8px;
+}
+/* An open end fades: the best place may lie beyond what was tried. */
+.best.open-low {
+  border-radius: 0 6px 6px 0;
+  background: linear-gradient(to right, transparent, var(--sun-soft) 35%);
+}
+.best.open-high {
+  border-radius: 6px 0 0 6px;
+  background: linear-gradient(to left, transparent, var(--sun-soft) 35%);
 }
 .tried {
   position: absolute;

@@ -21,22 +21,31 @@ const props = defineProps<{
   busy: boolean
   elsewhere: string | null
 }>()
-const emit = defineEmits<{ done: []; other: []; repeat: []; happy: []; reopen: []; log: [] }>()
+const emit = defineEmits<{
+  done: []
+  other: []
+  repeat: []
+  happy: []
+  reopen: []
+  log: []
+  carry: []
+}>()
 
-const move = computed(() => {
-  const m = props.proposal.moves[0]
-  const adjuster = m && props.space[m.end]?.adjusters.find((a) => a.id === m.adjusterId)
-  return adjuster ? { ...m, adjuster } : null
-})
+const moves = computed(() =>
+  props.proposal.moves.flatMap((m) => {
+    const adjuster = props.space[m.end]?.adjusters.find((a) => a.id === m.adjusterId)
+    return adjuster ? [{ ...m, adjuster }] : []
+  }),
+)
+const move = computed(() => moves.value[0] ?? null)
 const effect = computed(() => {
   const [, head, last] = /^(.*\s)(\S+)$/.exec(props.proposal.headline) ?? []
   return move.value && props.proposal.kind === 'change'
     ? { head, last }
     : { head: props.proposal.headline, last: '' }
 })
-const where = computed(() => {
-  const m = move.value
-  if (!m) return ''
+type Shown = (typeof moves.value)[number]
+function whereOf(m: Shown): string {
   const a = m.adjuster
   const family = familyOf(a)
   const colour =
@@ -51,10 +60,8 @@ const where = computed(() => {
     ? `${colour}${a.alias ? ` “${a.alias}”` : ''} on the ${m.end === 'front' ? 'fork' : 'shock'}`
     : `${adjusterName(a)} of the ${m.end === 'front' ? 'fork' : 'shock'}`
   return `${part}, ${toolWord(a)}`
-})
-const fromTo = computed(() => {
-  const m = move.value
-  if (!m) return null
+}
+function fromToOf(m: Shown) {
   const base = countBaseWords(m.adjuster)
   return {
     from:
@@ -63,9 +70,24 @@ const fromTo = computed(() => {
     base,
     turn: turnSign(m.adjuster, m.from, m.to),
   }
+}
+const fromTo = computed(() => (move.value ? fromToOf(move.value) : null))
+const hands = computed(() =>
+  moves.value.map((m) => {
+    const { from, to, base } = fromToOf(m)
+    return { key: m.adjusterId, where: whereOf(m), from, to: base ? `${to} (${base})` : to }
+  }),
+)
+/** What is hoped for, with its spread; a number without one would be a promise. */
+const outlook = computed(() => {
+  const o = props.proposal.outlook
+  if (!o) return null
+  const signed = (x: number) => (x < 0 ? '−' : '+') + Math.abs(x).toFixed(1)
+  return `Expected ${signed(o.gain)} rating points, between ${signed(o.low80)} and ${signed(o.high80)} in four of five cases; better at all with ${Math.round(100 * o.better)} %.`
 })
 const doneWords = computed(() => {
   const p = props.proposal
+  if (p.kind === 'change' && moves.value.length > 1) return 'Done, both are on'
   if (p.kind === 'change' && fromTo.value) return `Done, it’s on ${fromTo.value.to.replace(/ \D*$/, '')}`
   if (p.kind === 'separating-test' && fromTo.value) return `Probe: set ${fromTo.value.to}`
   if (p.setupId) return 'Done, it’s back'
@@ -88,6 +110,13 @@ const watchLeads: Record<Proposal['kind'], string> = {
 }
 const watchLead = computed(() => watchLeads[props.proposal.kind])
 const isTest = computed(() => props.proposal.kind === 'separating-test')
+const isSettled = computed(() => props.proposal.kind === 'settled')
+const leads: Partial<Record<Proposal['kind'], string>> = {
+  'separating-test': 'Find out first',
+  untangle: 'A mess, and the way out of it',
+  settled: 'Enough',
+}
+const lead = computed(() => leads[props.proposal.kind] ?? 'Next')
 const showsEvidence = computed(
   () => props.proposal.speaksFor.length + props.proposal.speaksAgainst.length > 0,
 )
@@ -102,16 +131,19 @@ const asksForRun = computed(() => ['log-first-run', 'repeat'].includes(props.pro
 
 <template>
   <section class="card-paper next" aria-labelledby="next-title" :aria-busy="judging">
-    <p class="soft small lead">{{ isTest ? 'Find out first' : 'Next' }}</p>
+    <p class="soft small lead">{{ lead }}</p>
     <div class="top">
       <div>
         <h1 id="next-title">
           {{ effect.head }}<span v-if="effect.last" :class="`end-${move?.end}`">{{ effect.last }}</span>
         </h1>
-        <p v-if="move && fromTo && !isTest" class="how">
-          {{ where }}: from <b class="num">{{ fromTo.from }}</b> to <b class="num">{{ fromTo.to }}</b>{{
-            fromTo.base ? ` (${fromTo.base})` : ''
-          }}
+        <template v-if="!isTest">
+          <p v-for="x in hands" :key="x.key" class="how">
+            {{ `${x.where}: from` }} <b class="num">{{ x.from }}</b> to <b class="num">{{ x.to }}</b>
+          </p>
+        </template>
+        <p v-if="moves.length > 1 && !isTest" class="soft small">
+          These two belong together and count as one change.
         </p>
       </div>
       <DialHint v-if="move && !isTest" :adjuster="move.adjuster" :from="move.from" :to="move.to" />
@@ -131,6 +163,7 @@ const asksForRun = computed(() => ['log-first-run', 'repeat'].includes(props.pro
     <p v-if="proposal.changeOurMind" class="soft mind">
       {{ isTest ? '' : 'What would change our mind: ' }}{{ proposal.changeOurMind }}
     </p>
+    <p v-if="outlook && !isTest" class="soft mind">{{ outlook }}</p>
     <p v-if="proposal.caution && proposal.moves.length" class="caution">
       <IconCaution aria-hidden="true" /><span>{{ proposal.caution }}</span>
     </p>
@@ -146,7 +179,10 @@ const asksForRun = computed(() => ['log-first-run', 'repeat'].includes(props.pro
       <IconCaution aria-hidden="true" /><span>{{ elsewhere }}</span>
     </p>
     <div class="acts">
-      <BButton v-if="settled" variant="plain" @click="emit('reopen')">Open the day again</BButton>
+      <template v-if="settled">
+        <BButton variant="primary" @click="emit('carry')">Carry it over</BButton>
+        <BButton variant="plain" @click="emit('reopen')">Open the day again</BButton>
+      </template>
       <template v-else>
         <BButton v-if="doneWords" variant="primary" :disabled="busy" @click="emit('done')">{{
           doneWords
@@ -166,7 +202,11 @@ const asksForRun = computed(() => ['log-first-run', 'repeat'].includes(props.pro
           @click="emit('repeat')"
           >Repeat this setup</BButton
         >
-        <BButton v-if="canSettle" variant="plain" :disabled="busy" @click="emit('happy')"
+        <BButton
+          v-if="canSettle"
+          :variant="isSettled ? 'primary' : 'plain'"
+          :disabled="busy"
+          @click="emit('happy')"
           >We’re happy</BButton
         >
       </template>

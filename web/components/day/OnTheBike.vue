@@ -25,6 +25,14 @@ const needsLink = computed(() => day.pendingMoves.length > 1)
 const applicable = computed(() => !needsLink.value || linked.value)
 watch(needsLink, () => (linked.value = false))
 
+/** The day itself, apart from any change: a rider who warms up, a track that wears. */
+const drift = computed(() => {
+  const d = day.knowledge?.driftPerRun ?? 0
+  const size = Math.abs(d)
+  return size < 0.05
+    ? null
+    : `The day itself runs ${d > 0 ? 'up' : 'down'} by about ${size.toFixed(2)} points a run; comparisons take that out.`
+})
 const anyTried = computed(() => (day.knowledge?.brackets.length ?? 0) > 0)
 const changesToday = computed(
   () => day.bundle?.setups.filter((s) => s.dayId === day.bundle?.day.id && s.parentId).length ?? 0,
@@ -90,6 +98,8 @@ async function undoLast() {
     </p>
     <div class="known">
       <p>{{ day.knowledge?.words ?? ' ' }}</p>
+      <p v-for="n in day.knowledge?.notes ?? []" :key="n" class="note">{{ n }}</p>
+      <p v-if="drift" class="soft small">{{ drift }}</p>
       <p class="soft small">{{ changesToday }} of {{ day.bundle?.day.changeLimit }} changes today</p>
     </div>
     <button v-if="before" type="button" class="btn btn-plain btn-sm" @click="undoLast">
@@ -115,6 +125,10 @@ async function undoLast() {
   margin-top: 0.6rem;
   display: grid;
   gap: 0.45rem;
+}
+.note {
+  border-left: 3px solid var(--sun);
+  padding-left: 0.5rem;
 }
 .pending p {
   margin: 0;

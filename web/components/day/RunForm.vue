@@ -4,7 +4,7 @@ import { v7 as uuid } from 'uuid'
 import { Run } from '#contract/run'
 import { useUnits } from '../../composables/useUnits.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
-import { mindWords, optionsOf, runKindWords } from '../../support/words.ts'
+import { mindWords, optionsOf, runKindWords, surfaceWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
 
 const props = defineProps<{
@@ -26,6 +26,7 @@ const fault = ref<{ path: string; message: string } | null>(null)
 const busy = ref(false)
 const kinds = optionsOf(runKindWords)
 const minds = optionsOf(mindWords)
+const grounds = [{ value: null, text: 'as on the rest of the day' }, ...optionsOf(surfaceWords)]
 const voidWords = ['crash', 'stopped', 'puncture', 'held up', 'wrong line']
 
 function fresh(): Run {
@@ -166,6 +167,10 @@ const faultOf = (path: string) => (fault.value?.path === path ? fault.value.mess
         quantity="pressure"
         :fault="faultOf('tyreRearPsi')"
       />
+      <div>
+        <label class="form-label" for="run-ground">Ground</label>
+        <BFormSelect id="run-ground" v-model="form.surface" :options="grounds" />
+      </div>
       <div class="wide">
         <label class="form-label" for="run-note">Mistakes, weather, other changes</label>
         <BFormTextarea id="run-note" v-model="form.note" rows="2" />

@@ -178,9 +178,9 @@ describe('the next change', () => {
     expect(text).toMatch(/For: rear rebound too (fast|slow)/)
     expect(text).toMatch(/Probe: set \d+ clicks/)
   })
-  it('a settled day only offers to be opened', () => {
+  it('a settled day offers to be carried over or opened, and nothing to turn', () => {
     const w = card(advise({ ...day().history(), settledSetupId: 'setup1' }, space), { settled: true })
-    expect(w.findAll('button').map((b) => b.text())).toEqual(['Open the day again'])
+    expect(w.findAll('button').map((b) => b.text())).toEqual(['Carry it over', 'Open the day again'])
   })
   it('before the baseline the one thing to do is to ride', () => {
     const w = card(advise(new DayBuilder().history(), space), { canSettle: false })

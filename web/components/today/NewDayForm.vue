@@ -13,7 +13,7 @@ import { useNotices } from '../../stores/notices.ts'
 import { reminderWords } from '../../support/benchWords.ts'
 import { localToday } from '../../support/dates.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
-import { optionsOf, surfaceWords } from '../../support/words.ts'
+import { optionsOf, purposeWords, surfaceWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
 import TrailForm from '../garage/TrailForm.vue'
 
@@ -29,6 +29,8 @@ const blank = () => ({
   airTempC: null as number | null,
   altitudeM: null as number | null,
   surface: 'dry-hard' as Surface,
+  purpose: 'testing' as TrailDay['purpose'],
+  blind: false,
 })
 const form = ref(blank())
 const trailOpen = ref(false)
@@ -54,7 +56,7 @@ const due = computed(() => {
 })
 watch(open, (is) => {
   if (!is) return
-  form.value = readDraft<ReturnType<typeof blank>>('new-day') ?? blank()
+  form.value = { ...blank(), ...readDraft<ReturnType<typeof blank>>('new-day') }
   form.value.bikeId ||= bikes.value[0]?.value ?? ''
   form.value.trailId ||= trails.value[0]?.value ?? ''
 })
@@ -66,7 +68,7 @@ async function submit() {
   if (!bike || !setup) return (fault.value = 'Choose a bike.')
   if (!form.value.trailId)
     return (fault.value = 'Choose the trail, or make one: every comparison is section by section.')
-  const { date, trailId, airTempC, altitudeM, surface } = form.value
+  const { date, trailId, airTempC, altitudeM, surface, purpose, blind } = form.value
   const result = TrailDay.safeParse({
     id: uuid(),
     version: 0,
@@ -78,8 +80,8 @@ async function submit() {
     conditions: { airTempC, altitudeM, surface },
     changeLimit: 8,
     settledSetupId: null,
-    purpose: 'testing',
-    blind: false,
+    purpose,
+    blind,
     note: '',
   })
   if (!result.success) return (fault.value = result.error.issues[0].message)
@@ -117,6 +119,14 @@ const madeTrail = (t: Trail) => (form.value.trailId = t.id)
         <label class="form-label" for="day-surface">Ground</label>
         <BFormSelect id="day-surface" v-model="form.surface" :options="optionsOf(surfaceWords)" />
       </div>
+      <div>
+        <label class="form-label" for="new-day-purpose">What it is for</label>
+        <BFormSelect id="new-day-purpose" v-model="form.purpose" :options="optionsOf(purposeWords)" />
+      </div>
+      <label class="check">
+        <input v-model="form.blind" type="checkbox" class="form-check-input" />
+        The rider judges blind
+      </label>
       <p v-if="due.length" class="caution wide due">
         {{ `Look after the bike before the first run: ${due.join('; ')}.` }}
       </p>
@@ -128,6 +138,12 @@ const madeTrail = (t: Trail) => (form.value.trailId = t.id)
 </template>
 
 <style scoped>
+.check {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+  min-height: var(--touch);
+}
 .due {
   margin: 0;
 }

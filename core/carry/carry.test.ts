@@ -1,0 +1,123 @@
+import { describe, expect, it } from 'vitest'
+import type { Adjuster } from '#contract/adjuster'
+import { DayBuilder, fork, rearPressure, shock, startPositions } from '../test/dayBuilder.ts'
+import { netPressurePsi } from '../spring/air.ts'
+import { unitAir } from '../spring/unitSpring.ts'
+import { sameSagElsewherePsi } from '../spring/weather.ts'
+import { viscosityCst } from '../damper/oil.ts'
+import { carriedPositions, carryOver, ontoOtherUnits, type Situation } from './carryOver.ts'
+
+const usual: Situation = {
+  ridingMassKg: 80,
+  airTempC: 15,
+  altitudeM: 300,
+  surface: 'damp',
+  steepness: 'usual',
+  pace: 'usual',
+}
+const settled = new DayBuilder().history().setups[0]
+const units = [fork, shock]
+const carry = (to: Partial<Situation>, from: Partial<Situation> = {}) =>
+  carryOver(settled, units, { ...usual, ...from }, { ...usual, ...to })
+const at = (list: ReturnType<typeof carry>, id: string) => list.find((c) => c.adjuster.id === id)!
+
+describe('carrying a setup over', () => {
+  it('to the same situation changes nothing and knows no spread', () => {
+    for (const c of carry({})) expect(c).toMatchObject({ to: c.from, spread: 0, shifts: [], limit: null })
+  })
+  it('to a heavier rider: the same sag by the air spring itself, dampers closed, spacers left', () => {
+    const list = carry({ ridingMassKg: 100 })
+    const { shape } = unitAir(shock)
+    const load = (psi: number) => netPressurePsi(0.3, psi, shape, { spacers: 1, ambientPa: 97772.6 })
+    expect(load(at(list, 'rp').to) / load(180)).toBeCloseTo(110 / 90, 1)
+    expect(at(list, 'rp').to).toBeGreaterThan(210)
+    expect(at(list, 'rr').to).toBeLessThan(startPositions.rr)
+    expect(at(list, 'fc').to).toBeLessThan(startPositions.fc)
+    expect(at(list, 'rs').to).toBe(startPositions.rs)
+    expect(at(list, 'rp').shifts[0].why).toMatch(/more weight/)
+    expect(at(list, 'rp').spread).toBeGreaterThan(0)
+  })
+  it('there and back again is where it began, within a step', () => {
+    const there = carry({ ridingMassKg: 95, airTempC: 28, surface: 'dry-loose', pace: 'faster' })
+    const back = carryOver(
+      { positions: carriedPositions(there) },
+      units,
+      { ...usual, ridingMassKg: 95, airTempC: 28, surface: 'dry-loose', pace: 'faster' },
+      usual,
+    )
+    for (const c of back) expect(Math.abs(c.to - startPositions[c.adjuster.id])).toBeLessThanOrEqual(1)
+  })
+  it('to a hot day closes rebound by what the oil lost, and air pressure is set there, not corrected', () => {
+    const list = carry({ airTempC: 35 })
+    const lost = Math.log(viscosityCst(43) / viscosityCst(23))
+    const clicks = (-0.4 * lost) / Math.log(1.12)
+    expect(clicks).toBeGreaterThan(0.8)
+    expect(startPositions.rr - at(list, 'rr').to).toBe(Math.round(clicks))
+    expect(at(list, 'rp').to).toBe(180)
+  })
+  it('to a mountain: less absolute air to squeeze at the same reading, so two or three psi go in', () => {
+    const high = at(carry({ altitudeM: 2300 }), 'fp')
+    const asked = sameSagElsewherePsi(
+      80,
+      20,
+      unitAir(fork).shape,
+      0,
+      { tempC: 15, altitudeM: 300 },
+      { tempC: 15, altitudeM: 2300 },
+    )
+    expect(Math.abs(high.to - asked)).toBeLessThanOrEqual(0.5)
+    expect(high.to - high.from).toBeGreaterThan(1)
+    expect(high.to - high.from).toBeLessThan(4)
+  })
+  it('to loose ground: softer for grip; to a steep trail: firmer in front', () => {
+    expect(at(carry({ surface: 'mud' }), 'fc').to).toBeGreaterThan(startPositions.fc)
+    expect(at(carry({ surface: 'mud' }), 'rp').to).toBeLessThan(180)
+    expect(at(carry({ steepness: 'steep' }), 'fc').to).toBe(startPositions.fc - 1)
+    expect(at(carry({ steepness: 'steep' }), 'fp').to).toBeGreaterThan(80)
+  })
+  it('stops at the end of a range and says so', () => {
+    const small: Adjuster = { ...rearPressure, maxPsi: 190 } as Adjuster
+    const list = carryOver(settled, [{ ...shock, adjusters: [small] }], usual, {
+      ...usual,
+      ridingMassKg: 110,
+    })
+    expect(list[0].to).toBe(190)
+    expect(list[0].limit).toMatch(/another spring or another unit/)
+  })
+  it('asks for the weight when it is not known', () => {
+    expect(() => carry({ ridingMassKg: 0 })).toThrow(/riding weight/)
+    expect(() => carry({ ridingMassKg: NaN })).toThrow(/riding weight/)
+  })
+})
+
+describe('onto another bike', () => {
+  const other = {
+    ...shock,
+    id: 'other',
+    adjusters: shock.adjusters.map((a) => ({
+      ...a,
+      id: `o${a.id}`,
+      ...(a.kind === 'click' ? { clicks: 28 } : {}),
+    })),
+  }
+  const standing = [
+    { end: 'rear' as const, adjusterId: 'orp', value: 150 },
+    { end: 'rear' as const, adjusterId: 'orr', value: 3 },
+    { end: 'rear' as const, adjusterId: 'ors', value: 0 },
+  ]
+  it('takes the same share of a dial that has another number of clicks, with a wide spread', () => {
+    const list = ontoOtherUnits(carry({}), [other], standing)
+    const dial = list.find((c) => c.adjuster.id === 'orr')!
+    expect(dial.to).toBe(14)
+    expect(dial.spread).toBeGreaterThan(4)
+    expect(dial.shifts[0].why).toMatch(/its own chart comes first/)
+  })
+  it('leaves what has no counterpart where it stands', () => {
+    const list = ontoOtherUnits(
+      carry({}).filter((c) => c.adjuster.kind !== 'spacer'),
+      [other],
+      standing,
+    )
+    expect(list.find((c) => c.adjuster.id === 'ors')).toMatchObject({ to: 0, shifts: [] })
+  })
+})

@@ -1,0 +1,49 @@
+/** What bench, weather, tyres, levers and rings say, as numbers the diagnosis uses and words the handbook prints. */
+export const standing = {
+  /** °C from which the oil alone explains a lot. */
+  hotC: 28,
+  coldC: 4,
+  weather: 0.6,
+  /** Change of air temperature since the setup was found, °C. */
+  temperatureJumpC: 10,
+  temperatureJump: 0.5,
+  /** Sag at the baseline off its target, % points. */
+  sagBandPct: 5,
+  sag: 0.9,
+  lever: 1,
+  tyreSpreadPsi: 2,
+  tyre: 0.8,
+  ringFullPct: 98,
+  ringFull: 0.5,
+  ringShortPct: 75,
+  ringShortSpring: 0.5,
+  ringShortRamp: 0.4,
+}
+
+export const standingRules: { topic: string; label: string; says: string }[] = [
+  {
+    topic: 'weather',
+    label: 'Air temperature',
+    says: `from ${standing.hotC} °C for thin, hot oil ${standing.weather}; up to ${standing.coldC} °C for thick, cold oil ${standing.weather}; ${standing.temperatureJumpC} °C or more away from where the setup was found ${standing.temperatureJump}`,
+  },
+  {
+    topic: 'sag',
+    label: 'Sag of the baseline',
+    says: `more than ${standing.sagBandPct} points off its target: spring too soft or too firm ${standing.sag}`,
+  },
+  {
+    topic: 'lever',
+    label: 'Lever',
+    says: `not fully open: low-speed compression too firm ${standing.lever}`,
+  },
+  {
+    topic: 'tyres',
+    label: 'Tyre pressure',
+    says: `more than ${standing.tyreSpreadPsi} psi between runs: tyre pressure ${standing.tyre}`,
+  },
+  {
+    topic: 'ring',
+    label: 'Ring, where no sensor tells',
+    says: `from ${standing.ringFullPct} % of travel: too little ramp ${standing.ringFull}, spring too soft ${standing.ringFull}; below ${standing.ringShortPct} %: spring too firm ${standing.ringShortSpring}, too much ramp ${standing.ringShortRamp}`,
+  },
+]

@@ -1,0 +1,215 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { v7 as uuid } from 'uuid'
+import type { Surface } from '#contract/day'
+import { endpoints, type DayBundle } from '#contract/endpoints'
+import type { Setup } from '#contract/setup'
+import { carriedPositions, carryOver, ontoOtherUnits, type CarriedPosition } from '#core/carry/carryOver'
+import type { Pace, Steepness } from '#core/carry/groundRules'
+import { adjusterName } from '#core/adjusters/words'
+import { ridingMassKg } from '#core/spring/load'
+import { call } from '../../api/client.ts'
+import { useUnits } from '../../composables/useUnits.ts'
+import { useGarage } from '../../stores/garage.ts'
+import { useNotices } from '../../stores/notices.ts'
+import { shortDayWords } from '../../support/dates.ts'
+import { optionsOf, paceWords, steepnessWords, surfaceWords } from '../../support/words.ts'
+import EndMark from '../shell/EndMark.vue'
+import NumberField from '../shell/NumberField.vue'
+
+const props = defineProps<{ bundle: DayBundle; setup: Setup }>()
+const open = defineModel<boolean>('open', { required: true })
+const garage = useGarage()
+const notices = useNotices()
+const router = useRouter()
+const { positionWords, positionNumber } = useUnits()
+
+const massOf = (riderId: string): number | null => {
+  const r = garage.rider(riderId)
+  return r && r.bodyMassKg !== null ? ridingMassKg(r) : null
+}
+const blank = () => ({
+  bikeId: props.bundle.bike.id,
+  fromKg: massOf(props.bundle.rider.id),
+  toKg: massOf(props.bundle.rider.id),
+  airTempC: props.bundle.day.conditions.airTempC,
+  altitudeM: props.bundle.day.conditions.altitudeM,
+  surface: props.bundle.day.conditions.surface as Surface,
+  steepness: 'usual' as Steepness,
+  pace: 'usual' as Pace,
+})
+const form = ref(blank())
+const busy = ref(false)
+watch(open, async (is) => {
+  if (!is) return
+  await notices.attempt(() => garage.load())
+  form.value = blank()
+})
+const bikes = computed(() =>
+  garage.bikes
+    .filter((b) => garage.currentSetup(b.id))
+    .map((b) => ({ value: b.id, text: `${b.name}, ${garage.rider(b.riderId)?.name ?? '?'}` })),
+)
+const target = computed(() => garage.bike(form.value.bikeId))
+watch(
+  () => form.value.bikeId,
+  () => {
+    if (target.value) form.value.toKg = massOf(target.value.riderId)
+  },
+)
+const elsewhere = computed(() => form.value.bikeId !== props.bundle.bike.id)
+
+const result = computed<{ rows: CarriedPosition[]; fault: string }>(() => {
+  const f = form.value
+  const day = props.bundle.day.conditions
+  if (f.fromKg === null || f.toKg === null)
+    return {
+      rows: [],
+      fault: 'Give both riding weights: body, kit and water. They stay on this device’s screen.',
+    }
+  const usual = { airTempC: 15, altitudeM: 300 }
+  const from = {
+    ridingMassKg: f.fromKg,
+    airTempC: day.airTempC ?? f.airTempC ?? usual.airTempC,
+    altitudeM: day.altitudeM ?? f.altitudeM ?? usual.altitudeM,
+    surface: day.surface,
+    steepness: 'usual' as const,
+    pace: 'usual' as const,
+  }
+  const to = {
+    ridingMassKg: f.toKg,
+    airTempC: f.airTempC ?? from.airTempC,
+    altitudeM: f.altitudeM ?? from.altitudeM,
+    surface: f.surface,
+    steepness: f.steepness,
+    pace: f.pace,
+  }
+  try {
+    const carried = carryOver(props.setup, props.bundle.units, from, to)
+    const bike = target.value
+    const standing = bike && garage.currentSetup(bike.id)
+    if (!elsewhere.value || !bike || !standing) return { rows: carried, fault: '' }
+    const fitted = garage.units.filter((u) => u.id === bike.frontUnitId || u.id === bike.rearUnitId)
+    return { rows: ontoOtherUnits(carried, fitted, standing.positions), fault: '' }
+  } catch (e) {
+    return { rows: [], fault: e instanceof Error ? e.message : String(e) }
+  }
+})
+const moved = computed(() => result.value.rows.filter((r) => r.shifts.length > 0))
+const spreadWords = (r: CarriedPosition) =>
+  r.spread < 0.05 ? '' : `± ${r.spread < 10 ? r.spread.toFixed(1) : Math.round(r.spread)}`
+
+async function save() {
+  const bike = target.value
+  const standing = bike && garage.currentSetup(bike.id)
+  if (!bike || !standing) return
+  const source = `${props.bundle.trail.name}, ${shortDayWords(props.bundle.day.date)}`
+  const setup: Setup = {
+    ...standing,
+    id: uuid(),
+    bikeId: bike.id,
+    parentId: props.setup.id,
+    dayId: null,
+    madeAt: new Date().toISOString(),
+    name: `Carried from ${source}`,
+    positions: carriedPositions(result.value.rows),
+    reason: {
+      text: `Carried over from what was settled on ${source}; a start, not yet ridden`,
+      source: 'carried',
+      linked: true,
+      proposalId: null,
+    },
+    foundIn: null,
+  }
+  busy.value = true
+  const ok = await notices.attempt(() => call(endpoints.putSetup, { id: setup.id }, setup))
+  busy.value = false
+  if (!ok) return
+  await notices.attempt(() => garage.load())
+  open.value = false
+  notices.show('Kept as a start. Set the bike so, check sag, then ride a baseline.', 'done')
+  await router.push('/garage')
+}
+</script>
+
+<template>
+  <BModal v-model="open" lazy unmount-lazy no-animation size="lg" title="Carry this setup over" no-footer>
+    <form class="field-grid" @submit.prevent="save">
+      <div class="wide">
+        <label class="form-label" for="carry-bike">To which bike and rider</label>
+        <BFormSelect id="carry-bike" v-model="form.bikeId" :options="bikes" />
+      </div>
+      <NumberField v-model="form.fromKg" label="Riding weight here" quantity="mass" />
+      <NumberField v-model="form.toKg" label="Riding weight there" quantity="mass" />
+      <NumberField v-model="form.airTempC" label="Air there" quantity="temperature" />
+      <NumberField v-model="form.altitudeM" label="Height there" quantity="altitude" />
+      <div>
+        <label class="form-label" for="carry-ground">Ground there</label>
+        <BFormSelect id="carry-ground" v-model="form.surface" :options="optionsOf(surfaceWords)" />
+      </div>
+      <div>
+        <label class="form-label" for="carry-steep">Slope there</label>
+        <BFormSelect id="carry-steep" v-model="form.steepness" :options="optionsOf(steepnessWords)" />
+      </div>
+      <div>
+        <label class="form-label" for="carry-pace">Pace there</label>
+        <BFormSelect id="carry-pace" v-model="form.pace" :options="optionsOf(paceWords)" />
+      </div>
+      <p v-if="result.fault" class="fault wide" role="alert">{{ result.fault }}</p>
+      <div v-else class="wide rows">
+        <p v-if="!moved.length" class="soft">Nothing moves: it is the same situation.</p>
+        <article v-for="r in moved" :key="r.adjuster.id">
+          <h3>
+            <EndMark :end="r.end" small />
+            {{ `${r.end === 'front' ? 'Front' : 'Rear'} ${adjusterName(r.adjuster).toLowerCase()}` }}
+            <b class="num">{{
+              `${positionNumber(r.adjuster, r.from)} → ${positionWords(r.adjuster, r.to)} ${spreadWords(r)}`
+            }}</b>
+          </h3>
+          <ul>
+            <li v-for="s in r.shifts" :key="s.why">{{ s.why }}</li>
+          </ul>
+          <p v-if="r.limit" class="caution">{{ r.limit }}</p>
+        </article>
+      </div>
+      <p class="caution wide">
+        A start, not a settled setup: check sag with the rider on the bike, never go above the printed
+        maximum, and try it at low speed in a safe place first. The makers’ manuals come first.
+      </p>
+      <div class="wide acts">
+        <BButton type="submit" variant="primary" :disabled="busy || !moved.length"
+          >Keep it as a start</BButton
+        >
+        <BButton variant="plain" @click="open = false">Not now</BButton>
+      </div>
+    </form>
+  </BModal>
+</template>
+
+<style scoped>
+.rows article {
+  border-top: 1px solid var(--line);
+  padding: 0.45rem 0;
+}
+h3 {
+  font-size: 1rem;
+  margin: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+  align-items: baseline;
+}
+h3 b {
+  margin-left: auto;
+}
+ul {
+  margin: 0.2rem 0 0;
+  padding-left: 1.1rem;
+  color: var(--ink-soft);
+}
+.acts {
+  display: flex;
+  gap: 0.4rem;
+}
+</style>

@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { TrailDay } from '#contract/day'
+import { useDay } from '../../stores/day.ts'
+import { useNotices } from '../../stores/notices.ts'
+import { optionsOf, purposeWords } from '../../support/words.ts'
+
+const open = defineModel<boolean>('open', { required: true })
+const day = useDay()
+const notices = useNotices()
+const form = ref({ purpose: 'testing' as TrailDay['purpose'], blind: false, changeLimit: 8 })
+const fault = ref('')
+const busy = ref(false)
+
+watch(open, (is) => {
+  const d = day.bundle?.day
+  if (!is || !d) return
+  form.value = { purpose: d.purpose, blind: d.blind, changeLimit: d.changeLimit }
+  fault.value = ''
+})
+async function save() {
+  const result = TrailDay.pick({ purpose: true, blind: true, changeLimit: true }).safeParse(form.value)
+  if (!result.success) return (fault.value = 'The limit is a whole number of changes from 1 to 30.')
+  busy.value = true
+  const ok = await notices.attempt(() => day.editDay(result.data))
+  busy.value = false
+  if (ok) open.value = false
+}
+</script>
+
+<template>
+  <BModal v-model="open" lazy unmount-lazy no-animation title="This day" no-footer>
+    <form class="field-grid" @submit.prevent="save">
+      <div class="wide">
+        <label class="form-label" for="day-purpose">What it is for</label>
+        <BFormSelect id="day-purpose" v-model="form.purpose" :options="optionsOf(purposeWords)" />
+        <p class="soft small">
+          On race day nothing new is tried: only heat, cold and a step back to what is known are proposed.
+        </p>
+      </div>
+      <div class="wide">
+        <label class="check">
+          <input v-model="form.blind" type="checkbox" class="form-check-input" />
+          The rider judges blind
+        </label>
+        <p class="soft small">
+          Settings, changes and sensor data stay covered until the feel of the last run is in.
+        </p>
+      </div>
+      <div>
+        <label class="form-label" for="day-limit">Changes at most</label>
+        <input
+          id="day-limit"
+          v-model.number="form.changeLimit"
+          type="number"
+          min="1"
+          max="30"
+          class="form-control num"
+        />
+      </div>
+      <p v-if="fault" class="fault wide" role="alert">{{ fault }}</p>
+      <div class="wide"><BButton type="submit" variant="primary" :disabled="busy">Save</BButton></div>
+    </form>
+  </BModal>
+</template>
+
+<style scoped>
+.check {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+  min-height: var(--touch);
+}
+</style>
