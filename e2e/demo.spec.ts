@@ -20,15 +20,17 @@ async function openDay(page: Page, name: RegExp) {
 const goOn = async (page: Page) => {
   await page.goto(server.base)
   await page.getByRole('link', { name: 'Go on with it' }).click()
-  await expect(page.getByRole('heading', { name: 'Rear rebound, 1 click faster' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Two causes, opposite ways: find out which' })).toBeVisible()
 }
 
-test('the half-way day shows a reasoned next change', async ({ page }) => {
+test('the half-way day shows competing causes, and a test that tells them apart', async ({ page }) => {
   await page.goto(server.base)
-  await expect(page.getByText('Next: Rear rebound, 1 click faster')).toBeVisible()
+  await expect(page.getByText('Next: Two causes, opposite ways: find out which')).toBeVisible()
   await goOn(page)
-  await expect(page.getByText('from 3 to 4 clicks (from closed)')).toBeVisible()
-  await expect(page.getByText(/“harsh, gets worse” in Root web, rear \(runs 3, 4, 5\)/)).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'For: rear rebound too slow' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'For: rear rebound too fast' })).toBeVisible()
+  await expect(page.getByText(/Ride one row of bumps and one single hit/)).toBeVisible()
+  await expect(page.getByText(/“kicks” in Root web, rear \(runs 3, 4, 5\)/).first()).toBeVisible()
   await expect(page.getByText('Front LSC 12 → 10')).toBeVisible()
   await expect(page.getByText('Runs on the same settings scatter by about')).toBeVisible()
 })
@@ -43,7 +45,8 @@ test('the settled day is silent', async ({ page }) => {
 test('the mess is called one, in kind words, with the way out', async ({ page }) => {
   await openDay(page, /Larch Bank.*15 Nov/)
   await expect(page.getByRole('heading', { name: 'Back to run 2, then one thing at a time' })).toBeVisible()
-  await expect(page.getByText('It happens.', { exact: false })).toBeVisible()
+  await expect(page.getByText('A mess, and the way out of it')).toBeVisible()
+  await expect(page.getByText('It happens to everyone.', { exact: false })).toBeVisible()
   await expect(
     page
       .getByRole('button', { name: 'Run 3, 13:48, slid out in the second berm' })
@@ -174,7 +177,9 @@ test('two windows: the second sees what the first logs', async ({ page, context 
   await goOn(page)
   const other = await context.newPage()
   await other.goto(page.url())
-  await expect(other.getByRole('heading', { name: 'Rear rebound, 1 click faster' })).toBeVisible()
+  await expect(
+    other.getByRole('heading', { name: 'Two causes, opposite ways: find out which' }),
+  ).toBeVisible()
   await page.getByRole('banner').getByRole('button', { name: 'Log run 6' }).click()
   await page.getByRole('dialog').getByText('void', { exact: true }).click()
   await page.getByRole('dialog').getByRole('button', { name: 'Log run 6' }).click()

@@ -33,7 +33,8 @@ async function picture(
   await page.screenshot({ path: join(folder, `${name}.png`), animations: 'disabled' })
   await page.close()
 }
-const proposed = (page: Page) => page.getByRole('heading', { name: 'Rear rebound, 1 click faster' }).waitFor()
+const proposed = (page: Page) =>
+  page.getByRole('heading', { name: 'Two causes, opposite ways: find out which' }).waitFor()
 const panel = (name: string) => async (page: Page) => {
   await proposed(page)
   await page.getByRole('navigation', { name: 'Parts of the day' }).getByRole('button', { name }).tap()

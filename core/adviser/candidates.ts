@@ -84,7 +84,7 @@ export function candidatesFrom(
   })
   const singles = gains
     .flat()
-    .map((x) => weigh([x.step], x.gain, noticeable))
+    .map((x) => withItsAir(x, surface, dials, positions, noticeable) ?? weigh([x.step], x.gain, noticeable))
     .filter(
       (c) =>
         isSmall(c.steps[0], dials) || (moved.has(dials[c.steps[0].dial].adjuster.id) && c.better >= boldFrom),
@@ -92,6 +92,7 @@ export function candidatesFrom(
   const pairs: Candidate[] = []
   for (let i = 0; i < dials.length; i++)
     for (let j = i + 1; j < dials.length; j++) {
+      if (dials[i].sameSagPsi || dials[j].sameSagPsi) continue
       if (!belongTogether(dials[i], dials[j]) || gains[i].length === 0 || gains[j].length === 0) continue
       const [x, y] = [gains[i], gains[j]].map((g) =>
         g
@@ -125,6 +126,32 @@ const isSmall = (s: Step, dials: readonly Dial[]) => {
 const ownGain = 0.08
 const ownChance = 0.58
 const worthOfItsOwn = (c: Candidate) => c.gain > ownGain && c.better > ownChance
+
+/** A spacer goes in or out together with the pressure that keeps the sag; null for all else. */
+function withItsAir(
+  { step, gain }: { step: Step; gain: Float64Array },
+  surface: Surface,
+  dials: readonly Dial[],
+  positions: ReadonlyMap<string, number>,
+  noticeable: number,
+): Candidate | null {
+  const spacer = dials[step.dial]
+  const air = dials.findIndex((d) => d.end === spacer.end && d.adjuster.role === 'main-pressure')
+  const psi = air >= 0 ? positions.get(dials[air].adjuster.id) : undefined
+  const { adjuster } = dials[air] ?? {}
+  if (!spacer.sameSagPsi || psi === undefined || adjuster?.kind !== 'pressure') return null
+  const to = clampToRange(
+    adjuster,
+    Math.round(spacer.sameSagPsi(step, psi) / adjuster.stepPsi) * adjuster.stepPsi,
+  )
+  if (Math.abs(to - psi) < adjuster.stepPsi / 2) return null
+  const more = gainOf(surface, dials[air], air, psi, to)
+  return weigh(
+    [step, { dial: air, from: psi, to }],
+    gain.map((g, s) => g + more[s]),
+    noticeable,
+  )
+}
 
 /** Spring with spacer or rebound, low with high compression, at one end: moved together they are one change. */
 export function belongTogether(a: Dial, b: Dial): boolean {

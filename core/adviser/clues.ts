@@ -3,7 +3,7 @@ import type { CauseKind } from '#contract/proposal'
 import type { Mark, MindTag } from '#contract/run'
 import { markCauses, wordShares } from '../causes/marks.ts'
 import { isComplaint } from '../causes/words.ts'
-import { mindVariance, sessionPriors } from '../stats/session.ts'
+import { mindVariance, otherConditionsVariance, sessionPriors } from '../stats/session.ts'
 import { comparable } from './comparable.ts'
 import type { Dial } from './dials.ts'
 import { measuredFindings } from './diagnose.ts'
@@ -50,8 +50,6 @@ const clue = {
 const standInShare = 0.5
 /** A rating at either end of the scale may stand for anything beyond it; rating points squared. */
 const scaleEnds = { low: 1.5, high: 9.5, extraVariance: 4 }
-/** Ratings of a run under other conditions still say something, at this multiple of the noise variance. */
-const otherConditions = 4
 /** The bench baseline is about this far from the best place, click-equivalents. */
 const expectedSd = 3
 
@@ -81,7 +79,7 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
 
   runs.forEach((r, point) => {
     const like = comparable(h, r, latest)
-    const mind = mindVariance[r.run.mind] * (like.equal ? 1 : otherConditions)
+    const mind = mindVariance[r.run.mind] * (like.equal ? 1 : otherConditionsVariance)
     if (typeof r.feel?.rating === 'number') {
       const atEnd = r.feel.rating <= scaleEnds.low || r.feel.rating >= scaleEnds.high
       rows.push({
@@ -99,7 +97,7 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
           a,
           b: point,
           value: v.value * sessionPriors.saidStep,
-          mind: comparable(h, r, runs[a]).equal ? 1 : otherConditions,
+          mind: comparable(h, r, runs[a]).equal ? 1 : otherConditionsVariance,
           extraVariance: sessionPriors.saidSd ** 2,
         })
     }

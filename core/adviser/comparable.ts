@@ -1,4 +1,4 @@
-import { setupOf, type DayHistory, type HistoryRun } from './history.ts'
+import type { DayHistory, HistoryRun } from './history.ts'
 
 /** What differs between two runs besides the settings, in words; equal when nothing that matters does. */
 export interface Comparable {
@@ -15,7 +15,7 @@ const tyreBandPsi = 1.5
  */
 export function comparable(h: DayHistory, a: HistoryRun, b: HistoryRun): Comparable {
   const differences: string[] = []
-  const [x, y] = [setupOf(h, a.run.setupId), setupOf(h, b.run.setupId)]
+  const [x, y] = [a, b].map((r) => h.setups.find((s) => s.id === r.run.setupId))
   if (x && y) {
     if (x.frontUnitId !== y.frontUnitId) differences.push('another fork')
     if (x.rearUnitId !== y.rearUnitId) differences.push('another shock')

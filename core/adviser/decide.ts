@@ -28,6 +28,10 @@ export const choice = {
   settleDoubt: 0.27,
   settleCandidate: 0.25,
   settleRuns: 2,
+  /** Ridden longer here, more doubt may stay: what is left is many small things, none worth a run of its own. */
+  longRuns: 3,
+  longDoubt: 0.42,
+  longCandidate: 0.05,
   spread: 0.7,
   leastWorth: 0.1,
 }
@@ -62,7 +66,8 @@ export function standingOf(h: DayHistory, space: SetupSpace): Standing {
     runsHere,
     candidates,
     settled:
-      runsHere >= choice.settleRuns && doubt < choice.settleDoubt && likeliest < choice.settleCandidate,
+      (runsHere >= choice.settleRuns && doubt < choice.settleDoubt && likeliest < choice.settleCandidate) ||
+      (runsHere >= choice.longRuns && doubt < choice.longDoubt && likeliest < choice.longCandidate),
   }
 }
 

@@ -1,6 +1,9 @@
 import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
+import type { SuspensionUnit } from '#contract/unit'
 import { adjusterRange } from '../adjusters/range.ts'
+import { netPressurePsi, pressureForLoadPsi } from '../spring/air.ts'
+import { unitAir } from '../spring/unitSpring.ts'
 import { fittedUnits, type SetupSpace } from './history.ts'
 
 /**
@@ -16,6 +19,8 @@ export interface Dial {
   toClicks: (value: number) => number
   /** The canonical value at a place on the common scale; between positions, for spans. */
   fromClicks: (clicks: number) => number
+  /** For spacers of an air unit: the pressure, psi, that keeps the sag when their number changes. */
+  sameSagPsi: ((spacers: { from: number; to: number }, psi: number) => number) | null
 }
 
 /** Share of pressure or spring rate that counts as one click. */
@@ -24,13 +29,15 @@ const clicksPerSpacer = 3
 /** A usual dial has about this many clicks; a dial with fewer moves further with each. */
 const usualClicks = 16
 
-const linear = (per: number): Pick<Dial, 'toClicks' | 'fromClicks'> => ({
+type Scale = Pick<Dial, 'toClicks' | 'fromClicks'>
+
+const linear = (per: number): Scale => ({
   toClicks: (v) => v * per,
   fromClicks: (z) => z / per,
 })
 
 /** null for parts that are not tuned click by click between runs: levers. */
-function scaleOf(a: Adjuster): Pick<Dial, 'toClicks' | 'fromClicks'> | null {
+function scaleOf(a: Adjuster): Scale | null {
   switch (a.kind) {
     case 'click': {
       const per = Math.min(3, Math.max(0.7, usualClicks / a.clicks))
@@ -60,7 +67,26 @@ export function dialsOf(space: SetupSpace): Dial[] {
       const scale = scaleOf(adjuster)
       if (!scale) return []
       const r = adjusterRange(adjuster)
-      return [{ end: u.end, adjuster, low: scale.toClicks(r.min), high: scale.toClicks(r.max), ...scale }]
+      return [
+        {
+          end: u.end,
+          adjuster,
+          low: scale.toClicks(r.min),
+          high: scale.toClicks(r.max),
+          sameSagPsi: adjuster.kind === 'spacer' ? sameSagOf(u) : null,
+          ...scale,
+        },
+      ]
     }),
   )
+}
+
+const usualSagPct = { front: 20, rear: 30 }
+
+function sameSagOf(u: SuspensionUnit): Dial['sameSagPsi'] {
+  if (!u.adjusters.some((a) => a.role === 'main-pressure')) return null
+  const { shape } = unitAir(u)
+  const depth = (u.sagTargetPct ?? usualSagPct[u.end]) / 100
+  return ({ from, to }, psi) =>
+    pressureForLoadPsi(netPressurePsi(depth, psi, shape, { spacers: from }), depth, shape, { spacers: to })
 }

@@ -7,6 +7,7 @@ import type { Feel, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
 import type { TrailSection } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
+import { comparable } from './comparable.ts'
 import type { UnitChoice } from '../units/choice.ts'
 import { axlePct, leverageOf, type Leverage } from '../linkage/leverage.ts'
 import { canStandAt } from '../adjusters/range.ts'
@@ -131,7 +132,14 @@ export function sessionOf(h: DayHistory): Session {
     const setupKey = keyOfRun(h, r)
     if (!setupKey || !r.feel) continue
     if (r.feel.rating !== null)
-      rated.push({ runId: r.run.id, setupKey, index: r.number, rating: r.feel.rating, mind: r.run.mind })
+      rated.push({
+        runId: r.run.id,
+        setupKey,
+        index: r.number,
+        rating: r.feel.rating,
+        mind: r.run.mind,
+        otherConditions: !comparable(h, r, counted[counted.length - 1]).equal,
+      })
     for (const v of r.feel.verdicts) {
       const other = counted.find((x) => x.run.id === v.againstRunId)
       const otherKey = other && keyOfRun(h, other)

@@ -10,6 +10,8 @@ export interface RatedRun {
   index: number
   rating: number
   mind: MindTag
+  /** Ridden under other conditions than the latest run: its noise variance is multiplied. */
+  otherConditions?: boolean
 }
 
 /** "B against A" as the rider said it, −2 … 2. */
@@ -45,6 +47,9 @@ export const sessionPriors: SessionPriors = {
 }
 
 /** A run ridden nervous or tired says less: its noise variance is multiplied. */
+/** Noise variance of a run under other conditions, multiple. */
+export const otherConditionsVariance = 4
+
 export const mindVariance: Record<MindTag, number> = {
   normal: 1,
   'track-new': 2,
@@ -100,7 +105,11 @@ export function fitSession(
     x[place.get(r.setupKey)!] = 1
     x[S] = 1
     x[S + 1] = r.index - meanIndex
-    return { x, y: r.rating - level, variance: (s2: number) => s2 * mindVariance[r.mind] }
+    return {
+      x,
+      y: r.rating - level,
+      variance: (s2: number) => s2 * mindVariance[r.mind] * (r.otherConditions ? otherConditionsVariance : 1),
+    }
   })
   for (const d of usable) {
     const x = new Float64Array(n)

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useUnits } from '../composables/useUnits.ts'
 import EffectBar from '../components/compare/EffectBar.vue'
+import BlindCover from '../components/day/BlindCover.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
 import EndMark from '../components/shell/EndMark.vue'
 import DepthBySection from '../components/trace/DepthBySection.vue'
@@ -112,7 +113,14 @@ const swap = () => void router.replace({ query: { a: runB.value, b: runA.value }
       ></template
     >
   </BarSlots>
-  <div v-if="b" class="page">
+  <div v-if="b && day.covered" class="page">
+    <BlindCover
+      what="The comparison"
+      :run-number="day.runNumber(day.covered.id)"
+      @uncover="day.uncover(day.covered.id)"
+    />
+  </div>
+  <div v-else-if="b" class="page">
     <div class="page-head">
       <h1>Is B better than A, really</h1>
       <div class="pick">

@@ -225,15 +225,17 @@ const panels = [
         @select="select"
         @compare="compareWith"
       />
-      <button
-        v-if="counted.length > 1 && !day.covered"
-        type="button"
-        class="btn btn-plain"
-        @click="compareLast"
-      >
-        Compare with the last <kbd>x</kbd>
-      </button>
-      <button type="button" class="btn btn-plain" @click="settingsOpen = true">About this day</button>
+      <div class="lineacts">
+        <button
+          v-if="counted.length > 1 && !day.covered"
+          type="button"
+          class="btn btn-plain"
+          @click="compareLast"
+        >
+          Compare with the last <kbd>x</kbd>
+        </button>
+        <button type="button" class="btn btn-plain" @click="settingsOpen = true">About this day</button>
+      </div>
       <ProposalLog v-if="!day.covered" :bundle="b" />
     </div>
     <div class="col middle">
@@ -371,6 +373,7 @@ const panels = [
   gap: 0.9rem;
   align-content: start;
 }
+.lineacts,
 .runacts {
   display: flex;
   flex-wrap: wrap;

@@ -10,6 +10,7 @@ import JumpTo from '../components/trace/JumpTo.vue'
 import MirrorTrace from '../components/trace/MirrorTrace.vue'
 import SectionPlacer from '../components/trace/SectionPlacer.vue'
 import SignalFigures from '../components/trace/SignalFigures.vue'
+import BlindCover from '../components/day/BlindCover.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
 import { useRecording } from '../composables/useRecording.ts'
 import { useDay } from '../stores/day.ts'
@@ -98,7 +99,14 @@ const dayTo = computed(() => ({ name: 'day', params: { id: props.id } }))
       >
     </template>
   </BarSlots>
-  <div v-if="b" class="trace-page">
+  <div v-if="b && day.covered" class="page">
+    <BlindCover
+      what="What the suspension did"
+      :run-number="day.runNumber(day.covered.id)"
+      @uncover="day.uncover(day.covered.id)"
+    />
+  </div>
+  <div v-else-if="b" class="trace-page">
     <div class="page-head">
       <h1>Run {{ number }}, what the suspension did</h1>
       <span class="soft small num">{{ facts }}</span>

@@ -1,4 +1,5 @@
 import type { DayBundle } from '#contract/endpoints'
+import type { Run } from '#contract/run'
 import { historyOf, sessionOf, settingsKey, setupOf } from '#core/adviser/history'
 import { diffSetups, moveWords } from '#core/setup/diff'
 import { canonicalUnits, say, type UnitChoice } from '#core/units/choice'
@@ -48,6 +49,9 @@ export function compareRuns(
         `The ${end} tyre was at ${say('pressure', x, units)} in one and ${say('pressure', y, units)} in the other.`,
       )
   }
+  const ground = (r: Run) => r.surface ?? b.day.conditions.surface
+  if (ground(a) !== ground(c))
+    unlike.push(`The ground was ${ground(a)} in one and ${ground(c)} in the other.`)
   for (const run of [a, c])
     if (run.mind !== 'normal')
       unlike.push(`Run ${b.runs.indexOf(run) + 1} was ridden ${run.mind.replace('-', ' ')}; it weighs less.`)

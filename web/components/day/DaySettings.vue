@@ -30,7 +30,7 @@ async function save() {
 
 <template>
   <BModal v-model="open" lazy unmount-lazy no-animation title="This day" no-footer>
-    <form class="field-grid" @submit.prevent="save">
+    <form class="field-grid" novalidate @submit.prevent="save">
       <div class="wide">
         <label class="form-label" for="day-purpose">What it is for</label>
         <BFormSelect id="day-purpose" v-model="form.purpose" :options="optionsOf(purposeWords)" />

@@ -1,0 +1,153 @@
+import { expect, test, type Page } from '@playwright/test'
+import type { DayBundle } from '../contract/endpoints.ts'
+import { currentSetupId } from '../core/adviser/history.ts'
+import { wordRules } from '../core/causes/words.ts'
+import { seededRandom } from '../core/sim/random.ts'
+import { feelOf, type VirtualRider } from '../core/sim/virtualRider.ts'
+import { idOf } from '../demo/ids.ts'
+import { rideFile } from '../demo/sensors.ts'
+import { fillDemo, startServer, type RunningServer } from './server.ts'
+
+let server: RunningServer
+test.beforeEach(async () => {
+  server = await startServer()
+  await fillDemo(server.base)
+})
+test.afterEach(async () => server?.stop())
+
+const halfWay = idOf('day half-way')
+const dialog = (page: Page) => page.getByRole('dialog')
+async function bundleOf(page: Page, id: string): Promise<DayBundle> {
+  return (await page.request.get(`${server.base}/api/v1/days/${id}`)).json()
+}
+async function logRun(page: Page, n: number) {
+  await page
+    .getByRole('banner')
+    .getByRole('button', { name: `Log run ${n}` })
+    .click()
+  await dialog(page)
+    .getByRole('button', { name: `Log run ${n}` })
+    .click()
+  await expect(page.getByRole('heading', { name: `Run ${n}, how it felt` })).toBeVisible()
+}
+async function rate(page: Page, rating: number) {
+  const row = page.getByRole('group', { name: 'Rating' })
+  await row.getByRole('button', { name: String(Math.floor(rating)), exact: true }).click()
+  if (rating % 1) await row.getByRole('button', { pressed: true }).last().click()
+}
+
+test('three simulated runs settle the half-way day', async ({ page }) => {
+  /** Notices what a usual rider notices, says all of it, and rates it with little scatter. */
+  const rider: VirtualRider = { threshold: 1.1, taste: 0, ratingSd: 0.4, silent: 0.1, misled: 0.05 }
+  const random = seededRandom(7)
+  await page.goto(`${server.base}/days/${halfWay}`)
+  await expect(page.getByRole('heading', { name: 'Two causes, opposite ways: find out which' })).toBeVisible()
+  for (let n = 6; n <= 8; n++) {
+    // What the card asks to turn is turned; where it asks for another look, nothing is.
+    const turn = page.getByRole('button', { name: /^(Done|Probe)/ })
+    if (await turn.isVisible()) {
+      await turn.click()
+      await expect(page.getByText('It is on the bike.').first()).toBeVisible()
+    }
+    const b = await bundleOf(page, halfWay)
+    const setup = b.setups.find((s) => s.id === currentSetupId(b))!
+    await logRun(page, n)
+    const text = rideFile(
+      { bike: b.bike, units: b.units, positions: setup.positions, ridingMassKg: 73 },
+      b.trail.sections,
+      100 + n,
+    )
+    await page.getByRole('button', { name: 'Add a sensor file' }).click()
+    await dialog(page)
+      .locator('input[type=file]')
+      .setInputFiles({ name: `run ${n}.csv`, mimeType: 'text/csv', buffer: Buffer.from(text) })
+    await dialog(page)
+      .getByRole('button', { name: `Put it on run ${n}` })
+      .click()
+    await expect(page.getByRole('link', { name: 'What the suspension did' })).toBeVisible()
+    const ridden = await bundleOf(page, halfWay)
+    const recording = ridden.recordings.find((r) => r.runId === ridden.runs.at(-1)!.id)!
+    const feel = feelOf(recording.analysis, b.trail.sections, rider, random)
+    test.info().annotations.push({
+      type: `run ${n}`,
+      description: `${feel.rating}: ${feel.marks.map((m) => `${m.word} ${m.end}`).join(', ')}`,
+    })
+    for (const m of feel.marks) {
+      const section = b.trail.sections.find((s) => s.id === m.sectionId)
+      await page
+        .getByRole('button', { name: section ? `${section.name}, ${m.end}` : 'whole run', exact: true })
+        .click()
+      await page.getByRole('button', { name: wordRules[m.word].label, exact: true }).click()
+    }
+    await rate(page, feel.rating)
+    await expect(page.getByText('saved', { exact: true })).toBeVisible()
+    await expect(page.getByRole('heading', { name: /say how it felt/ })).toHaveCount(0)
+    await expect(page.locator('[aria-labelledby=next-title]')).toHaveAttribute('aria-busy', 'false')
+  }
+  await expect(page.getByRole('heading', { name: 'Settled: leave it alone' })).toBeVisible()
+  await expect(page.getByText(/Ridden \d times on these settings/)).toBeVisible()
+  await page.getByRole('button', { name: 'We’re happy' }).click()
+  await expect(page.getByRole('heading', { name: 'Settled. Leave it alone.' })).toBeVisible()
+})
+
+test('what was proposed is kept, with what was done instead', async ({ page }) => {
+  await page.goto(`${server.base}/days/${halfWay}`)
+  await expect(page.getByRole('button', { name: /^Probe/ })).toBeVisible()
+  await page.getByRole('slider', { name: /front Pressure/ }).focus()
+  await page.keyboard.press('ArrowRight')
+  await page.getByRole('button', { name: 'Done, it is on' }).click()
+  await page.getByText('What was proposed, 1').click()
+  await expect(page.getByText('something else', { exact: true })).toBeVisible()
+  await expect(page.getByText(/Front pressure 78 → 79 psi/).first()).toBeVisible()
+})
+
+test('judged blind, settings and data stay covered until the feel is in', async ({ page }) => {
+  await page.goto(`${server.base}/days/${halfWay}`)
+  await page.getByRole('button', { name: 'About this day' }).click()
+  await dialog(page).getByLabel('The rider judges blind').check()
+  await dialog(page).getByRole('button', { name: 'Save' }).click()
+  await expect(page.getByText('judged blind')).toBeVisible()
+  await expect(page.getByRole('slider', { name: /rear Rebound/ })).toBeVisible()
+  await logRun(page, 6)
+  await expect(page.getByText('Covered until the feel of run 6 is in.').first()).toBeVisible()
+  await expect(page.getByRole('slider')).toHaveCount(0)
+  await expect(page.getByText('Front LSC 12 → 10')).toHaveCount(0)
+  await page.goto(`${server.base}/days/${halfWay}/trace/${idOf('half-way run 4')}`)
+  await expect(page.getByText('Covered until the feel of run 6 is in.').first()).toBeVisible()
+  await expect(page.locator('canvas')).toHaveCount(0)
+  await page.goto(`${server.base}/days/${halfWay}`)
+  await rate(page, 7)
+  await expect(page.getByRole('slider', { name: /rear Rebound/ })).toBeVisible()
+})
+
+test('on race day nothing new is tried', async ({ page }) => {
+  await page.goto(`${server.base}/days/${halfWay}`)
+  await page.getByRole('button', { name: 'About this day' }).click()
+  await dialog(page).getByLabel('What it is for').selectOption('race')
+  await dialog(page).getByLabel('Changes at most').fill('0')
+  await dialog(page).getByRole('button', { name: 'Save' }).click()
+  await expect(dialog(page).getByRole('alert')).toContainText('from 1 to 30')
+  await dialog(page).getByLabel('Changes at most').fill('4')
+  await dialog(page).getByRole('button', { name: 'Save' }).click()
+  await expect(page.getByRole('heading', { name: 'Race day: leave it alone' })).toBeVisible()
+  await expect(page.getByRole('button', { name: /^(Done|Probe)/ })).toHaveCount(0)
+})
+
+test('a settled setup is carried over to a heavier rider, with reasons, as a start', async ({ page }) => {
+  await page.goto(`${server.base}/days/${idOf('day settled')}`)
+  await page.getByRole('button', { name: 'Carry it over' }).click()
+  await expect(dialog(page).getByText('Nothing moves: it is the same situation.')).toBeVisible()
+  await dialog(page).getByLabel('Riding weight there').fill('92')
+  await dialog(page).getByLabel('Air there').fill('28')
+  await page.keyboard.press('Tab')
+  await expect(dialog(page).getByRole('heading', { name: /Rear pressure/ })).toBeVisible()
+  await expect(dialog(page).getByText('more weight on the spring, same sag').first()).toBeVisible()
+  await expect(
+    dialog(page)
+      .getByText(/warmer, the oil is thinner: slower/)
+      .first(),
+  ).toBeVisible()
+  await expect(dialog(page).getByText('A start, not a settled setup')).toBeVisible()
+  await dialog(page).getByRole('button', { name: 'Keep it as a start' }).click()
+  await expect(page.getByText('Kept as a start.').first()).toBeVisible()
+})
