@@ -1,4 +1,4 @@
-import { writeFileSync } from 'node:fs'
+import { readFileSync, writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
 import { join } from 'node:path'
 import { adviceRows } from './advice.ts'
@@ -35,7 +35,10 @@ within one run on one machine and are what to compare; absolute times only tell 
 Medians of five runs after a warm-up, Node ${process.version}, ${cpus().length} cores.
 
 `
-    writeFileSync(join(import.meta.dirname, '..', 'docs', 'benchmarks.md'), head + table + '\n')
+    const file = join(import.meta.dirname, '..', 'docs', 'benchmarks.md')
+    // The adviser's part has its own command and stays.
+    const adviser = /\n## The adviser[\s\S]*$/.exec(readFileSync(file, 'utf8'))?.[0] ?? ''
+    writeFileSync(file, head + table + '\n' + adviser)
   }
 }
 
