@@ -42,7 +42,7 @@ const panel = (name: string) => async (page: Page) => {
 
 // A picture that cannot be taken must not leave browser and server behind.
 try {
-  await picture('today', '/', (p) => p.getByText('Next: Rear rebound').waitFor())
+  await picture('today', '/', (p) => p.getByText('Next: Two causes').waitFor())
   await picture('garage', '/garage', (p) => p.getByText('55 mm air shock').first().waitFor())
   await picture('day', day, proposed)
   await picture('day-mess', `/days/${idOf('day mess')}`, (p) =>

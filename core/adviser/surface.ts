@@ -137,7 +137,7 @@ function matern52(r: number): number {
  * Source: Rasmussen & Williams, ch. 2 and 5 (explicit basis, hyperparameters integrated); Neal 1997.
  * @param sweeps passes over all dials; the first fifth is thrown away
  */
-export function fitSurface(data: SurfaceData, sweeps = 800, seed = 20407): Surface {
+export function fitSurface(data: SurfaceData, sweeps = usualSweeps(data), seed = 20407): Surface {
   const p = surfacePriors
   const K = data.dials.length
   const N = data.rows.length
@@ -302,6 +302,12 @@ export function fitSurface(data: SurfaceData, sweeps = 800, seed = 20407): Surfa
       return out
     },
   }
+}
+
+/** A usual day gets all passes; on a very long one, where more is known anyway, fewer keep the answer quick. */
+function usualSweeps({ dials, rows, clues }: SurfaceData): number {
+  const perSweep = Math.max(1, dials.length * (rows.length ** 2 + 30 * clues.length))
+  return Math.round(Math.min(800, Math.max(160, 9e6 / perSweep)))
 }
 
 interface NoiseFit {
