@@ -7,6 +7,7 @@ import { endpoints, type DayBundle } from '#contract/endpoints'
 import type { Setup } from '#contract/setup'
 import { carriedPositions, carryOver, ontoOtherUnits, type CarriedPosition } from '#core/carry/carryOver'
 import type { Pace, Steepness } from '#core/carry/groundRules'
+import type { Adjuster } from '#contract/adjuster'
 import { adjusterName } from '#core/adjusters/words'
 import { ridingMassKg } from '#core/spring/load'
 import { call } from '../../api/client.ts'
@@ -23,7 +24,7 @@ const open = defineModel<boolean>('open', { required: true })
 const garage = useGarage()
 const notices = useNotices()
 const router = useRouter()
-const { positionWords, positionNumber } = useUnits()
+const { positionWords, positionNumber, sayDifference } = useUnits()
 
 const massOf = (riderId: string): number | null => {
   const r = garage.rider(riderId)
@@ -97,8 +98,16 @@ const result = computed<{ rows: CarriedPosition[]; fault: string }>(() => {
   }
 })
 const moved = computed(() => result.value.rows.filter((r) => r.shifts.length > 0))
-const spreadWords = (r: CarriedPosition) =>
-  r.spread < 0.05 ? '' : `± ${r.spread < 10 ? r.spread.toFixed(1) : Math.round(r.spread)}`
+/** A size in the unit the part is shown in. */
+function sizeWords(a: Adjuster, size: number): string {
+  if (a.kind === 'pressure') return sayDifference('pressure', size)
+  if (a.kind === 'spring-rate') return sayDifference('springRate', size)
+  return size.toFixed(1)
+}
+const spreadWords = (r: CarriedPosition) => (r.spread < 0.05 ? '' : `± ${sizeWords(r.adjuster, r.spread)}`)
+/** "−2.2: the spring is stiffer …" */
+const shiftWords = (a: Adjuster, s: CarriedPosition['shifts'][number]) =>
+  `${s.by < 0 ? '−' : '+'}${sizeWords(a, Math.abs(s.by))}: ${s.why}`
 
 async function save() {
   const bike = target.value
@@ -168,7 +177,7 @@ async function save() {
             }}</b>
           </h3>
           <ul>
-            <li v-for="s in r.shifts" :key="s.why">{{ s.why }}</li>
+            <li v-for="s in r.shifts" :key="s.why" class="num">{{ shiftWords(r.adjuster, s) }}</li>
           </ul>
           <p v-if="r.limit" class="caution">{{ r.limit }}</p>
         </article>
