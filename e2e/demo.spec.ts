@@ -225,7 +225,7 @@ test.describe('on a phone', () => {
       ['Feel', /how it felt/],
       ['Bike', /On the bike now/],
       ['Day', /The day so far/],
-      ['Next', /Rear rebound/],
+      ['Next', /Two causes, opposite ways/],
     ] as const) {
       await page
         .getByRole('navigation', { name: 'Parts of the day' })
