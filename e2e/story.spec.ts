@@ -134,7 +134,7 @@ test('from nothing to a second, compared run', async ({ page }) => {
     await page.getByRole('button', { name: /^Done, it’s on [56]$/ }).click()
     await expect(page.getByText('It is on the bike.').first()).toBeVisible()
     await expect(page.getByRole('slider', { name: /rear Rebound, [56] clicks/ })).toBeVisible()
-    await expect(page.getByText(/^Rear rebound 4 → [56]$/)).toBeVisible()
+    await expect(page.getByText(/^\s*Rear rebound 4 → [56]\s*$/)).toBeVisible()
   })
 
   await test.step('a second run, rated and judged against the first', async () => {
