@@ -23,6 +23,7 @@ import { choice, standingOf, worth, type Standing } from './decide.ts'
 import { diagnose } from './diagnose.ts'
 import {
   countedRuns,
+  keyOfRun,
   sessionOf,
   setupOf,
   settingsKey,
@@ -92,7 +93,7 @@ export function advise(
   const session = sessionOf(h)
   const now = setupOf(h, h.currentSetupId)
   const nowKey = now ? settingsKey(now) : ''
-  const onNow = counted.filter((r) => keyOf(h, r) === nowKey)
+  const onNow = counted.filter((r) => keyOfRun(h, r) === nowKey)
   const changes = changesToday(h)
   const back = betterBefore(h, space, session, nowKey, onNow.length > 0)
   const goBack = () => goBackCard(back!.target, back!.words, back!.probability, causes)
@@ -157,7 +158,7 @@ function betterBefore(
   )
   if (!ridden || best === null || best === nowKey) return null
   const v = judge(session, best, nowKey)
-  const target = [...countedRuns(h)].reverse().find((r) => keyOf(h, r) === best)
+  const target = [...countedRuns(h)].reverse().find((r) => keyOfRun(h, r) === best)
   const setup = target && setupOf(h, target.run.setupId)
   return v.probability < worseBelow && setup && stillPossible(setup, space)
     ? { target, words: v.words, probability: v.probability }
@@ -324,11 +325,6 @@ function separating(
 
 function hasFeel(r: HistoryRun): boolean {
   return r.feel !== null && (r.feel.rating !== null || r.feel.marks.length > 0)
-}
-
-function keyOf(h: DayHistory, r: HistoryRun): string | null {
-  const s = setupOf(h, r.run.setupId)
-  return s ? settingsKey(s) : null
 }
 
 /** Which end a proposal touches, for colour and mark. */

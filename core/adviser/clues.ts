@@ -7,14 +7,7 @@ import { mindVariance, otherConditionsVariance, sessionPriors } from '../stats/s
 import { comparable } from './comparable.ts'
 import type { Dial } from './dials.ts'
 import { measuredFindings } from './diagnose.ts'
-import {
-  countedRuns,
-  setupOf,
-  settingsKey,
-  type DayHistory,
-  type HistoryRun,
-  type SetupSpace,
-} from './history.ts'
+import { countedRuns, keyOfRun, setupOf, type DayHistory, type SetupSpace } from './history.ts'
 import { answersOf } from './remedies.ts'
 import type { Clue, Hint, RatedRow, Silence, SurfaceData } from './surface.ts'
 
@@ -63,7 +56,7 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
   const runs = countedRuns(h).filter((r) => setupOf(h, r.run.setupId))
   const place = new Map(runs.map((r, i) => [r.run.id, i]))
   const onSettings = new Map<string, number>()
-  for (const r of runs) onSettings.set(keyOf(h, r), (onSettings.get(keyOf(h, r)) ?? 0) + 1)
+  for (const r of runs) onSettings.set(keyOfRun(h, r)!, (onSettings.get(keyOfRun(h, r)!) ?? 0) + 1)
   const latest = runs[runs.length - 1]
   const rows: RatedRow[] = []
   const clues: Clue[] = []
@@ -92,7 +85,7 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
     }
     for (const v of r.feel?.verdicts ?? []) {
       const a = place.get(v.againstRunId)
-      if (a !== undefined && keyOf(h, runs[a]) !== keyOf(h, r))
+      if (a !== undefined && keyOfRun(h, runs[a]) !== keyOfRun(h, r))
         rows.push({
           a,
           b: point,
@@ -107,7 +100,7 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
     for (const mark of marks.filter((m) => isComplaint(m.word))) {
       const ends: End[] = mark.end === 'both' ? ['front', 'rear'] : [mark.end]
       for (const end of ends) {
-        const again = `${keyOf(h, r)} ${mark.word} ${end}`
+        const again = `${keyOfRun(h, r)} ${mark.word} ${end}`
         const times = seen.get(again) ?? 0
         seen.set(again, times + 1)
         const floor = Math.min(
@@ -126,7 +119,7 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
           point,
           dial: a.dial,
           direction: a.direction,
-          weight: (f.evidence.weight * a.share) / found.length / Math.sqrt(onSettings.get(keyOf(h, r))!),
+          weight: (f.evidence.weight * a.share) / found.length / Math.sqrt(onSettings.get(keyOfRun(h, r)!)!),
         })
     }
     if (marks.length === 0 && typeof r.feel?.rating !== 'number') return
@@ -190,9 +183,4 @@ function clueOf(
     }
   })
   return out
-}
-
-function keyOf(h: DayHistory, r: HistoryRun): string {
-  const s = setupOf(h, r.run.setupId)
-  return s ? settingsKey(s) : ''
 }

@@ -10,6 +10,7 @@ import { mindVariance } from '../stats/session.ts'
 import { canonicalUnits, say, sayDifference, type UnitChoice } from '../units/choice.ts'
 import {
   countedRuns,
+  keyOfRun,
   rideHeightTargets,
   setupOf,
   settingsKey,
@@ -31,8 +32,8 @@ export function diagnose(h: DayHistory, space: SetupSpace): Cause[] {
   const now = setupOf(h, h.currentSetupId)
   const nowKey = now ? settingsKey(now) : ''
   const counted = countedRuns(h)
-  const onNow = counted.filter((r) => runKey(h, r) === nowKey)
-  const lastOther = counted.filter((r) => runKey(h, r) !== nowKey).slice(-1)
+  const onNow = counted.filter((r) => keyOfRun(h, r) === nowKey)
+  const lastOther = counted.filter((r) => keyOfRun(h, r) !== nowKey).slice(-1)
   for (const r of onNow) addRun(findings, h, r, space, 1 / Math.sqrt(onNow.length))
   if (onNow.length === 0) for (const r of lastOther) addRun(findings, h, r, space, 1)
   else for (const r of lastOther) addRun(findings, h, r, space, olderFactor)
@@ -40,11 +41,6 @@ export function diagnose(h: DayHistory, space: SetupSpace): Cause[] {
   addBench(findings, h, space)
   addTyres(findings, counted, units)
   return posterior(findings)
-}
-
-function runKey(h: DayHistory, r: HistoryRun): string | null {
-  const s = setupOf(h, r.run.setupId)
-  return s ? settingsKey(s) : null
 }
 
 function addRun(findings: Finding[], h: DayHistory, r: HistoryRun, space: SetupSpace, factor: number): void {

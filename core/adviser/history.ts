@@ -118,7 +118,8 @@ export function setupOf(h: DayHistory, id: string): Setup | undefined {
   return h.setups.find((s) => s.id === id)
 }
 
-function keyOfRun(h: DayHistory, r: HistoryRun): string | null {
+/** Key of the settings a run was ridden on; null when its setup is not kept. */
+export function keyOfRun(h: DayHistory, r: HistoryRun): string | null {
   const s = setupOf(h, r.run.setupId)
   return s ? settingsKey(s) : null
 }
