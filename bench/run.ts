@@ -9,14 +9,22 @@ import { panZoomRows } from './panZoom.ts'
 import { ridingRows } from './riding.ts'
 import type { Row } from './measure.ts'
 
-const rows: Row[] = [
-  ...(await readingRows()),
-  ...analysisRows(),
-  ...ridingRows(),
-  ...adviceRows(),
-  ...benchRows(),
-  ...(await panZoomRows()),
-]
+const groups: Record<string, () => Row[] | Promise<Row[]>> = {
+  reading: readingRows,
+  analysis: analysisRows,
+  riding: ridingRows,
+  advice: adviceRows,
+  bench: benchRows,
+  'pan-zoom': panZoomRows,
+}
+const only = process.argv.includes('--only') ? process.argv[process.argv.indexOf('--only') + 1] : null
+if (only !== null && !groups[only])
+  throw new Error(`--only takes one of ${Object.keys(groups).join(', ')}, not "${only}"`)
+if (only !== null && process.argv.includes('--write'))
+  throw new Error('--write renews the whole page: leave --only out')
+const rows: Row[] = []
+for (const [name, measure] of Object.entries(groups))
+  if (only === null || only === name) rows.push(...(await measure()))
 
 if (process.argv.includes('--json'))
   console.log(JSON.stringify({ node: process.version, cpus: cpus().length, rows }, null, 2))

@@ -29,10 +29,23 @@ export function buildPyramid(x: Float32Array, baseBlock = 8): Pyramid {
   }
 }
 
+/** What to draw between two samples: the samples themselves, or a lowest and a highest for each column of several. */
+export interface DepthView {
+  /** Sample at which the first column begins; columns are counted from sample 0, so that they stay put in a moving view. */
+  first: number
+  /** Samples in a column; 1 when `low` and `high` are the samples. */
+  columnSamples: number
+  /** NaN where a column is all gap. */
+  low: Float32Array
+  /** The same array as `low` when a column is one sample. */
+  high: Float32Array
+}
+
 /**
- * What to draw between two samples in about `columns` columns: per column its minimum and its maximum, in the order in which the
- * course rises or falls.
- * @returns sample positions and values, both of the same length
+ * What to draw between two samples in about `columns` columns, at most that many and one. Up to one sample a column there are
+ * samples. Cost O(columns).
+ * @param from first sample, may lie before the start
+ * @param to sample behind the last, may lie behind the end
  */
 export function viewOf(
   x: Float32Array,
@@ -40,42 +53,30 @@ export function viewOf(
   from: number,
   to: number,
   columns: number,
-): { at: Float64Array; value: Float64Array } {
+): DepthView {
   const a = Math.max(0, Math.floor(from))
-  const b = Math.min(x.length, Math.ceil(to))
-  if (b - a <= 2 * columns) {
-    const n = Math.max(0, b - a)
-    const at = Float64Array.from({ length: n }, (_, i) => a + i)
-    return { at, value: Float64Array.from(x.subarray(a, a + n)) }
+  const b = Math.max(a, Math.min(x.length, Math.ceil(to)))
+  if (b - a <= columns) {
+    const samples = x.subarray(a, b)
+    return { first: a, columnSamples: 1, low: samples, high: samples }
   }
   const perColumn = (b - a) / columns
   let level = { block: 1, min: x, max: x }
   for (const l of pyramid.levels) if (l.block <= perColumn) level = l
-  // Several blocks make a column, so that a view is never more than two points a column, whatever the zoom.
   const per = Math.ceil(perColumn / level.block)
-  const first = Math.floor(a / level.block)
+  const columnSamples = per * level.block
+  const first = Math.floor(a / columnSamples) * per
   const last = Math.min(level.min.length, Math.ceil(b / level.block))
   const n = Math.ceil((last - first) / per)
-  const at = new Float64Array(2 * n)
-  const value = new Float64Array(2 * n)
-  const width = per * level.block
+  const low = new Float32Array(n).fill(NaN)
+  const high = new Float32Array(n).fill(NaN)
   for (let k = 0; k < n; k++) {
-    const from = first + k * per
-    const to = Math.min(last, from + per)
-    let lo = NaN
-    let hi = NaN
-    for (let i = from; i < to; i++) {
+    const end = Math.min(last, first + (k + 1) * per)
+    for (let i = first + k * per; i < end; i++) {
       // Comparisons with NaN are false, so a column is NaN only when all of it is a gap.
-      if (!(lo <= level.min[i]) && level.min[i] === level.min[i]) lo = level.min[i]
-      if (!(hi >= level.max[i]) && level.max[i] === level.max[i]) hi = level.max[i]
+      if (!(low[k] <= level.min[i]) && level.min[i] === level.min[i]) low[k] = level.min[i]
+      if (!(high[k] >= level.max[i]) && level.max[i] === level.max[i]) high[k] = level.max[i]
     }
-    const start = from * level.block
-    at[2 * k] = start + width / 4
-    at[2 * k + 1] = start + (3 * width) / 4
-    // On the way down the highest comes first, or a smooth slope would be drawn as teeth.
-    const falling = k > 0 && lo + hi < value[2 * k - 2] + value[2 * k - 1]
-    value[2 * k] = falling ? hi : lo
-    value[2 * k + 1] = falling ? lo : hi
   }
-  return { at, value }
+  return { first: first * level.block, columnSamples, low, high }
 }

@@ -41,7 +41,7 @@ const read = ref<{ timeS: number; front: number | null; rear: number | null } | 
 const depthWords = (v: number | null) => (v === null ? '·' : `${v.toFixed(0)} %`)
 const readWords = computed(() =>
   read.value
-    ? `${durationWords(read.value.timeS)}  front ${depthWords(read.value.front)}  rear ${depthWords(read.value.rear)}`
+    ? `${durationWords(read.value.timeS, 2)}  front ${depthWords(read.value.front)}  rear ${depthWords(read.value.rear)}`
     : 'front grows up, rear grows down, 0 to 100 % of travel; drag to move, wheel to zoom',
 )
 const filesWords = computed(() => {

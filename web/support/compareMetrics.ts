@@ -2,6 +2,7 @@ import type { DayBundle } from '#contract/endpoints'
 import type { EndMetrics, SpanMetrics } from '#contract/recording'
 import { settingsKey } from '#core/adviser/history'
 import { clearDifference, repeatSd } from '#core/stats/metricNoise'
+import { signedWords } from './words.ts'
 
 interface Figure {
   key: string
@@ -146,7 +147,6 @@ export function sectionDifferences(bundle: DayBundle, runA: string, runB: string
             : Math.abs(vb - va) > Math.max(f.least, clearDifference(noise))
               ? 'clear'
               : 'within'
-        const sign = vb - va >= 0 ? '+' : '−'
         out.push({
           key: `${span.id}-${end}-${f.key}`,
           section: span.name,
@@ -155,7 +155,7 @@ export function sectionDifferences(bundle: DayBundle, runA: string, runB: string
           unit: f.unit,
           a: va.toFixed(f.digits),
           b: vb.toFixed(f.digits),
-          difference: sign + Math.abs(vb - va).toFixed(f.digits),
+          difference: signedWords(vb - va, f.digits),
           size,
         })
       }

@@ -16,6 +16,11 @@ export function localToday(now = new Date()): string {
   return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`
 }
 
-/** 112 → "1:52" */
-export const durationWords = (s: number) =>
-  `${Math.floor(s / 60)}:${String(Math.round(s % 60)).padStart(2, '0')}`
+/** 112 → "1:52"; 112.34 with two digits → "1:52.34". */
+export function durationWords(seconds: number, digits = 0): string {
+  // Rounded before it is parted, or 119.7 would be "1:60".
+  const s = Number(seconds.toFixed(digits))
+  const minutes = Math.floor(s / 60)
+  const rest = (s - 60 * minutes).toFixed(digits)
+  return `${minutes}:${rest.padStart(digits ? digits + 3 : 2, '0')}`
+}

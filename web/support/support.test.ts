@@ -21,6 +21,7 @@ import { forgetDraft, keepDraft, readDraft } from './drafts.ts'
 import { railScale, railStep } from './rail.ts'
 import { standsOut } from './standsOut.ts'
 import { terrainPath } from './terrain.ts'
+import { signedWords } from './words.ts'
 
 /** A story as the page would hold it. */
 function bundleOf(d: DayBuilder): DayBundle {
@@ -242,6 +243,11 @@ describe('drafts', () => {
 describe('small words', () => {
   it('times and days', () => {
     expect(durationWords(112)).toBe('1:52')
+    expect(durationWords(119.7)).toBe('2:00')
+    expect(durationWords(61.257, 1)).toBe('1:01.3')
+  })
+  it('differences with their sign, and none for nothing', () => {
+    expect([1.24, -0.44, -0.04].map((x) => signedWords(x, 1))).toEqual(['+1.2', '−0.4', '0.0'])
     expect(localToday(new Date(2031, 0, 5))).toBe('2031-01-05')
   })
   it('every stretch of ground joins its neighbours level', () => {

@@ -76,3 +76,9 @@ export const paceWords: Record<Pace, string> = {
   usual: 'as here',
   faster: 'faster',
 }
+
+/** "+1.2", "−0.4", and "0.0" for what rounds to nothing. */
+export function signedWords(x: number, digits: number): string {
+  const size = Math.abs(x).toFixed(digits)
+  return (Number(size) === 0 ? '' : x < 0 ? '−' : '+') + size
+}

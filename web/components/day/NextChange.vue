@@ -9,6 +9,7 @@ import IconCaution from '~icons/lucide/triangle-alert'
 import { useUnits } from '../../composables/useUnits.ts'
 import DialHint from './DialHint.vue'
 import EvidenceList from './EvidenceList.vue'
+import { signedWords } from '../../support/words.ts'
 
 const { positionNumber, positionWords } = useUnits()
 const props = defineProps<{
@@ -82,8 +83,7 @@ const hands = computed(() =>
 const outlook = computed(() => {
   const o = props.proposal.outlook
   if (!o) return null
-  const signed = (x: number) => (x < 0 ? '−' : '+') + Math.abs(x).toFixed(1)
-  return `Expected ${signed(o.gain)} rating points, between ${signed(o.low80)} and ${signed(o.high80)} in four of five cases; better at all with ${Math.round(100 * o.better)} %.`
+  return `Expected ${signedWords(o.gain, 1)} rating points, between ${signedWords(o.low80, 1)} and ${signedWords(o.high80, 1)} in four of five cases; better at all with ${Math.round(100 * o.better)} %.`
 })
 const doneWords = computed(() => {
   const p = props.proposal

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 import type { RecordingEvent } from '#contract/recording'
 import IconNext from '~icons/lucide/chevron-right'
 import IconBefore from '~icons/lucide/chevron-left'
+import { signedWords } from '../../support/words.ts'
 
 /** Steps through the events of a kind, the worst first. */
 const props = defineProps<{ events: readonly RecordingEvent[] }>()
@@ -30,7 +31,7 @@ function step(by: 1 | -1) {
 }
 const say: Record<string, (e: RecordingEvent) => string> = {
   hit: (e) => `${e.end}, ${(e.value / 1000).toFixed(1)} m/s in`,
-  train: (e) => `${e.end}, valleys ${e.value >= 0 ? '+' : '−'}${Math.abs(e.value).toFixed(1)} % per hit`,
+  train: (e) => `${e.end}, valleys ${signedWords(e.value, 1)} % per hit`,
   'bottom-out': (e) => `${e.end}, ${(e.value / 1000).toFixed(1)} m/s through 90 %`,
   'hard-bottom-out': (e) => `${e.end}, hard: ${(e.value / 1000).toFixed(1)} m/s through 90 %`,
   landing: (e) => `${e.end}, ${e.value.toFixed(0)} % deep`,

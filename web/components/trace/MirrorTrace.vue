@@ -13,11 +13,10 @@ import { CanvasRenderer } from 'echarts/renderers'
 import { useResizeObserver } from '@vueuse/core'
 import { onMounted, onUnmounted, ref, watch } from 'vue'
 import type { TrailSection } from '#contract/trail'
-import { viewOf } from '#core/signal/pyramid'
 import type { AlignedPiece } from '#core/signal/align'
 import type { DrawableRecording } from '../../composables/useRecording.ts'
-import { token } from '../../support/chartTheme.ts'
-import { durationWords } from '../../support/dates.ts'
+import { paintCourses } from '../../support/courseLayer.ts'
+import { mirrorOption, plotInset, type MirrorView } from '../../support/mirrorOption.ts'
 
 use([
   LineChart,
@@ -46,218 +45,36 @@ const emit = defineEmits<{
 }>()
 
 const box = ref<HTMLElement>()
+const picture = ref<HTMLCanvasElement>()
 let chart: EChartsType | null = null
 const durationS = () => props.main.recording.durationS
+const view = (): MirrorView => ({
+  main: props.main,
+  other: props.other ?? null,
+  pieces: props.pieces ?? null,
+  sections: props.sections,
+})
 
-/** Points of one end for a window of time, mirrored for the rear: one lowest and one highest for every two pixels. */
-function points(r: DrawableRecording, end: 'front' | 'rear', fromS: number, toS: number): [number, number][] {
-  const channel = r[end]
-  if (!channel) return []
-  const rate = r.recording.sampleRateHz
-  const columns = (box.value?.clientWidth ?? 1000) / 2
-  const margin = (toS - fromS) * 0.02
-  const v = viewOf(channel.depthPct, channel.pyramid, (fromS - margin) * rate, (toS + margin) * rate, columns)
-  const sign = end === 'front' ? 1 : -1
-  const out: [number, number][] = []
-  for (let i = 0; i < v.at.length; i++) out.push([v.at[i] / rate, sign * v.value[i]])
-  return out
+let painted = ''
+/** Paints the courses where the chart's axes are now. The chart also tells of frames in which they stayed. */
+function paint() {
+  if (!chart || !picture.value) return
+  const [timeZero, depthZero] = chart.convertToPixel('grid', [0, 0])
+  const [timeOne, depthHundred] = chart.convertToPixel('grid', [1, 100])
+  const axes = {
+    timeZero: timeZero - plotInset.left,
+    perS: timeOne - timeZero,
+    depthZero: depthZero - plotInset.top,
+    perPct: (depthHundred - depthZero) / 100,
+  }
+  const now = JSON.stringify([axes, picture.value.clientWidth, window.devicePixelRatio])
+  if (now === painted) return
+  painted = now
+  paintCourses(picture.value, axes, view())
 }
-
-/** The second recording on the clock of the first, piece by piece; a break between pieces stays a break. */
-function otherPoints(
-  r: DrawableRecording,
-  end: 'front' | 'rear',
-  fromS: number,
-  toS: number,
-): [number, number][] {
-  if (!props.pieces) return points(r, end, fromS, toS)
-  return props.pieces.flatMap(({ startS, endS, lagS }) => {
-    const from = Math.max(fromS, startS)
-    const to = Math.min(toS, endS)
-    if (to <= from) return []
-    const moved = points(r, end, from + lagS, to + lagS).map(([t, v]): [number, number] => [t - lagS, v])
-    return [...moved.filter(([t]) => t >= from && t <= to), [to, NaN] as [number, number]]
-  })
-}
-
-function seriesData(fromS: number, toS: number) {
-  const list = (['front', 'rear'] as const).map((end) => ({
-    id: `main-${end}`,
-    data: points(props.main, end, fromS, toS),
-  }))
-  if (props.other)
-    for (const end of ['front', 'rear'] as const)
-      list.push({ id: `other-${end}`, data: otherPoints(props.other, end, fromS, toS) })
-  return list
-}
-
 function draw() {
-  if (!chart) return
-  const ink = token('--ink')
-  const soft = token('--ink-soft')
-  const a = props.main.recording.analysis
-  const nameOf = (id: string | null) => props.sections.find((s) => s.id === id)?.name ?? ''
-  const events = a.events.filter((e) => e.kind.endsWith('bottom-out'))
-  const ride = (end: 'front' | 'rear') => a.whole[end]?.rideHeightPct
-  const trains = a.events.filter((e) => e.kind === 'train' && e.value > 0.5)
-  const style = (end: 'front' | 'rear') => ({ color: token(`--${end}`), width: 1.2 })
-  chart.setOption(
-    {
-      animation: false,
-      textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable', color: ink },
-      grid: { left: 46, right: 12, top: 30, bottom: 46 },
-      tooltip: {
-        trigger: 'axis',
-        showContent: false,
-        axisPointer: { type: 'line', lineStyle: { color: ink } },
-      },
-      xAxis: {
-        type: 'value',
-        min: 0,
-        max: durationS(),
-        axisLabel: { color: soft, formatter: (v: number) => durationWords(v) },
-        splitLine: { show: false },
-        axisLine: { lineStyle: { color: soft } },
-      },
-      yAxis: {
-        type: 'value',
-        min: -100,
-        max: 100,
-        interval: 50,
-        axisLabel: {
-          color: soft,
-          formatter: (v: number) => (Math.abs(v) % 50 === 0 ? `${Math.abs(v)} %` : ''),
-        },
-        splitLine: { lineStyle: { color: token('--line') } },
-      },
-      dataZoom: [
-        { type: 'inside', filterMode: 'none', minSpan: 0.2 },
-        {
-          type: 'slider',
-          filterMode: 'none',
-          height: 20,
-          bottom: 6,
-          brushSelect: false,
-          borderColor: token('--line'),
-          fillerColor: 'rgba(237,179,63,0.25)',
-          showDataShadow: false,
-          labelFormatter: (v: number) => durationWords(v),
-          textStyle: { color: soft },
-          handleStyle: { color: token('--card'), borderColor: soft },
-        },
-      ],
-      series: [
-        {
-          id: 'main-front',
-          type: 'line',
-          symbol: 'none',
-          lineStyle: style('front'),
-          itemStyle: { color: token('--front') },
-          areaStyle: { color: token('--front'), opacity: 0.3, origin: 0 },
-          markArea: {
-            silent: true,
-            label: { position: 'top', distance: 4, color: ink, fontSize: 12 },
-            data: a.sections.map((s, i) => [
-              {
-                name: nameOf(s.sectionId),
-                xAxis: s.startS,
-                itemStyle: { color: i % 2 ? token('--paper-deep') : 'transparent', opacity: 0.7 },
-              },
-              { xAxis: s.endS },
-            ]),
-          },
-          markLine: {
-            silent: true,
-            symbol: 'none',
-            lineStyle: { type: 'dashed', width: 1 },
-            data: [
-              ...(ride('front') === undefined
-                ? []
-                : [
-                    {
-                      yAxis: ride('front'),
-                      lineStyle: { color: token('--front') },
-                      label: {
-                        formatter: `front rides at ${ride('front')!.toFixed(0)} %`,
-                        position: 'insideStartTop',
-                        color: token('--front'),
-                      },
-                    },
-                  ]),
-              ...(ride('rear') === undefined
-                ? []
-                : [
-                    {
-                      yAxis: -ride('rear')!,
-                      lineStyle: { color: token('--rear') },
-                      label: {
-                        formatter: `rear rides at ${ride('rear')!.toFixed(0)} %`,
-                        position: 'insideStartBottom',
-                        color: token('--rear'),
-                      },
-                    },
-                  ]),
-              { yAxis: 0, lineStyle: { color: ink, type: 'solid', width: 1.6 }, label: { show: false } },
-            ],
-          },
-          markPoint: {
-            symbol: 'triangle',
-            symbolSize: 11,
-            label: { show: false },
-            itemStyle: { color: token('--rust') },
-            data: events.map((e) => ({
-              xAxis: e.startS,
-              yAxis: e.end === 'front' ? 95 : -95,
-              symbolRotate: e.end === 'front' ? 180 : 0,
-            })),
-          },
-        },
-        {
-          id: 'main-rear',
-          type: 'line',
-          symbol: 'none',
-          lineStyle: style('rear'),
-          itemStyle: { color: token('--rear') },
-          areaStyle: { color: token('--rear'), opacity: 0.28, origin: 0 },
-          markArea: {
-            silent: true,
-            data: trains.map((e) => [
-              { xAxis: e.startS, yAxis: e.end === 'front' ? 99 : -99, itemStyle: { color: token('--sun') } },
-              { xAxis: e.endS, yAxis: e.end === 'front' ? 96 : -96 },
-            ]),
-          },
-        },
-        {
-          id: 'other-front',
-          type: 'line',
-          symbol: 'none',
-          lineStyle: { color: ink, width: 1, opacity: 0.75 },
-          data: [],
-        },
-        {
-          id: 'other-rear',
-          type: 'line',
-          symbol: 'none',
-          lineStyle: { color: ink, width: 1, opacity: 0.75 },
-          data: [],
-        },
-      ],
-    },
-    { notMerge: true },
-  )
-  chart.setOption({ series: seriesData(0, durationS()) })
-}
-
-let frame = 0
-function rezoom() {
-  // One redraw a frame, whatever the wheel does.
-  if (frame) return
-  frame = requestAnimationFrame(() => {
-    frame = 0
-    const zoom = (chart?.getOption() as { dataZoom?: { start: number; end: number }[] })?.dataZoom?.[0]
-    if (!zoom || !chart) return
-    chart.setOption({ series: seriesData((zoom.start / 100) * durationS(), (zoom.end / 100) * durationS()) })
-  })
+  painted = ''
+  chart?.setOption(mirrorOption(view()), { notMerge: true })
 }
 function readAt(e: { offsetX: number; offsetY: number }) {
   if (!chart?.containPixel('grid', [e.offsetX, e.offsetY])) return emit('read', null)
@@ -287,7 +104,7 @@ defineExpose({ showAt })
 let watcher: MutationObserver | null = null
 onMounted(() => {
   chart = init(box.value!)
-  chart.on('datazoom', rezoom)
+  chart.on('rendered', paint)
   chart.getZr().on('mousemove', readAt)
   chart.getZr().on('click', tapAt)
   chart.getZr().on('globalout', () => emit('read', null))
@@ -297,21 +114,38 @@ onMounted(() => {
 })
 onUnmounted(() => {
   watcher?.disconnect()
-  cancelAnimationFrame(frame)
   chart?.dispose()
 })
-useResizeObserver(box, () => {
-  chart?.resize()
-  rezoom()
-})
+useResizeObserver(box, () => chart?.resize())
 watch(() => [props.main, props.other, props.pieces], draw)
 </script>
 
-<template><div ref="box" class="trace" role="img" :aria-label="label"></div></template>
+<template>
+  <div class="trace" role="img" :aria-label="label">
+    <canvas
+      ref="picture"
+      :style="{
+        left: `${plotInset.left}px`,
+        top: `${plotInset.top}px`,
+        width: `calc(100% - ${plotInset.left + plotInset.right}px)`,
+        height: `calc(100% - ${plotInset.top + plotInset.bottom}px)`,
+      }"
+    />
+    <div ref="box" class="over" />
+  </div>
+</template>
 
 <style scoped>
 .trace {
+  position: relative;
   height: 340px;
   width: 100%;
+}
+.trace canvas,
+.over {
+  position: absolute;
+}
+.over {
+  inset: 0;
 }
 </style>
