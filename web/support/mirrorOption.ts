@@ -19,7 +19,7 @@ export interface MirrorView {
 }
 
 /** Room around the plot, CSS px. */
-export const plotInset = { left: 46, right: 12, top: 30, bottom: 46 }
+export const plotInset = { left: 46, right: 24, top: 30, bottom: 46 }
 
 /** What lies over the courses: axes, names of sections, ride heights and worst moments. */
 export function mirrorOption({ main, sections }: MirrorView): EChartsCoreOption {
