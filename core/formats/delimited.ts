@@ -1,5 +1,5 @@
 import { clockSeconds } from './clock.ts'
-import { plainNumberEnd, scanNumber, type PlainNumber } from './numberScan.ts'
+import { plainRowEnd, scanNumber } from './numberScan.ts'
 
 export interface DelimitedOptions {
   delimiter: string
@@ -52,8 +52,9 @@ export function readDelimited(bytes: Uint8Array, options: DelimitedOptions): Del
   const width = columns.length
   const slotOf = new Int32Array(Math.max(1, ...columns.map((c) => c + 1))).fill(-1)
   for (let k = 0; k < columns.length; k++) slotOf[columns[k]] = k
-  const lastWanted = slotOf.length - 1
 
+  const lastFeed = bytes.lastIndexOf(lf)
+  const lastBreak = lastFeed >= 0 ? lastFeed : bytes.lastIndexOf(cr)
   let rows = 0
   let line = 1
   let i = skipBytes
@@ -62,66 +63,57 @@ export function readDelimited(bytes: Uint8Array, options: DelimitedOptions): Del
   let textCells = 0
   let firstTextLine: number | null = null
   let nextProgress = progressBytes
-  const plain: PlainNumber = { value: 0 }
 
   while (i < n) {
     if (line < firstRowLine) {
       while (i < n && bytes[i] !== lf && bytes[i] !== cr) i++
     } else {
-      if (delimiter === space) while (i < n && bytes[i] === space) i++
-      const lineStart = i
-      let column = 0
-      let filled = 0
       if (rows === capacity) {
         capacity *= 2
         out = growAll(out, capacity)
         lines = grow(lines, new Uint32Array(capacity))
       }
-      for (;;) {
-        const cellStart = i
-        const wanted = column <= lastWanted && slotOf[column] >= 0
-        // Almost every cell is a plain number that ends at the delimiter: read it while looking for its end.
-        const plainEnd = wanted ? plainNumberEnd(bytes, i, decimal, plain) : -1
-        const fits =
-          plainEnd >= 0 &&
-          (plainEnd === n ||
-            bytes[plainEnd] === delimiter ||
-            bytes[plainEnd] === lf ||
-            bytes[plainEnd] === cr)
-        if (fits) i = plainEnd
-        else while (i < n && bytes[i] !== delimiter && bytes[i] !== lf && bytes[i] !== cr) i++
-        if (fits) {
-          out[slotOf[column]][rows] = plain.value
-          filled++
-        } else if (wanted) {
-          let value = scanNumber(bytes, cellStart, i, decimal)
-          if (value !== value && i > cellStart) {
-            const text = cellText(bytes, cellStart, i)
-            if (column === clockColumn) value = clockSeconds(text)
-            if (value !== value && text !== '' && !/^(nan|null|n\/?a|-)$/i.test(text)) {
-              textCells++
-              firstTextLine ??= line
-            }
-          }
-          out[slotOf[column]][rows] = value
-          filled++
-        }
-        if (i >= n || bytes[i] !== delimiter) break
+      const plainEnd =
+        i >= lastBreak || delimiter === space
+          ? -1
+          : plainRowEnd(bytes, i, delimiter, decimal, slotOf, out, rows)
+      if (plainEnd >= 0) {
+        i = plainEnd
+        lines[rows++] = line
+      } else {
         if (delimiter === space) while (i < n && bytes[i] === space) i++
-        else i++
-        column++
-        if (column > lastWanted) {
-          while (i < n && bytes[i] !== lf && bytes[i] !== cr) i++
-          break
+        const lineStart = i
+        let filled = 0
+        for (let column = 0; ;) {
+          const cellStart = i
+          while (i < n && bytes[i] !== delimiter && bytes[i] !== lf && bytes[i] !== cr) i++
+          if (slotOf[column] >= 0) {
+            let value = scanNumber(bytes, cellStart, i, decimal)
+            if (value !== value && i > cellStart) {
+              const text = cellText(bytes, cellStart, i)
+              if (column === clockColumn) value = clockSeconds(text)
+              if (value !== value && text !== '' && !/^(nan|null|n\/?a|-)$/i.test(text)) {
+                textCells++
+                firstTextLine ??= line
+              }
+            }
+            out[slotOf[column]][rows] = value
+            filled++
+          }
+          if (i >= n || bytes[i] !== delimiter) break
+          if (delimiter === space) while (i < n && bytes[i] === space) i++
+          else i++
+          column++
+          if (column === slotOf.length) {
+            while (i < n && bytes[i] !== lf && bytes[i] !== cr) i++
+            break
+          }
         }
-      }
-      if (i > lineStart) {
-        if (filled < width) {
-          shortRows++
-          firstShortLine ??= line
-        } else {
-          lines[rows] = line
-          rows++
+        if (i > lineStart) {
+          if (filled < width) {
+            shortRows++
+            firstShortLine ??= line
+          } else lines[rows++] = line
         }
       }
     }
