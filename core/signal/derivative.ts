@@ -31,20 +31,35 @@ export function savitzkyGolayDerivative(
     (_, k) => ((s6 * k - s4 * k ** 3) / det) * sampleRateHz,
   )
   let i = m
-  // Four at a time: each weight is fetched once for them.
+  // Four at a time, their samples before and behind kept at hand: a step outward moves all of them by one, and only the
+  // outermost is fetched.
   for (; i + 4 <= n - m; i += 4) {
     let s0 = 0
     let s1 = 0
     let s2 = 0
     let s3 = 0
+    let p0 = x[i]
+    let p1 = x[i + 1]
+    let p2 = x[i + 2]
+    let p3 = x[i + 3]
+    let r0 = p0
+    let r1 = p1
+    let r2 = p2
+    let r3 = p3
     for (let k = 1; k <= m; k++) {
       const w = weights[k]
-      const p = i + k
-      const r = i - k
-      s0 += w * (x[p] - x[r])
-      s1 += w * (x[p + 1] - x[r + 1])
-      s2 += w * (x[p + 2] - x[r + 2])
-      s3 += w * (x[p + 3] - x[r + 3])
+      p0 = p1
+      p1 = p2
+      p2 = p3
+      p3 = x[i + 3 + k]
+      r3 = r2
+      r2 = r1
+      r1 = r0
+      r0 = x[i - k]
+      s0 += w * (p0 - r0)
+      s1 += w * (p1 - r1)
+      s2 += w * (p2 - r2)
+      s3 += w * (p3 - r3)
     }
     out[i] = s0
     out[i + 1] = s1

@@ -16,21 +16,10 @@ export function fftInPlace(re: Float64Array, im: Float64Array): void {
       im[j] = b
     }
   }
-  // An odd number of stages begins with one of pairs; the rest go two at a time, four values in one visit.
-  let size = 1
-  if (Math.log2(n) % 2 === 1) {
-    for (let a = 0; a < n; a += 2) {
-      const b = a + 1
-      const xr = re[b]
-      const xi = im[b]
-      re[b] = re[a] - xr
-      im[b] = im[a] - xi
-      re[a] += xr
-      im[a] += xi
-    }
-    size = 2
-  }
-  for (; size < n; size *= 4) {
+  if (n < 4) return pairs(re, im, cos, sin, n >> 1)
+  quads(re, im)
+  let size = 4
+  for (; 4 * size <= n; size *= 4) {
     const step = n / (4 * size)
     for (let start = 0; start < n; start += 4 * size) {
       for (let k = 0; k < size; k++) {
@@ -40,24 +29,37 @@ export function fftInPlace(re: Float64Array, im: Float64Array): void {
         const b = a + size
         const c = b + size
         const d = c + size
+        // Each value once into a name of its own: the compiler would fetch it again for every mention.
+        const w1r = cos[t1]
+        const w1i = sin[t1]
+        const w2r = cos[t2]
+        const w2i = sin[t2]
+        const xa = re[a]
+        const ya = im[a]
+        const xb = re[b]
+        const yb = im[b]
+        const xc = re[c]
+        const yc = im[c]
+        const xd = re[d]
+        const yd = im[d]
         // First stage of the two: pairs (a, b) and (c, d), with the turn of k over 2·size.
-        const br = re[b] * cos[t2] - im[b] * sin[t2]
-        const bi = re[b] * sin[t2] + im[b] * cos[t2]
-        const dr = re[d] * cos[t2] - im[d] * sin[t2]
-        const di = re[d] * sin[t2] + im[d] * cos[t2]
-        const ar = re[a] + br
-        const ai = im[a] + bi
-        const er = re[a] - br
-        const ei = im[a] - bi
-        const cr = re[c] + dr
-        const ci = im[c] + di
-        const fr = re[c] - dr
-        const fi = im[c] - di
+        const br = xb * w2r - yb * w2i
+        const bi = xb * w2i + yb * w2r
+        const dr = xd * w2r - yd * w2i
+        const di = xd * w2i + yd * w2r
+        const ar = xa + br
+        const ai = ya + bi
+        const er = xa - br
+        const ei = ya - bi
+        const cr = xc + dr
+        const ci = yc + di
+        const fr = xc - dr
+        const fi = yc - di
         // Second stage: (a, c) with the turn of k over 4·size, (b, d) with a quarter turn more.
-        const gr = cr * cos[t1] - ci * sin[t1]
-        const gi = cr * sin[t1] + ci * cos[t1]
-        const hr = fr * sin[t1] + fi * cos[t1]
-        const hi = fi * sin[t1] - fr * cos[t1]
+        const gr = cr * w1r - ci * w1i
+        const gi = cr * w1i + ci * w1r
+        const hr = fr * w1i + fi * w1r
+        const hi = fi * w1i - fr * w1r
         re[a] = ar + gr
         im[a] = ai + gi
         re[c] = ar - gr
@@ -68,6 +70,43 @@ export function fftInPlace(re: Float64Array, im: Float64Array): void {
         im[d] = ei - hi
       }
     }
+  }
+  // An odd number of stages ends with one of pairs.
+  if (size < n) pairs(re, im, cos, sin, size)
+}
+
+/** The last stage alone. */
+function pairs(re: Float64Array, im: Float64Array, cos: Float64Array, sin: Float64Array, half: number): void {
+  for (let a = 0; a < half; a++) {
+    const b = a + half
+    const br = re[b] * cos[a] - im[b] * sin[a]
+    const bi = re[b] * sin[a] + im[b] * cos[a]
+    re[b] = re[a] - br
+    im[b] = im[a] - bi
+    re[a] += br
+    im[a] += bi
+  }
+}
+
+/** The first two stages, in which nothing is turned but by a quarter. */
+function quads(re: Float64Array, im: Float64Array): void {
+  for (let a = 0; a < re.length; a += 4) {
+    const sumR = re[a] + re[a + 1]
+    const sumI = im[a] + im[a + 1]
+    const difR = re[a] - re[a + 1]
+    const difI = im[a] - im[a + 1]
+    const sum2R = re[a + 2] + re[a + 3]
+    const sum2I = im[a + 2] + im[a + 3]
+    const dif2R = re[a + 2] - re[a + 3]
+    const dif2I = im[a + 2] - im[a + 3]
+    re[a] = sumR + sum2R
+    im[a] = sumI + sum2I
+    re[a + 1] = difR + dif2I
+    im[a + 1] = difI - dif2R
+    re[a + 2] = sumR - sum2R
+    im[a + 2] = sumI - sum2I
+    re[a + 3] = difR - dif2I
+    im[a + 3] = difI + dif2R
   }
 }
 

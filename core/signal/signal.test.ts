@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { butterworthLowPass, filterBothWays } from './butterworth.ts'
+import { bandBothWays, butterworthLowPass, filterBothWays, filterExtra } from './butterworth.ts'
 import { oddWindow, savitzkyGolayDerivative } from './derivative.ts'
 import reference from './fixtures/reference.json' with { type: 'json' }
 import { buildPyramid, viewOf } from './pyramid.ts'
@@ -25,6 +25,14 @@ describe('low-pass', () => {
     const y = filterBothWays(c, butterworthLowPass(20, 200))
     expect(Math.max(...y.map((v) => Math.abs(v - 7)))).toBeLessThan(1e-12)
     expect(c.every((v) => v === 7)).toBe(true)
+  })
+  it('takes a band as the difference of two low-passes', () => {
+    const [upper, lower] = [butterworthLowPass(25, fs), butterworthLowPass(8, fs)]
+    const band = new Float32Array(x.length)
+    const room = () => new Float64Array(x.length + filterExtra)
+    bandBothWays(x, upper, lower, { a: room(), b: room() }, band)
+    const [u, l] = [filterBothWays(x, upper), filterBothWays(x, lower)]
+    expect([...band]).toEqual([...u].map((value, i) => Math.fround(value - l[i])))
   })
   it('refuses too few samples and a cut-off beyond half the rate', () => {
     expect(() => filterBothWays(new Float64Array(9), butterworthLowPass(20, 200))).toThrow(/at least 10/)

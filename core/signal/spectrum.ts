@@ -30,32 +30,17 @@ export function welch(x: Float64Array, sampleRateHz: number, segment: number): D
   const re = new Float64Array(segment)
   const im = new Float64Array(segment)
   const power = new Float64Array(segment / 2 + 1)
-  let count = 0
-  let waiting = false
+  const starts: number[] = []
+  for (const [a, b] of finiteSegments(x))
+    for (let start = a; start + segment <= b; start += segment / 2) starts.push(start)
+  const count = starts.length
   // Two real segments go through one complex transform: |X₁|² + |X₂|² at k is half of |Z(k)|² + |Z(−k)|².
-  const flush = () => {
-    if (!waiting) im.fill(0)
+  for (let s = 0; s < count; s += 2) {
+    windowed(x, starts[s], window, re)
+    if (s + 1 < count) windowed(x, starts[s + 1], window, im)
+    else im.fill(0)
     fftInPlace(re, im)
-    for (let k = 0; k < power.length; k++) {
-      const j = k === 0 ? 0 : segment - k
-      power[k] += (re[k] * re[k] + im[k] * im[k] + re[j] * re[j] + im[j] * im[j]) / 2
-    }
-  }
-  for (const [a, b] of finiteSegments(x)) {
-    for (let start = a; start + segment <= b; start += segment / 2) {
-      let mean = 0
-      for (let i = 0; i < segment; i++) mean += x[start + i]
-      mean /= segment
-      const into = waiting ? im : re
-      for (let i = 0; i < segment; i++) into[i] = (x[start + i] - mean) * window[i]
-      count++
-      if (waiting) flush()
-      waiting = !waiting
-    }
-  }
-  if (waiting) {
-    waiting = false
-    flush()
+    addPower(re, im, power)
   }
   if (count === 0) return null
   for (let k = 0; k < power.length; k++) {
@@ -63,6 +48,20 @@ export function welch(x: Float64Array, sampleRateHz: number, segment: number): D
     power[k] *= sides / (sampleRateHz * windowPower * count)
   }
   return { stepHz: sampleRateHz / segment, power }
+}
+
+/** A segment without its mean, under the window. */
+function windowed(x: Float64Array, start: number, window: Float64Array, into: Float64Array) {
+  let sum = 0
+  for (let i = 0; i < window.length; i++) sum += x[start + i]
+  const mean = sum / window.length
+  for (let i = 0; i < window.length; i++) into[i] = (x[start + i] - mean) * window[i]
+}
+
+function addPower(re: Float64Array, im: Float64Array, power: Float64Array) {
+  power[0] += re[0] * re[0] + im[0] * im[0]
+  for (let k = 1, j = re.length - 1; k < power.length; k++, j--)
+    power[k] += (re[k] * re[k] + im[k] * im[k] + re[j] * re[j] + im[j] * im[j]) / 2
 }
 
 /** RMS of the part of a signal between two frequencies, from its density; `gain` weighs each frequency. */

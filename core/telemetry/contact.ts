@@ -23,8 +23,10 @@ export function contact(motions: readonly EndMotion[], speedMS: Float64Array | n
   const riding = new Uint8Array(n).fill(1)
   const flights: Contact['flights'] = []
   let start = -1
+  const first = motions[0].depthPct
+  const second = motions.length > 1 ? motions[1].depthPct : first
   for (let i = 0; i <= n; i++) {
-    const light = i < n && motions.every((m) => m.depthPct[i] <= airDepthPct)
+    const light = i < n && first[i] <= airDepthPct && second[i] <= airDepthPct
     if (light && start < 0) start = i
     if (light || start < 0) continue
     if (i - start >= airLeastS * rate) {
@@ -39,18 +41,19 @@ export function contact(motions: readonly EndMotion[], speedMS: Float64Array | n
     const block = Math.round(stillWindowS * rate)
     const step = Math.max(1, Math.round(stillStepS * rate))
     for (let a = 0; a + block <= n; a += step) {
-      if (motions.every((m) => range(m.depthPct, a, a + block) < stillRangePct)) riding.fill(0, a, a + block)
+      if (motions.every((m) => isStill(m.depthPct, a, a + block))) riding.fill(0, a, a + block)
     }
   }
   return { riding, flights }
 }
 
-function range(x: Float64Array, from: number, to: number): number {
+function isStill(x: Float64Array, from: number, to: number): boolean {
   let lo = Infinity
   let hi = -Infinity
   for (let i = from; i < to; i++) {
     if (x[i] < lo) lo = x[i]
     if (x[i] > hi) hi = x[i]
+    if (hi - lo >= stillRangePct) return false
   }
-  return hi - lo
+  return true
 }

@@ -47,12 +47,13 @@ export function findHits(
     } else kept.push(p)
   }
   const hits: Hit[] = []
+  let valley = kept.length ? lowestBetween(depthPct, 0, kept[0].at) : 0
   for (let k = 0; k < kept.length; k++) {
     const peak = kept[k].at
-    const before = k > 0 ? kept[k - 1].at : 0
     const after = k + 1 < kept.length ? kept[k + 1].at : depthPct.length - 1
-    const entry = lowestBetween(depthPct, before, peak)
-    const valley = lowestBetween(depthPct, peak, after)
+    const entry = valley
+    // The valley behind a hit is where the next one begins.
+    valley = lowestBetween(depthPct, peak, after)
     const rise = depthPct[peak] - depthPct[entry]
     let recoveryS: number | null = null
     const back = depthPct[entry] + 0.1 * rise
@@ -89,18 +90,29 @@ function turningPoints(x: Float64Array, threshold: number): Turn[] {
   const turns: Turn[] = []
   let lo = 0
   let hi = 0
+  let lowest = x[0]
+  let highest = x[0]
   let rising: boolean | null = null
   for (let i = 1; i < x.length; i++) {
-    if (rising !== false && x[i] > x[hi]) hi = i
-    if (rising !== true && x[i] < x[lo]) lo = i
-    if (rising !== false && x[hi] - x[i] >= threshold && (rising === true || x[hi] - x[lo] >= threshold)) {
+    const v = x[i]
+    if (rising !== false && v > highest) {
+      hi = i
+      highest = v
+    }
+    if (rising !== true && v < lowest) {
+      lo = i
+      lowest = v
+    }
+    if (rising !== false && highest - v >= threshold && (rising === true || highest - lowest >= threshold)) {
       turns.push({ at: hi, kind: 'max' })
       rising = false
       lo = i
-    } else if (rising !== true && x[i] - x[lo] >= threshold) {
+      lowest = v
+    } else if (rising !== true && v - lowest >= threshold) {
       if (rising === false) turns.push({ at: lo, kind: 'min' })
       rising = true
       hi = i
+      highest = v
     }
   }
   return turns
@@ -108,7 +120,13 @@ function turningPoints(x: Float64Array, threshold: number): Turn[] {
 
 function lowestBetween(x: Float64Array, from: number, to: number): number {
   let at = from
-  for (let i = from; i <= to; i++) if (x[i] <= x[at]) at = i
+  let lowest = x[from]
+  for (let i = from + 1; i <= to; i++) {
+    const v = x[i]
+    if (v > lowest) continue
+    at = i
+    lowest = v
+  }
   return at
 }
 

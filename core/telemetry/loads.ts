@@ -51,19 +51,26 @@ export function loadedStretches(
 function calm(m: EndMotion): Float64Array {
   const { stepS, smoothSteps } = loadRules
   const width = stepS * m.sampleRateHz
-  const blocks = Float64Array.from({ length: Math.floor(m.depthPct.length / width) }, (_, k) => {
-    let [sum, n] = [0, 0]
-    for (let i = Math.round(k * width); i < Math.round((k + 1) * width); i++)
-      if (m.depthPct[i] === m.depthPct[i]) {
-        sum += m.depthPct[i]
-        n++
-      }
-    return n ? sum / n : NaN
-  })
+  const blocks = Float64Array.from({ length: Math.floor(m.depthPct.length / width) }, (_, k) =>
+    meanOf(m.depthPct, Math.round(k * width), Math.round((k + 1) * width)),
+  )
   const half = smoothSteps >> 1
   return blocks.map((_, k) => {
     let sum = 0
     for (let i = k - half; i <= k + half; i++) sum += blocks[Math.min(blocks.length - 1, Math.max(0, i))]
     return sum / smoothSteps
   })
+}
+
+/** Mean of what is known between two samples; NaN when nothing is. */
+function meanOf(x: Float64Array, from: number, to: number): number {
+  let sum = 0
+  let n = 0
+  for (let i = from; i < to; i++) {
+    const v = x[i]
+    if (v !== v) continue
+    sum += v
+    n++
+  }
+  return n ? sum / n : NaN
 }

@@ -32,60 +32,19 @@ export function endMetrics(
   const r = metricRules
   const { depthPct: d, speedMmS: v, supportBand, chatterBand, axleBand } = m
   const rate = m.sampleRateHz
-  const depthBins = Math.ceil(100 / r.depthBinPct)
-  const speedBins = (2 * r.speedRangeMmS) / r.speedBinMmS
-  const perSpeedBin = 1 / r.speedBinMmS
-  const depth = new Float64Array(depthBins)
-  const speed = new Float64Array(speedBins)
-  let n = 0
-  let rideSum = 0
-  let rideN = 0
-  let sSum = 0
-  let cSum = 0
-  let aSum = 0
-  for (let i = from; i < to; i++) {
-    const x = d[i]
-    if (x !== x) continue
-    work[n++] = x
-    const at = (x / r.depthBinPct) | 0
-    depth[at < 0 ? 0 : at >= depthBins ? depthBins - 1 : at]++
-    if (riding[i]) {
-      rideSum += x
-      rideN++
-    }
-    const s = v[i]
-    const bin = ((s + r.speedRangeMmS) * perSpeedBin) | 0
-    speed[bin < 0 ? 0 : bin >= speedBins ? speedBins - 1 : bin]++
-    sSum += supportBand[i] * supportBand[i]
-    cSum += chatterBand[i] * chatterBand[i]
-    if (axleBand) aSum += axleBand[i] * axleBand[i]
-  }
+  const depth = new Float64Array(Math.ceil(100 / r.depthBinPct))
+  const speed = new Float64Array((2 * r.speedRangeMmS) / r.speedBinMmS)
+  const n = knownOf(d, from, to, work)
+  countInto(depth, d, from, to, 0, r.depthBinPct)
+  countInto(speed, v, from, to, -r.speedRangeMmS, r.speedBinMmS)
+  const rideHeight = ridingMean(d, riding, from, to)
+  const supportRms = rms(supportBand, d, from, to)
+  const chatterRms = rms(chatterBand, d, from, to)
+  const axleRms = axleBand ? rms(axleBand, d, from, to) : 0
   const [p05, p50, p95] = quantilesOf(work.subarray(0, n), [0.05, 0.5, 0.95])
   let deepest = 0
   for (let i = 0; i < n; i++) if (work[i] > deepest) deepest = work[i]
-  // Speeds in from the front of the room, speeds out from its back: together they are no more than the samples.
-  const size = to - from
-  const sides = [
-    { count: 0, high: 0, max: 0 },
-    { count: 0, high: 0, max: 0 },
-  ]
-  const [into, out] = sides
-  for (let i = from; i < to; i++) {
-    const s = v[i]
-    if (s > 0) {
-      work[into.count++] = s
-      if (s > r.lowHighMmS) into.high++
-      if (s > into.max) into.max = s
-    } else if (s < 0) {
-      work[size - ++out.count] = -s
-      if (s < -r.lowHighMmS) out.high++
-      if (s < -out.max) out.max = -s
-    }
-  }
-  const [compression, rebound] = sides.map(({ count, high, max }, k) => {
-    const part = k === 0 ? work.subarray(0, count) : work.subarray(size - count, size)
-    return { p95: orZero(quantilesOf(part, [0.95])[0]), max, highShare: count ? high / count : 0 }
-  })
+  const { compression, rebound } = speedSides(v, from, to, work)
   const hits = m.hits.filter((h) => h.peakIndex >= from && h.peakIndex < to)
   const inSpan = events.filter((e) => e.end === m.end && e.startS * rate >= from && e.startS * rate < to)
   const drifts = inSpan.filter((e) => e.kind === 'train').map((e) => e.value)
@@ -96,7 +55,7 @@ export function endMetrics(
     hits.map((h) => h.reboundMmS),
   )
   return {
-    rideHeightPct: rideN ? rideSum / rideN : orZero(p50),
+    rideHeightPct: rideHeight ?? orZero(p50),
     depthP05Pct: orZero(p05),
     depthP50Pct: orZero(p50),
     depthP95Pct: orZero(p95),
@@ -109,8 +68,8 @@ export function endMetrics(
     reboundMaxMmS: rebound.max,
     highSpeedCompressionShare: compression.highShare,
     highSpeedReboundShare: rebound.highShare,
-    supportPct: n ? Math.sqrt(sSum / n) : 0,
-    smallBumpPct: n ? Math.sqrt(cSum / n) : 0,
+    supportPct: supportRms,
+    smallBumpPct: chatterRms,
     bottomOuts: inSpan.filter((e) => e.kind.endsWith('bottom-out')).length,
     hardBottomOuts: inSpan.filter((e) => e.kind === 'hard-bottom-out').length,
     topOuts: inSpan.filter((e) => e.kind === 'top-out').length,
@@ -125,8 +84,108 @@ export function endMetrics(
     recoveryMs: recovery.length ? median(recovery) : null,
     returnSlopePerS: law?.slope ?? null,
     returnInterceptMmS: law?.intercept ?? null,
-    chatterPctPerG: aSum > 0 ? Math.sqrt(cSum / aSum) : null,
+    chatterPctPerG: axleRms > 0 ? chatterRms / axleRms : null,
     diveRisePct: null,
+  }
+}
+
+// One loop for each figure: small enough for the compiler to keep everything in registers.
+
+/** Copies what is known to the start of `work`; how many there are. */
+function knownOf(x: Float64Array, from: number, to: number, work: Float64Array): number {
+  let n = 0
+  for (let i = from; i < to; i++) {
+    const value = x[i]
+    if (value === value) work[n++] = value
+  }
+  return n
+}
+
+/** Counts values in equal bins from `start` on; what lies outside goes to the first or the last. */
+function countInto(
+  bins: Float64Array,
+  x: Float64Array,
+  from: number,
+  to: number,
+  start: number,
+  width: number,
+): void {
+  const perBin = 1 / width
+  const last = bins.length - 1
+  for (let i = from; i < to; i++) {
+    const value = x[i]
+    if (value !== value) continue
+    const at = ((value - start) * perBin) | 0
+    bins[at < 0 ? 0 : at > last ? last : at]++
+  }
+}
+
+function ridingMean(x: Float64Array, riding: Uint8Array, from: number, to: number): number | null {
+  let sum = 0
+  let n = 0
+  for (let i = from; i < to; i++) {
+    const value = x[i]
+    if (riding[i] === 0 || value !== value) continue
+    sum += value
+    n++
+  }
+  return n ? sum / n : null
+}
+
+/** Root mean square of a band where the depth is known; 0 when it is nowhere. */
+function rms(band: Float32Array, depth: Float64Array, from: number, to: number): number {
+  let sum = 0
+  let n = 0
+  for (let i = from; i < to; i++) {
+    if (depth[i] !== depth[i]) continue
+    sum += band[i] * band[i]
+    n++
+  }
+  return n ? Math.sqrt(sum / n) : 0
+}
+
+interface SpeedSide {
+  p95: number
+  max: number
+  highShare: number
+}
+
+/** Compression and rebound speeds apart. Plain counters: a field of an object is slow to count in. */
+function speedSides(
+  v: Float64Array,
+  from: number,
+  to: number,
+  work: Float64Array,
+): Record<'compression' | 'rebound', SpeedSide> {
+  const high = metricRules.lowHighMmS
+  // Speeds in from the front of the room, speeds out from its back: together they are no more than the samples.
+  const size = to - from
+  let ins = 0
+  let highIns = 0
+  let maxIn = 0
+  let outs = 0
+  let highOuts = 0
+  let maxOut = 0
+  for (let i = from; i < to; i++) {
+    const s = v[i]
+    if (s > 0) {
+      work[ins++] = s
+      if (s > high) highIns++
+      if (s > maxIn) maxIn = s
+    } else if (s < 0) {
+      work[size - ++outs] = -s
+      if (s < -high) highOuts++
+      if (s < -maxOut) maxOut = -s
+    }
+  }
+  const side = (speeds: Float64Array, max: number, highs: number): SpeedSide => ({
+    p95: orZero(quantilesOf(speeds, [0.95])[0]),
+    max,
+    highShare: speeds.length ? highs / speeds.length : 0,
+  })
+  return {
+    compression: side(work.subarray(0, ins), maxIn, highIns),
+    rebound: side(work.subarray(size - outs, size), maxOut, highOuts),
   }
 }
 

@@ -1,5 +1,11 @@
 import type { End } from '#contract/common'
-import { butterworthLowPass, filterBothWays, filterExtra, filterMinSamples } from '../signal/butterworth.ts'
+import {
+  bandBothWays,
+  butterworthLowPass,
+  filterBothWays,
+  filterExtra,
+  filterMinSamples,
+} from '../signal/butterworth.ts'
 import { oddWindow, savitzkyGolayDerivative } from '../signal/derivative.ts'
 import { finiteSegments, perSegment } from '../signal/segments.ts'
 import { findHits, type Hit } from './hits.ts'
@@ -67,11 +73,9 @@ export function endMotion(
     [fromHz, toHz]: readonly [number, number],
   ) => {
     const [upper, lower] = [lowPass(toHz), lowPass(fromHz)]
-    return perSegment(x, parts, new Float32Array(x.length), (s, into) => {
-      const u = filterBothWays(s, upper, work.a)
-      const l = filterBothWays(s, lower, work.b)
-      for (let i = 0; i < into.length; i++) into[i] = u[i] - l[i]
-    })
+    return perSegment(x, parts, new Float32Array(x.length), (s, into) =>
+      bandBothWays(s, upper, lower, work, into),
+    )
   }
   const hits: Hit[] = []
   for (const [a, b] of stretches) {
