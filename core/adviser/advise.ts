@@ -46,6 +46,7 @@ const worthDisturbing = 0.25
 const knownPlaceBonus = 0.3
 /** Causes below this are not worth a change of their own. */
 const likelyFrom = 0.15
+const checkedByHand: readonly Cause['kind'][] = ['tyres', 'stiction']
 
 /**
  * The most useful next step of the day. A pure function of what was ridden and what can be turned.
@@ -123,10 +124,10 @@ export function advise(
   const answerable = causes.some(
     (c) => c.probability >= likelyFrom && remedyMoves(c.kind, c.end, space, positions).length > 0,
   )
-  if (
-    s.dials.length === 0 ||
-    (!answerable && causes[0].kind !== 'none' && (!best || best.gain < worthDisturbing))
-  )
+  // Tyres and sticking parts are looked at before anything is turned; what no fitted dial answers is said when nothing else is left.
+  const lookFirst = checkedByHand.includes(causes[0].kind) && onNow.length < 2
+  const nothingElse = !best || (lookFirst ? best.gain < worthDisturbing : worth(best) < choice.leastWorth)
+  if (s.dials.length === 0 || (!answerable && causes[0].kind !== 'none' && nothingElse))
     return noAnswerCard(causes)
   if (!best || worth(best) < choice.leastWorth)
     return repeatCard(
