@@ -12,7 +12,7 @@ import { normalFrom, seededRandom } from '#core/sim/random'
 import { analysisWith, fork, shock } from '#core/test/dayBuilder'
 
 /** How ratings fall off around the best place. Tuning and reporting use different families. */
-export type Family = 'bowl' | 'cone' | 'lopsided'
+export type Family = 'bowl' | 'sharp' | 'indifferent' | 'cone' | 'lopsided'
 
 /** A rider whose best setting is known to the bench, and to nobody else. */
 export interface TestRider {
@@ -158,6 +158,9 @@ export function testRider(seed: number, { family, sensors, mumbles }: RiderOptio
   const lossOne = (k: number, u: number) => {
     const l = lossAtThree[k]
     if (family === 'bowl') return (l * u * u) / 9
+    if (family === 'sharp') return l * (Math.abs(u) / 3) ** 1.5
+    // Feels nothing within half a click.
+    if (family === 'indifferent') return l * (Math.max(0, Math.abs(u) - 0.5) / 2.5) ** 2
     if (family === 'cone') return (l * (Math.sqrt(1 + u * u) - 1)) / (Math.sqrt(10) - 1)
     return ((l * u * u) / 9) * (u > 0 ? lean[k] : 2 - lean[k])
   }

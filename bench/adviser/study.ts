@@ -1,4 +1,5 @@
-import { testRider, type Family } from './riders.ts'
+import { stepsOf } from '#core/adviser/candidates'
+import { testRider, type Family, type TestRider } from './riders.ts'
 import { strategies, type StrategyName } from './strategies.ts'
 
 export interface StudyRow {
@@ -17,6 +18,8 @@ export interface StudyRow {
   regretAfter: Record<8 | 12 | 20 | 30, number>
   /** Share of "settled" that were wrong: more than what the rider would notice was left. */
   falseSettled: number
+  /** Share of "settled" after which one adjuster alone, within what one change may do, would have gained that much. */
+  oneChangeLeft: number
 }
 
 export const mostRuns = 40
@@ -35,6 +38,7 @@ export function study(
   const regret: Record<number, number[]> = { 8: [], 12: [], 20: [], 30: [] }
   let settled = 0
   let wrong = 0
+  let oneLeft = 0
   for (let i = 0; i < riders.count; i++) {
     const seed = riders.firstSeed + i
     const rider = testRider(seed, { family: riders.families[i % riders.families.length], sensors, mumbles })
@@ -58,7 +62,9 @@ export function study(
     reach.push(lastBad === losses.length - 1 ? Infinity : lastBad + 2)
     if (stopped !== null) {
       settled++
-      if (lossAfter(stopped) > Math.max(reached, rider.ratingSd)) wrong++
+      const noticed = Math.max(reached, rider.ratingSd)
+      if (lossAfter(stopped) > noticed) wrong++
+      if (bestSingleGain(rider, ride) > noticed) oneLeft++
     }
   }
   const mean = (x: number[]) => x.reduce((s, v) => s + v, 0) / x.length
@@ -74,7 +80,16 @@ export function study(
     reachP90: quantile(reach, 0.9),
     regretAfter: { 8: mean(regret[8]), 12: mean(regret[12]), 20: mean(regret[20]), 30: mean(regret[30]) },
     falseSettled: settled > 0 ? wrong / settled : 0,
+    oneChangeLeft: settled > 0 ? oneLeft / settled : 0,
   }
+}
+
+function bestSingleGain(rider: TestRider, ride: Record<string, number>): number {
+  const here = rider.lossAt(ride)
+  const gains = rider.dials.flatMap((d) =>
+    stepsOf(d, ride[d.adjuster.id]).map((to) => here - rider.lossAt({ ...ride, [d.adjuster.id]: to })),
+  )
+  return Math.max(0, ...gains)
 }
 
 function quantile(values: number[], p: number): number | null {

@@ -118,7 +118,9 @@ export function advise(
       [reason(`Chance that something clearly better is left: ${Math.round(100 * s.doubt)} %.`)],
       causes,
     )
-  if (isHappy(onNow, causes) && (!best || best.gain < worthDisturbing)) return { ...happyCard(causes) }
+  // Who was happy twice is left alone unless the gain would be felt.
+  const disturbing = onNow.length >= 2 ? s.noticeable : worthDisturbing
+  if (isHappy(onNow, causes) && (!best || best.gain < disturbing)) return { ...happyCard(causes) }
   const test = separating(h, space, s, useful, causes, positions)
   if (test) return test
   const answerable = causes.some(
