@@ -205,9 +205,20 @@ test('two recorded runs are laid over each other by their ground, and the figure
   const [a, b] = [idOf('half-way run 2'), idOf('half-way run 5')]
   const dayId = idOf('day half-way')
   await page.goto(`${server.base}/days/${dayId}/compare?a=${a}&b=${b}`)
-  await expect(
-    page.getByRole('img', { name: 'Depth of runs A and B over time' }).locator('canvas'),
-  ).toBeVisible()
+  const courses = page.getByRole('img', { name: 'Depth of runs A and B over time' }).locator('canvas').first()
+  await expect(courses).toBeVisible()
+  /** Share of the courses' picture that is painted. */
+  const painted = () =>
+    courses.evaluate((canvas: HTMLCanvasElement) => {
+      const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height)
+      return data.filter((_, i) => i % 4 === 3 && data[i] > 0).length / (data.length / 4)
+    })
+  await expect.poll(painted).toBeGreaterThan(0.1)
+  const wide = await courses.screenshot()
+  await courses.hover({ force: true })
+  await page.mouse.wheel(0, -600)
+  await expect.poll(async () => (await courses.screenshot()).equals(wide)).toBe(false)
+  expect(await painted()).toBeGreaterThan(0.1)
   await expect(page.getByText(/B is laid under A section by section, moved by -?\d+\.\d/)).toBeVisible()
   await page.goto(`${server.base}/days/${dayId}/trace/${b}`)
   const link = page.getByRole('link', { name: 'figures as CSV' })

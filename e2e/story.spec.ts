@@ -169,7 +169,12 @@ test('from nothing to a second, compared run', async ({ page }) => {
     await page.getByRole('link', { name: 'Back to the day' }).click()
     await page.getByRole('button', { name: /^Run 2,/ }).click()
     await page.getByRole('link', { name: 'What the suspension did' }).click()
-    await expect(page.getByRole('img', { name: /Depth of front and rear/ }).locator('canvas')).toBeVisible()
+    await expect(
+      page
+        .getByRole('img', { name: /Depth of front and rear/ })
+        .locator('canvas')
+        .first(),
+    ).toBeVisible()
     await expect(page.getByText(/Rear sinks through/)).toBeVisible()
     await expect(page.getByText('Sections are placed by their share')).toBeVisible()
   })
