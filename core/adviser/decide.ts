@@ -25,12 +25,12 @@ export interface Standing {
 
 /** Constants of the choice, tuned on tuning riders only; docs/models.md, "Next change". */
 export const choice = {
-  settleDoubt: 0.35,
+  settleDoubt: 0.28,
   settleCandidate: 0.1,
   settleRuns: 2,
   /** Ridden longer here, more doubt may stay: what is left is many small things, none worth a run of its own. */
   longRuns: 3,
-  longDoubt: 0.42,
+  longDoubt: 0.4,
   longCandidate: 0.05,
   spread: 0.3,
   leastWorth: 0.1,

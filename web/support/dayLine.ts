@@ -44,7 +44,7 @@ export interface DayLineView {
 }
 
 const runHeight = 62
-const tagHeight = { one: 58, many: 84 }
+const tagHeight = { one: 66, many: 90 }
 const topY = 34
 export const trailMiddle = 40
 const trailSwing = 15

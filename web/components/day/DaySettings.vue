@@ -65,6 +65,9 @@ async function save() {
 </template>
 
 <style scoped>
+form p.soft {
+  margin: 0.3rem 0 0;
+}
 .check {
   display: flex;
   gap: 0.5rem;

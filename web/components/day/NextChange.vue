@@ -247,7 +247,7 @@ h1 {
 .watch {
   border-top: 1px dashed var(--line);
   padding-top: 0.6rem;
-  margin: 0 0 0.4rem;
+  margin: 0.5rem 0 0.4rem;
 }
 .mind {
   font-size: 0.92rem;
