@@ -1,16 +1,17 @@
-// Measures speed and memory; ratios within one run. `npm run bench`, `npm run bench -- --json`
+// Runs one of the benchmarks: `npm run bench`, `npm run bench:adviser` [-- --json | --write | …]
 import { join } from 'node:path'
 import { ensurePackages, root, run } from './ensure.mjs'
 
 ensurePackages()
+const [file, ...options] = process.argv.slice(2)
 const code = run(process.execPath, [
   '--expose-gc',
   '--import',
   join(root, 'node_modules/tsx/dist/esm/index.mjs'),
-  'bench/run.ts',
-  ...process.argv.slice(2),
+  file,
+  ...options,
 ])
-if (code === 0 && process.argv.includes('--write'))
+if (code === 0 && options.includes('--write'))
   run(join(root, 'node_modules', '.bin', 'prettier'), [
     '--write',
     '--log-level',
