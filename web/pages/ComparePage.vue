@@ -1,34 +1,26 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useUnits } from '../composables/useUnits.ts'
 import EffectBar from '../components/compare/EffectBar.vue'
 import BlindCover from '../components/day/BlindCover.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
+import { useDayPage } from '../composables/useDayPage.ts'
 import EndMark from '../components/shell/EndMark.vue'
 import DepthBySection from '../components/trace/DepthBySection.vue'
 import { alignPieces, sure } from '#core/signal/align'
 import SignalFigures from '../components/trace/SignalFigures.vue'
 import MirrorTrace from '../components/trace/MirrorTrace.vue'
 import { useRecording } from '../composables/useRecording.ts'
-import { useDay } from '../stores/day.ts'
-import { useNotices } from '../stores/notices.ts'
 import { compareRuns } from '../support/compareRuns.ts'
 import { sectionDifferences } from '../support/compareMetrics.ts'
 import { dayWords } from '../support/dates.ts'
 
 const props = defineProps<{ id: string }>()
-const day = useDay()
-const notices = useNotices()
+const { day, bundle: b } = useDayPage(() => props.id)
 const route = useRoute()
 const router = useRouter()
-watch(
-  () => props.id,
-  () => day.bundle?.day.id === props.id || notices.attempt(() => day.load(props.id)),
-  { immediate: true },
-)
 
-const b = computed(() => (day.bundle?.day.id === props.id ? day.bundle : null))
 const options = computed(() =>
   (b.value?.runs ?? []).map((r, i) => ({
     value: r.id,

@@ -11,26 +11,18 @@ import LivePanel from '../components/logger/LivePanel.vue'
 import RecordPanel from '../components/logger/RecordPanel.vue'
 import StandInPanel from '../components/logger/StandInPanel.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
+import { useDayPage } from '../composables/useDayPage.ts'
 import { useLogger } from '../composables/useLogger.ts'
-import { useDay } from '../stores/day.ts'
 import { useGarage } from '../stores/garage.ts'
-import { useNotices } from '../stores/notices.ts'
 import { dayWords } from '../support/dates.ts'
 
 const props = defineProps<{ id: string }>()
-const day = useDay()
+const { notices, bundle: b, reload } = useDayPage(() => props.id)
 const garage = useGarage()
-const notices = useNotices()
 const route = useRoute()
 const logger = useLogger()
-watch(
-  () => props.id,
-  () => day.bundle?.day.id === props.id || notices.attempt(() => day.load(props.id)),
-  { immediate: true },
-)
 onMounted(() => notices.attempt(() => Promise.all([garage.loaded || garage.load(), logger.search()])))
 
-const b = computed(() => (day.bundle?.day.id === props.id ? day.bundle : null))
 const runs = computed(() =>
   (b.value?.runs ?? []).map((r, i) => ({
     id: r.id,
@@ -78,7 +70,7 @@ const mapping = computed(() => {
 const attached = ref<Recording | null>(null)
 async function onAttached(r: Recording) {
   attached.value = r
-  await notices.attempt(() => day.load(props.id))
+  await reload()
 }
 const kindWords = { 'chamber-pressure': 'reads the air chambers', travel: 'reads travel' }
 const dayTo = computed(() => ({ name: 'day', params: { id: props.id } }))

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import type { RecordingEvent } from '#contract/recording'
 import { rideHeightTargets } from '#core/adviser/history'
 import { apiBase } from '../api/client.ts'
@@ -12,22 +12,14 @@ import SectionPlacer from '../components/trace/SectionPlacer.vue'
 import SignalFigures from '../components/trace/SignalFigures.vue'
 import BlindCover from '../components/day/BlindCover.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
+import { useDayPage } from '../composables/useDayPage.ts'
 import { useRecording } from '../composables/useRecording.ts'
-import { useDay } from '../stores/day.ts'
-import { useNotices } from '../stores/notices.ts'
 import { dayWords, durationWords } from '../support/dates.ts'
 import { standsOut } from '../support/standsOut.ts'
 
 const props = defineProps<{ id: string; runId: string }>()
-const day = useDay()
-const notices = useNotices()
-watch(
-  () => props.id,
-  () => day.bundle?.day.id === props.id || notices.attempt(() => day.load(props.id)),
-  { immediate: true },
-)
+const { day, bundle: b, reload } = useDayPage(() => props.id)
 
-const b = computed(() => (day.bundle?.day.id === props.id ? day.bundle : null))
 const recording = computed(() => b.value?.recordings.find((r) => r.runId === props.runId) ?? null)
 const { drawable, fault } = useRecording(recording)
 const number = computed(() => day.runNumber(props.runId))
@@ -64,9 +56,6 @@ const others = computed(() =>
     .filter((r) => r.id !== recording.value?.id)
     .map((r) => ({ recording: r, text: `run ${day.runNumber(r.runId)}` })),
 )
-async function reload() {
-  await notices.attempt(() => day.load(props.id))
-}
 async function placed() {
   placing.value = false
   await reload()
