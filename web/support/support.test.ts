@@ -1,6 +1,7 @@
 // @vitest-environment happy-dom
 import { beforeEach, describe, expect, it } from 'vitest'
 import type { DayBundle } from '#contract/endpoints'
+import { limits } from '#contract/limits'
 import type { EndMetrics } from '#contract/recording'
 import { summarise } from '#core/adviser/summary'
 import {
@@ -21,6 +22,7 @@ import { forgetDraft, keepDraft, readDraft } from './drafts.ts'
 import { railScale, railStep } from './rail.ts'
 import { standsOut } from './standsOut.ts'
 import { terrainPath } from './terrain.ts'
+import { tooLargeWords } from './uploadSize.ts'
 import { signedWords } from './words.ts'
 
 /** A story as the page would hold it. */
@@ -245,6 +247,12 @@ describe('small words', () => {
     expect(durationWords(112)).toBe('1:52')
     expect(durationWords(119.7)).toBe('2:00')
     expect(durationWords(61.257, 1)).toBe('1:01.3')
+  })
+  it('a file beyond the limit is refused with both sizes', () => {
+    expect(tooLargeWords(limits.uploadBytes)).toBe('')
+    expect(tooLargeWords(limits.uploadBytes + 5e6)).toMatch(
+      /^The file has \d+ MB; at most \d+ MB are taken\./,
+    )
   })
   it('differences with their sign, and none for nothing', () => {
     expect([1.24, -0.44, -0.04].map((x) => signedWords(x, 1))).toEqual(['+1.2', '−0.4', '0.0'])

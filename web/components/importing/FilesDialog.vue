@@ -9,9 +9,12 @@ import { useLive } from '../../api/live.ts'
 import { uploadAddedFile } from '../../api/upload.ts'
 import { useFileReader } from '../../composables/useFileReader.ts'
 import { useNotices } from '../../stores/notices.ts'
+import { tooLargeWords } from '../../support/uploadSize.ts'
 import type { FileLook } from '../../workers/file.worker.ts'
 import NumberField from '../shell/NumberField.vue'
+import DropArea from './DropArea.vue'
 import MappingTable from './MappingTable.vue'
+import UploadProgress from './UploadProgress.vue'
 
 /** The files of a recording: another logger's, or a track of the way, laid on its clock. */
 const props = defineProps<{ recording: Recording; bundle: DayBundle }>()
@@ -38,12 +41,11 @@ useLive({
     if (id === props.recording.id && progress.value) progress.value = { share: 0.3 + 0.7 * share, doing }
   },
 })
-async function take(f: File | undefined) {
-  if (!f) return
+async function take(f: File) {
   file.value = f
   look.value = mapping.value = null
-  fault.value = ''
-  if (isTrack.value) return
+  fault.value = tooLargeWords(f.size)
+  if (fault.value || isTrack.value) return
   try {
     look.value = await reader().look(new Uint8Array(await f.arrayBuffer()))
     mapping.value = (await knownMapping(look.value)) ?? suggestMapping(look.value.layout)
@@ -51,8 +53,6 @@ async function take(f: File | undefined) {
     fault.value = e instanceof Error ? e.message : String(e)
   }
 }
-const pick = (e: Event) => void take((e.target as HTMLInputElement).files?.[0])
-const drop = (e: DragEvent) => void take(e.dataTransfer?.files[0])
 async function add() {
   if (!file.value) return
   cancel = new AbortController()
@@ -89,8 +89,9 @@ const byWords: Record<AddedFile['offsetBy'], string> = {
 const fileWords = (f: AddedFile) =>
   `begins at ${f.offsetS.toFixed(1)} s of the recording, ${byWords[f.offsetBy]}`
 const address = (f: AddedFile) => `${apiBase}/recordings/${props.recording.id}/files/${f.id}/original`
-const percent = computed(() => Math.round(100 * (progress.value?.share ?? 0)))
-const ready = computed(() => file.value !== null && (isTrack.value || mapping.value !== null))
+const ready = computed(
+  () => file.value !== null && !tooLargeWords(file.value.size) && (isTrack.value || mapping.value !== null),
+)
 </script>
 
 <template>
@@ -115,13 +116,13 @@ const ready = computed(() => file.value !== null && (isTrack.value || mapping.va
           <button type="button" class="btn btn-plain btn-sm" @click="takeOff(f)">Take it off</button>
         </li>
       </ul>
-      <label class="drop" @dragover.prevent @drop.prevent.stop="drop">
-        <b>{{ file ? file.name : 'Drop a GPX track or a second logger’s file here, or pick one' }}</b>
-        <span class="soft small"
-          >A track brings distance and speed; a second logger the channels that are missing</span
-        >
-        <input type="file" class="visually-hidden" accept=".gpx,.csv,.tsv,.txt,.log,text/*" @change="pick" />
-      </label>
+      <DropArea
+        :file="file"
+        invitation="Drop a GPX track or a second logger’s file here, or pick one"
+        hint="A track brings distance and speed; a second logger the channels that are missing"
+        accept=".gpx,.csv,.tsv,.txt,.log,text/*"
+        @take="take"
+      />
       <MappingTable v-if="look && mapping" v-model="mapping" :look="look" />
       <NumberField
         v-if="file"
@@ -132,11 +133,7 @@ const ready = computed(() => file.value !== null && (isTrack.value || mapping.va
         class="offset"
       />
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-      <div v-if="progress" class="acts" role="status">
-        <BProgress :value="percent" :max="100" variant="success" class="grow" />
-        <span class="num">{{ `${progress.doing}, ${percent} %` }}</span>
-        <button type="button" class="btn btn-plain" @click="cancel?.abort()">Cancel</button>
-      </div>
+      <UploadProgress v-if="progress" v-bind="progress" @cancel="cancel?.abort()" />
       <div v-else class="acts">
         <button type="button" class="btn btn-primary" :disabled="!ready" @click="add">Join it</button>
       </div>
@@ -164,19 +161,6 @@ li {
 li .small {
   flex: 1;
 }
-.drop {
-  display: grid;
-  justify-items: center;
-  border: 2px dashed var(--ink-soft);
-  border-radius: 12px;
-  padding: 1rem;
-  text-align: center;
-  cursor: pointer;
-  background: var(--paper);
-}
-.drop:focus-within {
-  outline: 3px solid var(--sun);
-}
 .offset {
   max-width: 320px;
 }
@@ -184,8 +168,5 @@ li .small {
   display: flex;
   gap: 0.6rem;
   align-items: center;
-}
-.grow {
-  flex: 1;
 }
 </style>

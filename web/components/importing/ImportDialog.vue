@@ -2,20 +2,21 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import { v7 as uuid } from 'uuid'
 import type { DayBundle } from '#contract/endpoints'
-import { limits } from '#contract/limits'
 import type { ImportMapping, RecordingUpload } from '#contract/recording'
 import type { Run } from '#contract/run'
 import { leverageOf } from '#core/linkage/leverage'
 import type { TravelGeometry } from '#core/telemetry/ingest'
 import { suggestMapping } from '#core/telemetry/mapping'
-import IconFile from '~icons/lucide/file-up'
 import { useLive } from '../../api/live.ts'
 import { uploadRecording } from '../../api/upload.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { durationWords } from '../../support/dates.ts'
+import { tooLargeWords } from '../../support/uploadSize.ts'
 import { useFileReader } from '../../composables/useFileReader.ts'
 import type { FileLook, Trial } from '../../workers/file.worker.ts'
+import DropArea from './DropArea.vue'
 import MappingTable from './MappingTable.vue'
+import UploadProgress from './UploadProgress.vue'
 
 const props = defineProps<{ bundle: DayBundle; run: Run; number: number; dropped: File | null }>()
 const open = defineModel<boolean>('open', { required: true })
@@ -63,10 +64,8 @@ async function take(f: File) {
       'A GPX track is laid on a recording: add the sensor file first, then the track on its trace screen.'
     return
   }
-  if (f.size > limits.uploadBytes) {
-    fault.value = `The file has ${Math.round(f.size / 1e6)} MB; at most ${Math.round(limits.uploadBytes / 1024 / 1024)} MB are taken. Split the recording.`
-    return
-  }
+  fault.value = tooLargeWords(f.size)
+  if (fault.value) return
   try {
     bytes.value = new Uint8Array(await f.arrayBuffer())
     look.value = await reader().look(bytes.value)
@@ -114,22 +113,12 @@ async function start() {
     cancel = null
   }
 }
-const pick = (e: Event) => {
-  const f = (e.target as HTMLInputElement).files?.[0]
-  if (f) void take(f)
-}
-const drop = (e: DragEvent) => {
-  const f = e.dataTransfer?.files[0]
-  if (f) void take(f)
-}
 const good = computed(() => (trial.value?.ok ? trial.value : null))
 const rangeWords = computed(() =>
   good.value?.ranges
     .map((r) => `${r.end} ${r.lowPct.toFixed(0)} to ${r.highPct.toFixed(0)} % of travel`)
     .join(', '),
 )
-const percent = computed(() => Math.round(100 * (progress.value?.share ?? 0)))
-const sizeWords = computed(() => (file.value ? `${(file.value.size / 1024).toFixed(0)} kB` : ''))
 </script>
 
 <template>
@@ -144,18 +133,13 @@ const sizeWords = computed(() => (file.value ? `${(file.value.size / 1024).toFix
     no-close-on-backdrop
   >
     <div class="import">
-      <label class="drop" @dragover.prevent @drop.prevent.stop="drop">
-        <IconFile aria-hidden="true" />
-        <span
-          ><b>{{ file ? file.name : 'Drop a sensor file here, or pick one' }}</b
-          >{{ sizeWords ? ` ${sizeWords}` : '' }}</span
-        >
-        <span class="soft small"
-          >Any delimited text: comma, semicolon, tab; decimal point or comma; time in s, ms, µs, a clock, or
-          none</span
-        >
-        <input type="file" class="visually-hidden" accept=".csv,.tsv,.txt,.log,text/*" @change="pick" />
-      </label>
+      <DropArea
+        :file="file"
+        invitation="Drop a sensor file here, or pick one"
+        hint="Any delimited text: comma, semicolon, tab; decimal point or comma; time in s, ms, µs, a clock, or none"
+        accept=".csv,.tsv,.txt,.log,text/*"
+        @take="take"
+      />
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
       <template v-if="look && mapping">
         <p v-if="remembered" class="soft small">
@@ -175,11 +159,7 @@ const sizeWords = computed(() => (file.value ? `${(file.value.size / 1024).toFix
           ><input v-model="remember" type="checkbox" class="form-check-input" /> Remember these columns for
           files with the same header</label
         >
-        <div v-if="progress" class="progress-row" role="status">
-          <BProgress :value="percent" :max="100" variant="success" class="bar" />
-          <span class="num">{{ progress.doing }}, {{ percent }} %</span>
-          <BButton variant="plain" @click="cancel?.abort()">Cancel</BButton>
-        </div>
+        <UploadProgress v-if="progress" v-bind="progress" @cancel="cancel?.abort()" />
         <div v-else class="acts">
           <BButton variant="primary" :disabled="!good" @click="start">Put it on run {{ number }}</BButton>
           <BButton variant="plain" @click="open = false">Not now</BButton>
@@ -197,24 +177,6 @@ const sizeWords = computed(() => (file.value ? `${(file.value.size / 1024).toFix
 .import p {
   margin: 0;
 }
-.drop {
-  display: grid;
-  justify-items: center;
-  gap: 0.2rem;
-  border: 2px dashed var(--ink-soft);
-  border-radius: 12px;
-  padding: 1.2rem;
-  text-align: center;
-  cursor: pointer;
-  background: var(--paper);
-}
-.drop:focus-within {
-  outline: 3px solid var(--sun);
-}
-.drop svg {
-  width: 28px;
-  height: 28px;
-}
 .fault {
   color: var(--rust);
   font-weight: 600;
@@ -230,13 +192,9 @@ const sizeWords = computed(() => (file.value ? `${(file.value.size / 1024).toFix
   font-weight: 700;
 }
 .check,
-.acts,
-.progress-row {
+.acts {
   display: flex;
   gap: 0.6rem;
   align-items: center;
-}
-.bar {
-  flex: 1;
 }
 </style>
