@@ -27,3 +27,16 @@ export interface Row {
   /** What it is held against, and the bar. */
   against: string
 }
+
+/** How many times as long one takes as the other: in turns, so that a machine that slows down slows both. Median of nine. */
+export function timesAsLong(one: () => unknown, other: () => unknown): number {
+  const once = (act: () => unknown) => {
+    const start = performance.now()
+    act()
+    return performance.now() - start
+  }
+  once(one)
+  once(other)
+  const ratios = Array.from({ length: 9 }, () => once(one) / once(other))
+  return ratios.sort((a, b) => a - b)[4]
+}

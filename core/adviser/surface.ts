@@ -1,5 +1,5 @@
 import { normalFrom, seededRandom } from '../sim/random.ts'
-import { cholesky, choleskySolve } from '../stats/solve.ts'
+import { cholesky, choleskyInverse } from '../stats/solve.ts'
 
 /** A rating (`b` alone) or a difference said between two runs (`b` against `a`); indexes into `points`. */
 export interface RatedRow {
@@ -111,9 +111,16 @@ function sayable(u: number, c: Clue): number {
  * clicks whatever the shape. Where the straight part begins is learned: some riders feel the first click, some not.
  */
 export function fallOff(u: number, straightFrom: number): number {
-  const c = straightFrom
-  return (9 * (Math.sqrt(1 + (u / c) ** 2) - 1)) / (Math.sqrt(1 + 9 / (c * c)) - 1)
+  if (straightFrom !== scaledShape) {
+    scaledShape = straightFrom
+    scale = 9 / (Math.sqrt(1 + 9 / (straightFrom * straightFrom)) - 1)
+  }
+  const x = u / straightFrom
+  return scale * (Math.sqrt(1 + x * x) - 1)
 }
+/** The scale of the shape that was asked last: it is asked many thousand times in a row. */
+let scaledShape = NaN
+let scale = NaN
 
 /** 0 near the best place, 1 where a dial would be named if anything is. */
 function farOff(u: number): number {
@@ -307,7 +314,7 @@ export function fitSurface(data: SurfaceData, sweeps = usualSweeps(data), seed =
 /** A usual day gets all passes; on a very long one, where more is known anyway, fewer keep the answer quick. */
 function usualSweeps({ dials, rows, clues }: SurfaceData): number {
   const perSweep = Math.max(1, dials.length * (rows.length ** 2 + 30 * clues.length))
-  return Math.round(Math.min(800, Math.max(160, 9e6 / perSweep)))
+  return Math.round(Math.min(800, Math.max(140, 9e6 / perSweep)))
 }
 
 interface NoiseFit {
@@ -344,15 +351,9 @@ function noiseFits(data: SurfaceData, residual: Float64Array): NoiseFit[] {
     const a = shared.slice()
     data.rows.forEach((r, i) => (a[i * N + i] += sd * sd * r.mind + r.extraVariance))
     const factor = cholesky(a, N)
-    const inverse = new Float64Array(N * N)
-    const unit = new Float64Array(N)
     let logDet = 0
-    for (let i = 0; i < N; i++) {
-      logDet += 2 * Math.log(factor[i * N + i])
-      unit.fill(0)
-      unit[i] = 1
-      inverse.set(choleskySolve(factor, N, unit), i * N)
-    }
+    for (let i = 0; i < N; i++) logDet += 2 * Math.log(factor[i * N + i])
+    const inverse = choleskyInverse(factor, N)
     return { sd, inverse, logWeight: -0.5 * logDet - 0.5 * g * g }
   })
 }

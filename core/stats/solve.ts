@@ -32,3 +32,26 @@ export function choleskySolve(l: Float64Array, n: number, b: ArrayLike<number>):
   }
   return x
 }
+
+/** Inverse of the matrix L·Lᵀ, row-major and symmetric. A third of the work of solving for each unit vector. */
+export function choleskyInverse(l: Float64Array, n: number): Float64Array {
+  // Columns of L⁻¹ stand as rows here, so that the products below run along them.
+  const columns = new Float64Array(n * n)
+  for (let j = 0; j < n; j++) {
+    const at = j * n
+    columns[at + j] = 1 / l[at + j]
+    for (let i = j + 1; i < n; i++) {
+      let s = 0
+      for (let k = j; k < i; k++) s -= l[i * n + k] * columns[at + k]
+      columns[at + i] = s / l[i * n + i]
+    }
+  }
+  const inverse = new Float64Array(n * n)
+  for (let i = 0; i < n; i++)
+    for (let j = 0; j <= i; j++) {
+      let s = 0
+      for (let k = i; k < n; k++) s += columns[i * n + k] * columns[j * n + k]
+      inverse[i * n + j] = inverse[j * n + i] = s
+    }
+  return inverse
+}

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { clearDifference, repeatSd } from './metricNoise.ts'
 import { normalCdf } from './normal.ts'
 import { fitSession, sessionPriors, type RatedRun } from './session.ts'
-import { cholesky, choleskySolve } from './solve.ts'
+import { cholesky, choleskyInverse, choleskySolve } from './solve.ts'
 import { judge } from './verdict.ts'
 
 const run = (
@@ -27,6 +27,20 @@ describe('linear solve', () => {
     const x = choleskySolve(cholesky(a, 3), 3, [1, 2, 3])
     for (let i = 0; i < 3; i++)
       expect(a[3 * i] * x[0] + a[3 * i + 1] * x[1] + a[3 * i + 2] * x[2]).toBeCloseTo(i + 1, 12)
+  })
+  it('inverts: the product with the matrix is one', () => {
+    const n = 7
+    const a = Float64Array.from({ length: n * n }, (_, k) => {
+      const [i, j] = [Math.floor(k / n), k % n]
+      return Math.exp(-Math.abs(i - j) / 2) + (i === j ? 0.3 : 0)
+    })
+    const inverse = choleskyInverse(cholesky(a, n), n)
+    for (let i = 0; i < n; i++)
+      for (let j = 0; j < n; j++) {
+        let s = 0
+        for (let k = 0; k < n; k++) s += a[i * n + k] * inverse[k * n + j]
+        expect(s).toBeCloseTo(i === j ? 1 : 0, 12)
+      }
   })
   it('refuses what is not positive definite', () => {
     expect(() => cholesky(Float64Array.of(1, 2, 2, 1), 2)).toThrow()
