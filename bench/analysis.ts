@@ -29,7 +29,12 @@ export function analysisRows(): Row[] {
   const recording = recordingOf(ride(0), ride(0.4), { durationS: samples / 1000, sampleRateHz: 1000 })
   const channelBytes = 2 * samples * 8
   const full = medianMs(() => analyse(recording, []), 9)
-  const reference = referenceMs()
+  // In turns, for a machine that slows down between the two would change the ratio.
+  const rounds = [1, 2, 3].flatMap(() => {
+    const theirs = referenceMs()
+    return theirs === null ? [] : [{ theirs, ratio: medianMs(() => analyse(recording, [])) / theirs }]
+  })
+  const middle = rounds.sort((a, b) => a.ratio - b.ratio)[rounds.length >> 1]
   const depth = Float32Array.from(recording.depthPct.front!)
   const pyramid = buildPyramid(depth)
   let from = 0
@@ -44,14 +49,14 @@ export function analysisRows(): Row[] {
       unit: 'ms',
       against: 'filters, speed, spectrum, hits, trains, figures',
     },
-    ...(reference === null
+    ...(middle === undefined
       ? []
       : [
           {
             work: 'analysis, ours ÷ numpy and scipy on one thread',
-            figure: full / reference,
+            figure: middle.ratio,
             unit: '×',
-            against: `bar ≤ 1.0 × (theirs ${Math.round(reference)} ms)`,
+            against: `bar ≤ 1.0 × (theirs ${Math.round(middle.theirs)} ms)`,
           },
         ]),
     {
