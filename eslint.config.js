@@ -47,13 +47,17 @@ export default tseslint.config(
         'document',
         'fetch',
         'process',
-        'Date',
         'setTimeout',
         'performance',
         'navigator',
       ],
+      'no-restricted-syntax': [
+        'error',
+        { selector: 'NewExpression[callee.name="Date"][arguments.length=0]', message: 'Pass the time in.' },
+      ],
       'no-restricted-properties': [
         'error',
+        { object: 'Date', property: 'now', message: 'Pass the time in.' },
         { object: 'Math', property: 'random', message: 'Pass a random source in.' },
       ],
     },

@@ -1,6 +1,6 @@
 import type { Adjuster } from '#contract/adjuster'
 import { judgeDay } from '#core/adviser/judge'
-import { seededRandom } from '#core/sim/random'
+import { seededRandom } from '#core/numeric/random'
 import { DayBuilder, fork, frontLsc, shock, startPositions } from '#core/test/dayBuilder'
 import { medianMs, type Row } from './measure.ts'
 

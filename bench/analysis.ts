@@ -1,4 +1,4 @@
-import { seededRandom } from '#core/sim/random'
+import { seededRandom } from '#core/numeric/random'
 import { recordingOf } from '#core/test/synthetic'
 import { buildPyramid, viewOf } from '#core/signal/pyramid'
 import { analyse } from '#core/telemetry/analyse'

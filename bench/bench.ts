@@ -1,9 +1,9 @@
 import { cleanSpeedMS } from '#core/damper/recovery'
-import { stepStates } from '#core/bench/steps'
+import { stepStates } from '#core/bench/states'
 import { forkAir, netPressurePsi } from '#core/spring/air'
 import { solveSag } from '#core/spring/solver'
 import { energyCurve, forceCurve, spacerCases } from '#core/spring/spacers'
-import { benchOn, fork, shock } from '#core/test/dayBuilder'
+import { benchOn, benchRider, fork, shock } from '#core/test/dayBuilder'
 import { medianMs, type Row } from './measure.ts'
 
 const repeats = 100
@@ -26,7 +26,7 @@ export function benchRows(): Row[] {
     [0.5, 0.62, 0.77].map((ratio) =>
       Array.from({ length: 46 }, (_, i) => cleanSpeedMS(20, 0.3 + 0.06 * i, 16, ratio)),
     )
-  const steps = () => stepStates(benchOn(), [fork, shock], 76)
+  const steps = () => stepStates(benchOn(), [fork, shock], benchRider(76))
   const row = (work: string, act: () => unknown, against: string): Row => ({
     work,
     figure:

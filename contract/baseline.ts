@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { CalendarDay, Id, Name, Note, Version } from './common.ts'
-import { Position } from './setup.ts'
+import { AdvisedPosition } from './setup.ts'
 
 export const BaselineSource = z.enum(['unit-maker', 'frame-maker', 'workshop', 'own', 'computed'])
 export type BaselineSource = z.infer<typeof BaselineSource>
@@ -25,7 +25,7 @@ export const Baseline = z
     asOf: CalendarDay,
     sagFrontPct: SagPct,
     sagRearPct: SagPct,
-    positions: z.array(Position).max(24),
+    positions: z.array(AdvisedPosition).max(24),
     note: Note,
   })
   .refine((b) => new Set(b.positions.map((p) => p.adjusterId)).size === b.positions.length, {

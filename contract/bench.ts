@@ -27,6 +27,16 @@ export type SpacerSchool = z.infer<typeof SpacerSchool>
 export const Posture = z.enum(['seated', 'ready'])
 export type Posture = z.infer<typeof Posture>
 
+/** What makes a reading tell nothing of the spring; such a reading is kept and does not count. */
+export const ReadingMark = z.enum([
+  'compression-closed',
+  'lever-closed',
+  'brakes-held',
+  'kit-missing',
+  'not-confirmed-open',
+])
+export type ReadingMark = z.infer<typeof ReadingMark>
+
 export const SagMethod = z.enum(['ring', 'eye-to-eye', 'wheel'])
 export type SagMethod = z.infer<typeof SagMethod>
 
@@ -45,7 +55,11 @@ export const SagReading = z.strictObject({
   pressurePsi: z.number().min(1, 'Pressure must be at least 1 psi.').max(500).nullable(),
   springRateNPerMm: z.number().min(5).max(250).nullable(),
   preloadTurns: z.number().min(0).max(20).nullable(),
-  spacers: z.number().int().min(0).max(12),
+  /** null = nobody has looked how many are in. */
+  spacers: z.number().int().min(0).max(12).nullable(),
+  /** The gauge the pressure was read with; null = one without a name. */
+  gaugeId: Id.nullable().default(null),
+  marks: z.array(ReadingMark).max(5).default([]),
   /** Left out by the person: a slip. */
   leftOut: z.boolean(),
 })
@@ -86,7 +100,8 @@ export type Basis = z.infer<typeof Basis>
 export const StepRecord = z
   .strictObject({
     step: BenchStep,
-    state: z.enum(['done', 'skipped']),
+    /** out: looked at, not right, and left so. */
+    state: z.enum(['done', 'skipped', 'out']),
     at: Instant,
     reason: z.string().trim().max(200),
     basis: Basis,
@@ -111,10 +126,12 @@ export const Bench = z.strictObject({
   altitudeM: z.number().min(-430).max(6000).nullable(),
   place: z.string().trim().max(80),
   gaugeId: z.strictObject({ front: Id.nullable(), rear: Id.nullable() }),
-  /** Where every adjuster stands on the bench now. */
+  /** Where adjusters stand on the bench now; what is not named is unread. */
   positions: z.array(Position).max(24),
   /** Preparation checks ticked, by key (core/bench/preparation.ts). */
   checks: z.array(z.string().max(40)).max(40),
+  /** Checks that came out wrong: "that is out". */
+  checksOut: z.array(z.string().max(40)).max(40).default([]),
   readings: z.array(SagReading).max(60),
   reboundTests: z.array(ReboundTest).max(40),
   travelReadings: z.array(TravelReading).max(40),

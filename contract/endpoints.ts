@@ -3,11 +3,11 @@ import { Baseline } from './baseline.ts'
 import { Bench } from './bench.ts'
 import { Bike } from './bike.ts'
 import { Gauge, ServiceEntry, StockItem } from './care.ts'
-import { CalendarDay, Id, Name } from './common.ts'
+import { CalendarDay, Id, Instant, Name } from './common.ts'
 import { TrailDay } from './day.ts'
 import { LoggerAtHand } from './logger.ts'
 import { ProposalRecord } from './proposal.ts'
-import { Recording, RememberedMapping, SectionSpans } from './recording.ts'
+import { AddedFileUpload, Recording, RecordingUpload, RememberedMapping, SectionSpans } from './recording.ts'
 import { Rider, RiderCard } from './rider.ts'
 import { Feel, Run } from './run.ts'
 import { Setup } from './setup.ts'
@@ -56,12 +56,40 @@ export const Garage = z.strictObject({
   units: z.array(SuspensionUnit),
   trails: z.array(Trail),
   currentSetups: z.array(Setup),
+  /** Setups somebody wants on a bike and that nobody has turned yet, newest first. */
+  wantedSetups: z.array(Setup),
   gauges: z.array(Gauge),
   stock: z.array(StockItem),
   services: z.array(ServiceEntry),
   baselines: z.array(Baseline),
 })
 export type Garage = z.infer<typeof Garage>
+
+/** A record that was removed and can be brought back. */
+export const ShelfItem = z.strictObject({
+  kind: z.enum([
+    'rider',
+    'bike',
+    'unit',
+    'trail',
+    'gauge',
+    'stock',
+    'service',
+    'baseline',
+    'bench',
+    'day',
+    'run',
+    'recording',
+    'setup',
+  ]),
+  id: Id,
+  /** What a person calls it. */
+  name: z.string(),
+  /** Whose it is, and from when. */
+  about: z.string(),
+  removedAt: Instant,
+})
+export type ShelfItem = z.infer<typeof ShelfItem>
 
 /** A day in a line, for lists. */
 export const DaySummary = z.strictObject({
@@ -87,11 +115,14 @@ export const DayBundle = z.strictObject({
   bike: Bike,
   units: z.array(SuspensionUnit),
   trail: Trail,
+  /** Setups of the day, those its runs were ridden on, and what is on the bike now, in the order they were saved. */
   setups: z.array(Setup),
   runs: z.array(Run),
   feels: z.array(Feel),
   recordings: z.array(Recording),
   proposals: z.array(ProposalRecord),
+  /** Whether it is the last day of its bike: only there can settings be changed. */
+  latest: z.boolean(),
 })
 export type DayBundle = z.infer<typeof DayBundle>
 
@@ -124,7 +155,21 @@ export const endpoints = {
   putTrail: put('/trails/:id', Trail, 'Save a trail with its named sections'),
   deleteTrail: remove('/trails/:id', 'Put a trail away (can be undone)'),
   restoreTrail: restore('/trails/:id/restore', 'Bring a trail back'),
-  putSetup: put('/setups/:id', Setup, 'Save an immutable setup; it becomes what is on the bike now'),
+  putSetup: put(
+    '/setups/:id',
+    Setup,
+    'Save an immutable setup; unless it is wanted only, it becomes what is on the bike now',
+  ),
+  deleteSetup: remove('/setups/:id', 'Remove a wanted setup (can be undone)'),
+  restoreSetup: restore('/setups/:id/restore', 'Bring a wanted setup back'),
+  getShelf: endpoint({
+    method: 'get',
+    path: '/shelf',
+    summary: 'What was removed and can be brought back, newest first',
+    params: z.strictObject({}),
+    body: none,
+    reply: z.array(ShelfItem),
+  }),
   putGauge: put('/gauges/:id', Gauge, 'Save a pump gauge with its offset'),
   deleteGauge: remove('/gauges/:id', 'Put a gauge away (can be undone)'),
   restoreGauge: restore('/gauges/:id/restore', 'Bring a gauge back'),
@@ -195,6 +240,22 @@ export const endpoints = {
     body: none,
     reply: RememberedMapping.nullable(),
   }),
+  putRecording: endpoint({
+    method: 'put',
+    path: '/recordings/:id',
+    summary: 'Read a sensor file whose bytes were sent before, onto a run',
+    params: byId,
+    body: RecordingUpload,
+    reply: Recording,
+  }),
+  addFile: endpoint({
+    method: 'put',
+    path: '/recordings/:id/files/:fileId',
+    summary: 'Add a further file whose bytes were sent before; the figures are made again',
+    params: z.strictObject({ id: Id, fileId: Id }),
+    body: AddedFileUpload,
+    reply: Recording,
+  }),
   placeSections: endpoint({
     method: 'put',
     path: '/recordings/:id/spans',
@@ -223,6 +284,32 @@ export const endpoints = {
   restoreRecording: restore('/recordings/:id/restore', 'Bring a recording back'),
 } as const
 
-// Outside the table, since a body or reply is not JSON: PUT /recordings/:id?meta=… and
-// PUT /recordings/:id/files/:fileId?meta=… (bytes in, Recording out); GET /recordings/:id/original, /files/:fileId/original, /channels (see channels.ts), /channels.csv, /metrics.csv, /metrics.json;
-// /loggers/:index/… hands on to a device (docs/file-formats.md); GET /bikes/:id/baseline.pdf, /sag-strip.pdf; GET /events (server-sent events).
+/**
+ * Addresses outside the table, since a body or reply is not JSON. The OpenAPI document prints them with the rest, and a
+ * test holds both against the routes that are mounted.
+ */
+export const rawEndpoints = [
+  ['put', '/uploads/:id', 'Send the bytes of a file; they wait to be read', 'application/octet-stream'],
+  ['get', '/recordings/:id/original', 'The bytes as they came', 'application/octet-stream'],
+  [
+    'get',
+    '/recordings/:id/files/:fileId/original',
+    'The bytes of a further file as they came',
+    'application/octet-stream',
+  ],
+  [
+    'get',
+    '/recordings/:id/channels',
+    'Cleaned depth channels, little-endian Float32 (channels.ts)',
+    'application/octet-stream',
+  ],
+  ['get', '/recordings/:id/channels.csv', 'Cleaned depth channels as CSV', 'text/csv'],
+  ['get', '/recordings/:id/metrics.csv', 'Figures in long form as CSV', 'text/csv'],
+  ['get', '/recordings/:id/metrics.json', 'All figures with histograms and spectra', 'application/json'],
+  ['get', '/bikes/:id/baseline.pdf', 'The baseline sheet', 'application/pdf'],
+  ['get', '/bikes/:id/sag-strip.pdf', 'The sag strip, 1:1', 'application/pdf'],
+  ['get', '/events', 'Server-sent events (live.ts)', 'text/event-stream'],
+  ['all', '/loggers/:index/*', 'Hands on to a logger (docs/file-formats.md)', 'application/json'],
+  ['get', '/openapi.json', 'This document', 'application/json'],
+  ['get', '/docs', 'The API as a page to browse', 'text/html'],
+] as const

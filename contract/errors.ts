@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { inputSentences, type InputCode } from './inputCodes.ts'
 
 /**
  * Every code the server answers with: HTTP status and what a person reads as the title.
@@ -16,7 +17,12 @@ export const errorCodes = {
   'reference.missing': { status: 422, title: 'It refers to something that is not there' },
   'setup.out-of-range': { status: 422, title: 'A position is outside what the part can do' },
   'setup.not-linked': { status: 422, title: 'More than one adjuster was changed' },
-  'recording.unreadable': { status: 422, title: 'The sensor file could not be read' },
+  'setup.not-present': { status: 409, title: 'The bike was changed in the meantime' },
+  'day.past': { status: 409, title: 'That day is over' },
+  'setup.not-wanted': { status: 409, title: 'What was on the bike is never removed' },
+  'upload.missing': { status: 409, title: 'The bytes of the file are not here' },
+  'recording.no-figures': { status: 409, title: 'There are no figures just now' },
+  'recording.elsewhere': { status: 409, title: 'The same file is on another run' },
   'logger.unreachable': { status: 502, title: 'The logger does not answer' },
   'logger.refused': { status: 409, title: 'The logger did not do it' },
   'upload.cancelled': { status: 499, title: 'The upload was cancelled' },
@@ -25,6 +31,10 @@ export const errorCodes = {
   internal: { status: 500, title: 'Something went wrong on our side' },
 } as const
 export type ErrorCode = keyof typeof errorCodes
+export type ProblemCode = ErrorCode | InputCode
+
+/** Status and title under which bad input is refused. */
+export const inputProblem = { status: 422, title: 'Something in what was given cannot be used' } as const
 
 /** problem+json (RFC 9457) with our stable code. */
 export const Problem = z.object({
@@ -32,7 +42,11 @@ export const Problem = z.object({
   title: z.string(),
   status: z.number(),
   detail: z.string(),
-  code: z.enum(Object.keys(errorCodes) as [ErrorCode, ...ErrorCode[]]),
+  /** One of the server's own codes, or what bad input is refused for (inputCodes.ts). */
+  code: z.enum([...Object.keys(errorCodes), ...Object.keys(inputSentences)] as [
+    ProblemCode,
+    ...ProblemCode[],
+  ]),
   /** Field the problem is about, dotted. */
   path: z.string().optional(),
   /** For record.stale: what the server holds. */

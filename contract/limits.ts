@@ -3,5 +3,17 @@ export const limits = {
   bodyBytes: 1_000_000,
   uploadBytes: 512 * 1024 * 1024,
   fileColumns: 200,
+  /** Letters of one cell of a sensor file. */
+  cellLetters: 2000,
   maxSampleRateHz: 20_000,
+  /** Evenly timed samples that a file may become: rate × duration. Two hours at 1000 Hz. */
+  fileSamples: 7_200_000,
+  /** Pauses and leaps of a file's clock. */
+  fileGaps: 5000,
+  gpxPoints: 500_000,
+  gpxDepth: 40,
+  addedFiles: 6,
+  /** One reading of a recording, with all its files. */
+  ingestSeconds: 120,
+  ingestHeapMb: 3072,
 } as const

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { Bike } from './bike.ts'
 import { End } from './common.ts'
 import { ChannelRole, ChannelUnit } from './recording.ts'
-import { Position } from './setup.ts'
+import { AdvisedPosition } from './setup.ts'
 import { TrailSection } from './trail.ts'
 import { SuspensionUnit } from './unit.ts'
 
@@ -89,7 +89,7 @@ export type LoggerFaults = z.infer<typeof LoggerFaults>
 export const StandInWorld = z.strictObject({
   bike: Bike,
   units: z.array(SuspensionUnit).max(2),
-  positions: z.array(Position).max(24),
+  positions: z.array(AdvisedPosition).max(24),
   ridingMassKg: z.number().positive().max(250),
   sections: z.array(TrailSection).min(1).max(24),
   groundSeed: z.number().int(),

@@ -264,8 +264,13 @@ export const AddedFile = z.strictObject({
 })
 export type AddedFile = z.infer<typeof AddedFile>
 
-/** What goes with the bytes of a further file. `offsetS` null: found from clocks or by matching. */
+/** Bytes that arrived and wait to be read. */
+export const Upload = z.strictObject({ id: Id, byteLength: z.number().int(), sha256: z.string() })
+export type Upload = z.infer<typeof Upload>
+
+/** What is said of a further file. `offsetS` null: found from clocks or by matching. */
 export const AddedFileUpload = z.strictObject({
+  uploadId: Id,
   fileName: z.string().min(1).max(200),
   kind: AddedFile.shape.kind,
   mapping: ImportMapping.nullable(),
@@ -289,19 +294,25 @@ export const Recording = z.strictObject({
   samples: z.number().int(),
   ends: z.array(End),
   issues: z.array(ImportIssue),
-  analysis: Analysis,
+  /** null while the figures of an older core are made again, or where none could be made (`figures`). */
+  analysis: Analysis.nullable(),
+  /** renewing: read again from the kept bytes just now · broken: the kept bytes give no sound figures any more. */
+  figures: z.enum(['current', 'renewing', 'broken']).default('current'),
   addedFiles: z.array(AddedFile).max(6).default([]),
   /** Hand-set places of sections; empty when they were placed by distance or length. */
   spans: z.array(SectionSpan).default([]),
 })
 export type Recording = z.infer<typeof Recording>
 
-/** What goes with the bytes of a sensor file. */
+/** What is said of a sensor file whose bytes were sent before (PUT /uploads/:id). */
 export const RecordingUpload = z.strictObject({
+  uploadId: Id,
   runId: Id,
   fileName: z.string().min(1).max(200),
   mapping: ImportMapping,
   spans: z.array(SectionSpan).max(24),
   remember: z.boolean(),
+  /** The same file is on another run, and is meant to be on this one too. */
+  again: z.boolean().default(false),
 })
 export type RecordingUpload = z.infer<typeof RecordingUpload>

@@ -1,98 +1,6 @@
-/**
- * Everything the core can refuse, with the sentence a person reads: what is wrong and what would be right.
- * Codes are stable; `{x}` is filled from the detail.
- */
-const sentences = {
-  'clicks.out-of-range': 'Position {got} is outside 0 to {max}; recount the dial if the real range differs.',
-  'recount.range': 'A click dial has 1 to 60 clicks from stop to stop, got {got}; count again.',
-  'recount.closing': 'It took {got} clicks to close but the dial has only {max} in all; count both again.',
-  'recount.step':
-    '{got} does not fall on steps of {step}; say that the dial has half-clicks, or count again.',
-  'sag.stroke': 'Stroke must be above 0 mm, got {got}.',
-  'sag.ring-beyond-stroke':
-    'A ring reading of {ringMm} mm is longer than the stroke of {strokeMm} mm; enter mm, measured from wiper to ring.',
-  'sag.negative': 'A ring reading cannot be below 0 mm.',
-  'sag.no-reading': 'Take at least one sag reading first.',
-  'sag.reading-range': 'Sag must lie between 0 and 100 %, got {got}; read the ring again.',
-  'sag.wheel-beyond-travel': 'A wheel movement of {got} mm is more than the wheel travel of {travelMm} mm.',
-  'sag.eyes': 'The loaded length ({loadedMm} mm) must be shorter than the free length ({freeMm} mm).',
-  'sag.no-linkage':
-    'Wheel travel of the bike is not known, so a reading at the wheel cannot be turned into sag; add it in the garage.',
-  'sim.no-pressure': 'The {end} air spring needs a pressure before it can be ridden; set it on the rail.',
-  'sim.no-spring':
-    'The {end} coil unit needs a spring before it can be ridden; list its springs in the garage.',
-  'air.temperature': 'A temperature of {got} °C is below absolute zero.',
-  'air.altitude': 'Height must lie between -500 and 9000 m, got {got}.',
-  'coil.rate': 'A spring rate must be above 0 N/mm, got {got}.',
-  'coil.preload': 'Preload of {got} turns is outside 0 to {max}; beyond that take another spring.',
-  'coil.no-rates': 'List at least one spring to choose from.',
-  'coil.table': 'The rate table of a progressive spring needs at least two rows that rise from row to row.',
-  'mass.missing': 'Give the riding weight first: body, kit and water.',
-  'damper.ratio': 'The factor per click must be above 1, got {got}.',
-  'damper.positive': '{what} must be above 0, got {got}.',
-  'chart.empty': 'Paste at least two rows: weight or pressure, then the setting.',
-  'chart.row': 'Row {row}: "{text}" needs two numbers, weight or pressure first, then the setting.',
-  'chart.order': 'Row {row}: {got} does not come after {before}; sort the rows from light to heavy.',
-  'chart.mixed-units':
-    'Row {row} is in {got} but the rows before are in {before}; use one unit for a column.',
-  'chart.unit': 'Row {row}: the unit {got} does not belong here; use {want}.',
-  'air.pressure': 'Air pressure must be above 0 psi, got {got}.',
-  'air.spacers': 'That many spacers fill the chamber; at most {max} fit this model.',
-  'leverage.points':
-    'A leverage curve needs at least two points with ratios above 0 whose shaft positions rise from row to row.',
-  'root.not-bracketed': 'No solution lies between {low} and {high}.',
-  'signal.too-short': 'The signal needs at least {needed} samples, got {got}.',
-  'signal.cutoff': 'The cut-off must lie between 0 and half the sample rate ({nyquist} Hz), got {got}.',
-  'signal.window': 'The window must be odd and longer than the polynomial order, got {got}.',
-  'calibration.equal':
-    'The two calibration readings are equal ({got}); take one at full extension and one at full compression.',
-  'calibration.wrong-kind':
-    'A pressure calibration belongs to a pressure column; choose pressure for it, or calibrate travel by points.',
-  'calibration.pressure-missing':
-    'Pressure needs its calibration: the compression ratio and the baseline pressure at full extension.',
-  'gpx.unreadable': 'The GPX file cannot be read: {why}. Export the track again as GPX 1.1.',
-  'gpx.no-track':
-    'The GPX file holds no track with at least two points; export a track, not a route or waypoints.',
-  'gpx.no-time': 'The points of the GPX track have no times, so they cannot be laid on a recording.',
-  'join.no-match':
-    'It could not be found when {file} began against the recording; say how many seconds after its start.',
-  'join.apart': '{file} and the recording do not overlap in time; check the offset of {offsetS} s.',
-  'join.nothing': '{file} adds nothing: the recording already has {has}.',
-  'file.empty': 'The file is empty; choose a delimited text file with a header line and rows of numbers.',
-  'file.binary': 'The file is not text; export the recording as CSV or other delimited text first.',
-  'file.header-only': 'The file has a header but no rows of numbers.',
-  'file.one-column':
-    'Only one column was found; the file should separate its columns by comma, semicolon, tab, bar or space.',
-  'file.no-numbers': 'No row of numbers was found in the file.',
-  'mapping.no-travel': 'Say which column is front travel or rear travel; at least one is needed.',
-  'mapping.no-time': 'No time column is chosen; choose one or give the sample rate in Hz.',
-  'mapping.role-twice': 'Two columns are both set to {role}; choose one.',
-  'mapping.column': 'Column {column} does not exist; the file has {columns} columns.',
-  'mapping.travel-and-pressure': 'The {end} end has both a travel and a pressure column; choose one of them.',
-  'mapping.raw':
-    'Raw readings of {role} need a calibration: one reading at full extension, one at full compression.',
-  'mapping.delimiter':
-    'The columns of this file are separated by {found}, not by {asked}; choose the file again to have it looked at afresh.',
-  'mapping.no-stroke':
-    'The travel of the {end} unit is not known; add the unit to the bike in the garage first.',
-  'time.unreadable': 'Time could not be read in line {line}; expected a number, hh:mm:ss or an ISO date.',
-  'time.one-sample': 'The file has fewer than two usable rows.',
-  'time.never-moves':
-    'The time column never moves forward; choose another column or give the sample rate in Hz.',
-  'channel.constant': 'The {role} column never moves; check the sensor or choose another column.',
-  'channel.empty': 'The {role} column holds no numbers.',
-  'rate.out-of-range': 'The sample rate must be between {min} and {max} Hz, got {got}.',
-  'command.empty': 'Type what to change, for example "rear reb slower 1".',
-  'command.unknown-word': '"{word}" is not understood; {hint}.',
-  'command.no-end': 'Say which end first: fork or front, shock or rear.',
-  'command.no-adjuster': 'The {end} unit has no {what}; it has {has}.',
-  'command.no-amount': 'Say how far: a number, for example "{example}".',
-  'command.out-of-range': '{what} goes from {min} to {max}; {got} is outside.',
-  'command.no-step': '{what} moves in steps of {step}; {got} falls between.',
-  'command.no-change': '{what} is already there.',
-} as const
+import { inputSentences, type InputCode } from '#contract/inputCodes'
 
-export type InputCode = keyof typeof sentences
+export type { InputCode }
 
 /** Bad input, told apart by `code`; `message` is one sentence for people. */
 export class InputError extends Error {
@@ -100,7 +8,7 @@ export class InputError extends Error {
     readonly code: InputCode,
     readonly detail: Record<string, number | string> = {},
   ) {
-    super(sentences[code].replace(/\{(\w+)\}/g, (_, key: string) => String(detail[key] ?? '?')))
+    super(inputSentences[code].replace(/\{(\w+)\}/g, (_, key: string) => String(detail[key] ?? '?')))
     this.name = 'InputError'
   }
 }

@@ -7,6 +7,7 @@ import { sniffLayout } from '#core/formats/layout'
 import { suggestMapping } from '#core/telemetry/mapping'
 import { idOf } from './ids.ts'
 import { ridingMassKg as massOf } from '#core/spring/load'
+import { readBy, withTurns } from '#core/setup/known'
 import { rideFile } from './sensors.ts'
 import { baselines, gauges, interruptedBench, services, stock } from './workshop.ts'
 import { bikes, days, riders, trails, units, type DayStory, type Step } from './world.ts'
@@ -31,34 +32,39 @@ function put<B extends z.ZodType>(
   return send(endpoint.path.replace(':id', id), JSON.stringify(body))
 }
 
+/** What is on each bike so far: every setup follows the one before it. */
+const onBike = new Map<string, string>()
+const noReason = { proposalId: null, undoes: null, fromSetupId: null }
+
 async function fillDay(story: DayStory): Promise<void> {
   const bike = bikes.find((b) => b.id === idOf(`${story.bike} bike`))!
   const trail = trails.find((t) => t.id === idOf(story.trail))!
   const fitted = units.filter((u) => u.id === bike.frontUnitId || u.id === bike.rearUnitId)
-  const endOf = new Map(fitted.flatMap((u) => u.adjusters.map((a) => [a.id, u.end] as const)))
+  const parts = new Map(
+    fitted.flatMap((u) => u.adjusters.map((part) => [part.id, { part, end: u.end }] as const)),
+  )
+  const { airTempC, altitudeM } = story.conditions
   const ridingMassKg = massOf(riders.find((r) => r.id === idOf(story.rider))!)
   const dayId = idOf(`day ${story.key}`)
   const instant = (clock: string) => new Date(`${story.date}T${clock}:00`).toISOString()
-  let positions = story.start
   let setup: Setup = {
     id: idOf(`${story.key} start`),
     bikeId: bike.id,
-    parentId: null,
+    parentId: onBike.get(bike.id) ?? null,
     dayId: null,
     madeAt: instant('08:30'),
     name: null,
     frontUnitId: bike.frontUnitId,
     rearUnitId: bike.rearUnitId,
-    positions: positionsOf(positions),
-    reason: { text: 'Read off the bike', source: 'baseline', linked: true, proposalId: null },
-    foundIn: null,
-  }
-  function positionsOf(named: Record<string, number>): Setup['positions'] {
-    return Object.entries(named).map(([name, value]) => ({
-      end: endOf.get(idOf(name))!,
+    positions: Object.entries(story.start).map(([name, value]) => ({
+      end: parts.get(idOf(name))!.end,
       adjusterId: idOf(name),
       value,
-    }))
+      known: readBy({ at: instant('08:30'), airTempC, altitudeM, place: trail.place }),
+    })),
+    reason: { ...noReason, text: 'Read off the bike', source: 'baseline', linked: true },
+    foundIn: null,
+    wanted: false,
   }
   await put(endpoints.putSetup, setup.id, setup)
   const day: TrailDay = {
@@ -81,20 +87,26 @@ async function fillDay(story: DayStory): Promise<void> {
   const runIds = new Map<number, string>()
   for (const [i, step] of story.steps.entries()) {
     if (step.do === 'change') {
-      positions = { ...positions, ...step.to }
+      const to = new Map(Object.entries(step.to).map(([name, value]) => [idOf(name), value]))
       setup = {
         ...setup,
         id: idOf(`${story.key} setup ${i}`),
         parentId: setup.id,
         dayId,
         madeAt: instant('09:30'),
-        positions: positionsOf(positions),
-        reason: { text: step.why, source: 'own-idea', linked: step.linked ?? false, proposalId: null },
+        positions: withTurns(setup.positions, to, parts, {
+          at: instant('09:30'),
+          airTempC,
+          altitudeM,
+          place: trail.place,
+        }),
+        reason: { ...noReason, text: step.why, source: 'own-idea', linked: step.linked ?? false },
         foundIn: null,
       }
       await put(endpoints.putSetup, setup.id, setup)
     } else runIds.set(i, await fillRun(step, i))
   }
+  onBike.set(bike.id, setup.id)
   if (story.settled) await put(endpoints.putDay, dayId, { ...day, version: 1, settledSetupId: setup.id })
 
   async function fillRun(step: Extract<Step, { do: 'run' }>, i: number): Promise<string> {
@@ -146,17 +158,18 @@ async function fillDay(story: DayStory): Promise<void> {
       40 + i,
     )
     const bytes = new TextEncoder().encode(text)
+    const uploadId = idOf(`${story.key} upload ${i}`)
+    await send(`/uploads/${uploadId}`, bytes)
     const meta: RecordingUpload = {
+      uploadId,
+      again: false,
       runId,
       fileName: `${story.date} run ${i + 1}.csv`,
       mapping: suggestMapping(sniffLayout(bytes)),
       spans: [],
       remember: true,
     }
-    await send(
-      `/recordings/${idOf(`${story.key} recording ${i}`)}?meta=${encodeURIComponent(JSON.stringify(meta))}`,
-      bytes,
-    )
+    await put(endpoints.putRecording, idOf(`${story.key} recording ${i}`), meta)
   }
 }
 
@@ -170,7 +183,8 @@ for (const s of stock) await put(endpoints.putStockItem, s.id, s)
 for (const s of services) await put(endpoints.putService, s.id, s)
 for (const b of baselines) await put(endpoints.putBaseline, b.id, b)
 const joren = bikes.find((b) => b.id === idOf('joren bike'))!
-const held = days.find((d) => d.bike === 'joren')!.start
+const jorenDay = days.find((d) => d.bike === 'joren')!
+const held = jorenDay.start
 const bench = interruptedBench(
   units
     .filter((u) => u.id === joren.frontUnitId || u.id === joren.rearUnitId)
@@ -179,6 +193,7 @@ const bench = interruptedBench(
         end: u.end,
         adjusterId: a.id,
         value: Object.entries(held).find(([name]) => idOf(name) === a.id)?.[1] ?? 0,
+        known: readBy({ at: `${jorenDay.date}T08:30:00.000Z` }),
       })),
     ),
 )

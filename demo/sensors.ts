@@ -1,9 +1,9 @@
 import type { Bike } from '#contract/bike'
-import type { Position } from '#contract/setup'
+import type { AdvisedPosition } from '#contract/setup'
 import type { TrailSection } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
 import { simBike } from '#core/sim/bike'
-import { seededRandom } from '#core/sim/random'
+import { seededRandom } from '#core/numeric/random'
 import { rideTrail } from '#core/sim/ride'
 import { travelFile } from '#core/sim/sensorFile'
 
@@ -13,7 +13,12 @@ const groundSeed = 31
 
 /** The file a travel logger would have written on this run: the half-car on the trail's own ground. */
 export function rideFile(
-  on: { bike: Bike; units: readonly SuspensionUnit[]; positions: readonly Position[]; ridingMassKg: number },
+  on: {
+    bike: Bike
+    units: readonly SuspensionUnit[]
+    positions: readonly AdvisedPosition[]
+    ridingMassKg: number
+  },
   sections: readonly TrailSection[],
   seed: number,
 ): string {

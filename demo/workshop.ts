@@ -3,6 +3,8 @@ import { Bench, type SagReading } from '#contract/bench'
 import { Gauge, ServiceEntry, StockItem } from '#contract/care'
 import type { End } from '#contract/common'
 import { benchFacts, basisOf } from '#core/bench/steps'
+import { equalisedKey } from '#core/bench/evidence'
+import { setBy } from '#core/setup/known'
 import { ridingMassKg } from '#core/spring/load'
 import { idOf } from './ids.ts'
 import { bikes, riders, units } from './world.ts'
@@ -114,6 +116,8 @@ const reading = (key: string, end: End, sagMm: number, pressurePsi: number, afte
   springRateNPerMm: null,
   preloadTurns: null,
   spacers: 0,
+  gaugeId: idOf('black pump'),
+  marks: [],
   leftOut: false,
 })
 
@@ -124,7 +128,13 @@ export function interruptedBench(positions: Bench['positions']): Bench {
   const fitted = units.filter((u) => u.id === bike.frontUnitId || u.id === bike.rearUnitId)
   const mass = ridingMassKg(rider)
   const withPsi = (psi: number) =>
-    positions.map((p) => (p.adjusterId === idOf('joren shock psi') ? { ...p, value: psi } : p))
+    positions.map((p) =>
+      p.adjusterId === idOf('joren shock psi')
+        ? { ...p, value: psi, known: setBy({ at: minutes(15), gaugeId: idOf('black pump') }) }
+        : p.adjusterId === idOf('joren fork psi')
+          ? { ...p, known: setBy({ at: minutes(6), gaugeId: idOf('black pump') }) }
+          : p,
+    )
   const bench = Bench.parse({
     id: idOf('joren bench'),
     version: 0,
@@ -148,6 +158,8 @@ export function interruptedBench(positions: Bench['positions']): Bench {
       'ring',
       'shock-pump',
       'kit-on',
+      equalisedKey('front'),
+      equalisedKey('rear'),
     ],
     readings: [
       reading('a', 'rear', 16.5, 165, 8),

@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test'
 import type { DayBundle } from '../contract/endpoints.ts'
 import { currentSetupId } from '../core/adviser/history.ts'
 import { wordRules } from '../core/causes/words.ts'
-import { seededRandom } from '../core/sim/random.ts'
+import { seededRandom } from '../core/numeric/random.ts'
 import { feelOf, type VirtualRider } from '../core/sim/virtualRider.ts'
 import { idOf } from '../demo/ids.ts'
 import { rideFile } from '../demo/sensors.ts'
@@ -47,7 +47,7 @@ test('three simulated runs settle the half-way day', async ({ page }) => {
     const turn = page.getByRole('button', { name: /^(Done|Probe)/ })
     if (await turn.isVisible()) {
       await turn.click()
-      await expect(page.getByText('It is on the bike.').first()).toBeVisible()
+      await expect(page.getByText(/^On the bike: /).first()).toBeVisible()
     }
     const b = await bundleOf(page, halfWay)
     const setup = b.setups.find((s) => s.id === currentSetupId(b))!
@@ -67,7 +67,7 @@ test('three simulated runs settle the half-way day', async ({ page }) => {
     await expect(page.getByRole('link', { name: 'What the suspension did' })).toBeVisible()
     const ridden = await bundleOf(page, halfWay)
     const recording = ridden.recordings.find((r) => r.runId === ridden.runs.at(-1)!.id)!
-    const feel = feelOf(recording.analysis, b.trail.sections, rider, random)
+    const feel = feelOf(recording.analysis!, b.trail.sections, rider, random)
     test.info().annotations.push({
       type: `run ${n}`,
       description: `${feel.rating}: ${feel.marks.map((m) => `${m.word} ${m.end}`).join(', ')}`,

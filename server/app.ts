@@ -5,6 +5,7 @@ import { compress } from 'hono/compress'
 import { endpoints } from '#contract/endpoints'
 import { limits } from '#contract/limits'
 import type { Deps } from './deps.ts'
+import { apiPage } from './apiPage.ts'
 import { mount } from './mount.ts'
 import { openApiDocument } from './openapi.ts'
 import { reply, toProblem } from './problem.ts'
@@ -15,6 +16,8 @@ import { loggerRoutes } from './routes/loggers.ts'
 import { printRoutes } from './routes/print.ts'
 import { recordingRoutes } from './routes/recordings.ts'
 import { workshopRoutes } from './routes/workshop.ts'
+import { PerRecord } from './services/recordings/reading.ts'
+import { FigureRenewal } from './services/recordings/renewal.ts'
 import { headers, ownOriginOnly } from './security.ts'
 
 /** Builds the whole application; nothing listens yet. */
@@ -24,16 +27,14 @@ export function buildApp(deps: Deps): Hono {
     maxSize: limits.bodyBytes,
     onError: (c) => reply(c, 'request.too-large', `A request may be at most ${limits.bodyBytes / 1000} kB.`),
   })
-  api.use((c, next) =>
-    /\/recordings\/[^/]+(\/files\/[^/]+)?$/.test(c.req.path) && c.req.method === 'PUT'
-      ? next()
-      : jsonLimit(c, next),
-  )
+  api.use((c, next) => (/\/uploads\/[^/]+$/.test(c.req.path) ? next() : jsonLimit(c, next)))
   mount(api, endpoints.health, async () => ({ ok: true, version: deps.version }))
   api.get('/openapi.json', (c) => c.json(openApiDocument(deps.version)))
+  api.get('/docs', (c) => c.html(apiPage(deps.version)))
   api.route('/', garageRoutes(deps))
-  api.route('/', dayRoutes(deps))
-  api.route('/', recordingRoutes(deps))
+  const perRecord = new PerRecord()
+  api.route('/', dayRoutes(deps, new FigureRenewal(deps, perRecord)))
+  api.route('/', recordingRoutes(deps, perRecord))
   api.route('/', workshopRoutes(deps))
   api.route('/', printRoutes(deps))
   api.route('/', eventRoutes(deps))

@@ -1,6 +1,6 @@
-/** What the page is told as it happens. */
-export type LiveEvent =
-  { type: 'day'; dayId: string } | { type: 'ingest'; recordingId: string; share: number; doing: string }
+import type { LiveEvent } from '#contract/live'
+
+export type { LiveEvent }
 
 /** In-process fan-out to open event streams. */
 export class EventBus {

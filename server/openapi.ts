@@ -1,7 +1,9 @@
 import { z } from 'zod'
-import { endpoints } from '#contract/endpoints'
+import { endpoints, rawEndpoints } from '#contract/endpoints'
 import { errorCodes, Problem } from '#contract/errors'
-import { Recording, RecordingUpload } from '#contract/recording'
+import { inputSentences } from '#contract/inputCodes'
+import { LiveEvent } from '#contract/live'
+import { Upload } from '#contract/recording'
 
 /** OpenAPI 3.1 document, printed from the same table that the server mounts. */
 export function openApiDocument(version: string) {
@@ -18,45 +20,36 @@ export function openApiDocument(version: string) {
       responses: { 200: { description: 'Done', content: json(e.reply) }, default: problem },
     }
   }
-  paths['/recordings/{id}'].put = {
-    operationId: 'putRecording',
-    summary: 'Import a sensor file: its bytes as the body',
-    parameters: [
-      ...pathParameters('/recordings/:id'),
-      { name: 'meta', in: 'query', required: true, content: json(RecordingUpload) },
-    ],
-    requestBody: { required: true, content: { 'application/octet-stream': { schema: {} } } },
-    responses: { 200: { description: 'Imported', content: json(Recording) }, default: problem },
-  }
-  for (const [part, what] of [
-    ['original', 'The bytes as they came'],
-    ['channels', 'Cleaned depth channels, little-endian Float32, in the order of `ends`'],
-  ]) {
-    paths[`/recordings/{id}/${part}`] = {
-      get: {
-        operationId: `get${part}`,
-        summary: what,
-        parameters: pathParameters('/recordings/:id'),
-        responses: {
-          200: { description: what, content: { 'application/octet-stream': { schema: {} } } },
-          default: problem,
+  for (const [method, address, summary, type] of rawEndpoints) {
+    const path = openPath(address)
+    const operation = {
+      operationId: `${method} ${address}`,
+      summary,
+      parameters: pathParameters(path),
+      ...(method === 'put' ? { requestBody: { required: true, content: { [type]: { schema: {} } } } } : {}),
+      responses: {
+        200: {
+          description: summary,
+          content:
+            address === '/uploads/:id'
+              ? json(Upload)
+              : address === '/events'
+                ? { [type]: liveSchema }
+                : { [type]: { schema: {} } },
         },
+        default: problem,
       },
     }
-  }
-  paths['/events'] = {
-    get: {
-      operationId: 'events',
-      summary: 'Server-sent events: day, ingest',
-      responses: { 200: { description: 'Stream', content: { 'text/event-stream': { schema: {} } } } },
-    },
+    paths[path] ??= {}
+    for (const m of method === 'all' ? ['get', 'put', 'post', 'delete'] : [method])
+      paths[path][m] = { ...operation, operationId: `${m} ${address}` }
   }
   return {
     openapi: '3.1.0',
     info: {
       title: 'Wild Spring',
       version,
-      description: `Error codes: ${Object.keys(errorCodes).join(', ')}.`,
+      description: `Error codes: ${[...Object.keys(errorCodes), ...Object.keys(inputSentences)].join(', ')}.`,
     },
     servers: [{ url: '/api/v1' }],
     paths,
@@ -67,15 +60,18 @@ const json = (schema: z.ZodType) => ({
   'application/json': { schema: z.toJSONSchema(schema, { unrepresentable: 'any', io: 'input' }) },
 })
 
+/** One live event: the data of a server-sent event of that type. */
+const liveSchema = { schema: z.toJSONSchema(LiveEvent, { unrepresentable: 'any' }) }
+
 const problem = {
   description: 'Problem',
   content: { 'application/problem+json': { schema: z.toJSONSchema(Problem, { unrepresentable: 'any' }) } },
 }
 
-const openPath = (path: string) => path.replace(/:(\w+)/g, '{$1}')
+const openPath = (path: string) => path.replace(/:(\w+)/g, '{$1}').replace('*', '{rest}')
 
 function pathParameters(path: string) {
-  return [...path.matchAll(/:(\w+)/g)].map(([, name]) => ({
+  return [...path.matchAll(/[:{](\w+)/g)].map(([, name]) => ({
     name,
     in: 'path',
     required: true,

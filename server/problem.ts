@@ -1,6 +1,6 @@
 import type { Context } from 'hono'
 import type { ContentfulStatusCode } from 'hono/utils/http-status'
-import { errorCodes, type ErrorCode, type Problem } from '#contract/errors'
+import { errorCodes, inputProblem, type ErrorCode, type Problem, type ProblemCode } from '#contract/errors'
 import { InputError } from '#core/errors'
 import { Refusal } from './refusal.ts'
 
@@ -12,14 +12,7 @@ export interface Log {
 export function toProblem(log: Log) {
   return (error: Error, c: Context): Response => {
     if (error instanceof Refusal) return reply(c, error.code, error.message, error.more)
-    if (error instanceof InputError)
-      return reply(
-        c,
-        /^(file|mapping|time|channel|calibration|gpx|join|rate)\./.test(error.code)
-          ? 'recording.unreadable'
-          : 'request.invalid',
-        error.message,
-      )
+    if (error instanceof InputError) return reply(c, error.code, error.message)
     if (isDiskFull(error))
       return reply(c, 'storage.full', 'The disk is full; nothing was saved. Make room and try again.')
     log.error(`${c.req.method} ${c.req.path}`, error)
@@ -35,8 +28,8 @@ function isDiskFull(error: unknown): boolean {
   return false
 }
 
-export function reply(c: Context, code: ErrorCode, detail: string, more: Partial<Problem> = {}): Response {
-  const { status, title } = errorCodes[code]
+export function reply(c: Context, code: ProblemCode, detail: string, more: Partial<Problem> = {}): Response {
+  const { status, title } = code in errorCodes ? errorCodes[code as ErrorCode] : inputProblem
   const body = { type: `urn:wild-spring:problem:${code}`, title, status, detail, code, ...more }
   return c.json(body, status as ContentfulStatusCode, { 'Content-Type': 'application/problem+json' })
 }

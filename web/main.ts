@@ -3,9 +3,15 @@ import '@fontsource-variable/bricolage-grotesque/wght.css'
 import './styles/tokens.scss'
 import './styles/bootstrap.scss'
 import './styles/base.scss'
+import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
+import { cache } from './api/cache.ts'
+import { openOutbox } from './api/mail.ts'
 import { router } from './router.ts'
+import { holdOutbox } from './stores/outbox.ts'
 
-createApp(App).use(createPinia()).use(router).mount('#app')
+// What waits from an earlier page is laid over the first screen already.
+holdOutbox(await openOutbox())
+createApp(App).use(createPinia()).use(VueQueryPlugin, { queryClient: cache }).use(router).mount('#app')

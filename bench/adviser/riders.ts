@@ -8,7 +8,7 @@ import { answersOf } from '#core/adviser/remedies'
 import type { SetupSpace } from '#core/adviser/history'
 import { markCauses, wordShares } from '#core/causes/marks'
 import { isComplaint, wordRules } from '#core/causes/words'
-import { normalFrom, seededRandom } from '#core/sim/random'
+import { normalFrom, seededRandom } from '#core/numeric/random'
 import { analysisWith, fork, shock } from '#core/test/dayBuilder'
 
 /** How ratings fall off around the best place. Tuning and reporting use different families. */

@@ -3,7 +3,7 @@ import { stepsOf } from '#core/adviser/candidates'
 import { answersOf } from '#core/adviser/remedies'
 import { markCauses } from '#core/causes/marks'
 import { isComplaint } from '#core/causes/words'
-import { seededRandom } from '#core/sim/random'
+import { seededRandom } from '#core/numeric/random'
 import { DayBuilder } from '#core/test/dayBuilder'
 import type { RiddenFeel, TestRider } from './riders.ts'
 

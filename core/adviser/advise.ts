@@ -6,6 +6,7 @@ import { isComplaint } from '../causes/words.ts'
 import type { Session } from '../stats/session.ts'
 import { judge } from '../stats/verdict.ts'
 import { moveWords } from '../setup/diff.ts'
+import { changesMade } from '../setup/undo.ts'
 import type { Candidate } from './candidates.ts'
 import {
   firstRunCard,
@@ -95,7 +96,7 @@ export function advise(
   const now = setupOf(h, h.currentSetupId)
   const nowKey = now ? settingsKey(now) : ''
   const onNow = counted.filter((r) => keyOfRun(h, r) === nowKey)
-  const changes = changesToday(h)
+  const changes = changesMade(h.setups, h.dayId)
   const back = betterBefore(h, space, session, nowKey, onNow.length > 0)
   const goBack = () => goBackCard(back!.target, back!.words, back!.probability, causes)
   const enough = changes >= h.changeLimit
@@ -138,12 +139,6 @@ export function advise(
       causes,
     )
   return changeCard(h, space, s.dials, best, causes, positions)
-}
-
-/** Changes made on the day, whoever thought of them. */
-export function changesToday(h: DayHistory): number {
-  return h.setups.filter((s) => s.dayId !== null && s.id !== h.startSetupId && s.reason.source !== 'baseline')
-    .length
 }
 
 /** An earlier setup that the runs so far call better than the present one. */

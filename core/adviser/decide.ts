@@ -38,15 +38,16 @@ export const choice = {
 
 /** Weighs everything the day has shown. */
 export function standingOf(h: DayHistory, space: SetupSpace): Standing {
-  const dials = dialsOf(space)
+  const now = setupOf(h, h.currentSetupId)
+  const positions = new Map(now?.positions.map((p) => [p.adjusterId, p.value] as const))
+  // A dial that nobody has read stands nowhere: nothing is reasoned of it.
+  const dials = dialsOf(space).filter((d) => positions.has(d.adjuster.id))
   const data = surfaceDataOf(h, space, dials)
   const surface = fitSurface(data)
   const noiseSd = surface.noiseSd.reduce((s, x) => s + x, 0) / surface.samples
   const noticeable = Math.max(leastNoticeable, noiseSd)
   const loss = surface.lossAt(clicksOf(h, h.currentSetupId, dials, null))
   const doubt = loss.reduce((n, x) => n + (x > noticeable ? 1 : 0), 0) / surface.samples
-  const now = setupOf(h, h.currentSetupId)
-  const positions = new Map(now?.positions.map((p) => [p.adjusterId, p.value] as const))
   const key = now ? settingsKey(now) : ''
   const runsHere = countedRuns(h).filter((r) => {
     const s = setupOf(h, r.run.setupId)

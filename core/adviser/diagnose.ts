@@ -6,6 +6,7 @@ import { standing } from '../causes/standingRules.ts'
 import { wordRules } from '../causes/words.ts'
 import { metricFindings } from '../causes/metricRules.ts'
 import { posterior, type Finding } from '../causes/posterior.ts'
+import { knownSagPct } from '../setup/sagOf.ts'
 import { mindVariance } from '../stats/session.ts'
 import { canonicalUnits, say, sayDifference, type UnitChoice } from '../units/choice.ts'
 import {
@@ -169,12 +170,11 @@ function addBench(findings: Finding[], h: DayHistory, space: SetupSpace): void {
         link: { kind: 'bench', runId: null, sectionId: null, word: null },
       },
     })
-  const found = setupOf(h, h.startSetupId)?.foundIn
   const now = setupOf(h, h.currentSetupId)
   for (const end of ['front', 'rear'] as const) {
     const unit = space[end]
-    const sag = end === 'front' ? found?.sagFrontPct : found?.sagRearPct
-    if (unit?.sagTargetPct && typeof sag === 'number') {
+    const sag = unit && now ? knownSagPct(h.setups, now, unit) : null
+    if (unit && sag !== null) {
       const off = sag - unit.sagTargetPct
       if (Math.abs(off) > standing.sagBandPct)
         say(
@@ -198,6 +198,7 @@ function addBench(findings: Finding[], h: DayHistory, space: SetupSpace): void {
     }
   }
   const t = h.conditions.airTempC
+  const found = setupOf(h, h.startSetupId)?.foundIn
   if (t !== null && typeof found?.airTempC === 'number') {
     const rise = t - found.airTempC
     if (Math.abs(rise) >= standing.temperatureJumpC)

@@ -11,6 +11,7 @@ import { comparable } from './comparable.ts'
 import type { UnitChoice } from '../units/choice.ts'
 import { axlePct, leverageOf, type Leverage } from '../linkage/leverage.ts'
 import { canStandAt } from '../adjusters/range.ts'
+import { withLaterReadings } from '../setup/known.ts'
 import { fitSession, type RatedRun, type SaidDifference, type Session } from '../stats/session.ts'
 
 /** A run with all that is known of it, in the order of the day. */
@@ -24,6 +25,7 @@ export interface HistoryRun {
 
 /** Everything the adviser may look at. A plain value: the same history always gives the same advice. */
 export interface DayHistory {
+  dayId: string
   sections: TrailSection[]
   conditions: Conditions
   runs: HistoryRun[]
@@ -45,14 +47,20 @@ export interface SetupSpace {
   units?: UnitChoice
 }
 
-/** The setup that is on the bike at the end of the day as logged. */
-export function currentSetupId(bundle: Pick<DayBundle, 'day' | 'setups'>): string {
+/**
+ * The setup a day speaks of. On the last day of a bike: what is on the bike now, wherever it was set. On a past day: what
+ * was on it at the end of that day as logged.
+ */
+export function currentSetupId(bundle: Pick<DayBundle, 'day' | 'setups' | 'bike' | 'latest'>): string {
+  const { currentSetupId: present } = bundle.bike
+  if (bundle.latest && present !== null && bundle.setups.some((s) => s.id === present)) return present
   const ofDay = bundle.setups.filter((s) => s.dayId === bundle.day.id)
   return ofDay.length > 0 ? ofDay[ofDay.length - 1].id : bundle.day.startSetupId
 }
 
 export function historyOf(b: DayBundle): DayHistory {
   return {
+    dayId: b.day.id,
     sections: b.trail.sections,
     conditions: b.day.conditions,
     runs: b.runs.map((run, i) => ({
@@ -61,7 +69,7 @@ export function historyOf(b: DayBundle): DayHistory {
       feel: b.feels.find((f) => f.runId === run.id) ?? null,
       analysis: b.recordings.find((r) => r.runId === run.id)?.analysis ?? null,
     })),
-    setups: b.setups,
+    setups: withLaterReadings(b.setups),
     currentSetupId: currentSetupId(b),
     startSetupId: b.day.startSetupId,
     changeLimit: b.day.changeLimit,

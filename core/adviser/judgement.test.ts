@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Adjuster } from '#contract/adjuster'
 import type { Mark } from '#contract/run'
-import { seededRandom } from '../sim/random.ts'
+import { seededRandom } from '../numeric/random.ts'
 import { netPressurePsi } from '../spring/air.ts'
 import { unitAir } from '../spring/unitSpring.ts'
 import {
@@ -14,7 +14,8 @@ import {
   shock,
   space,
 } from '../test/dayBuilder.ts'
-import { advise, changesToday } from './advise.ts'
+import { changesMade } from '../setup/undo.ts'
+import { advise } from './advise.ts'
 import { belongTogether, stepsOf } from './candidates.ts'
 import { comparable } from './comparable.ts'
 import { contradictions } from './contradictions.ts'
@@ -187,7 +188,16 @@ describe('what bench and weather say', () => {
       .at(30)
       .run(6, [{ word: 'nervous' }])
       .history()
-    const foundIn = { airTempC: 8, altitudeM: 300, place: '', sagFrontPct: 20, sagRearPct: 30, ...over }
+    const foundIn = {
+      airTempC: 8,
+      altitudeM: 300,
+      place: '',
+      sagFrontPct: 20,
+      sagRearPct: 30,
+      postureFront: null,
+      postureRear: null,
+      ...over,
+    }
     return { ...h, setups: h.setups.map((s) => ({ ...s, foundIn })) }
   }
   const says = (h: DayHistory, text: RegExp) =>
@@ -312,6 +322,6 @@ describe('virtual riders who tell the truth', () => {
     }
     expect(kind).toBe('settled')
     expect(loss(now)).toBeLessThan(0.7)
-    expect(changesToday(d.history())).toBeLessThan(runs)
+    expect(changesMade(d.history().setups, 'day')).toBeLessThan(runs)
   })
 })

@@ -250,9 +250,20 @@ describe('history', () => {
   })
   it('what is on the bike is the last setup of the day, or the one it began with', () => {
     const h = new DayBuilder().change({ rr: 9 }).history()
-    const day = { id: 'day', startSetupId: 'setup1' } as never
-    expect(currentSetupId({ day, setups: h.setups })).toBe('setup2')
-    expect(currentSetupId({ day, setups: h.setups.map((s) => ({ ...s, dayId: null })) })).toBe('setup1')
+    const past = {
+      day: { id: 'day', startSetupId: 'setup1' },
+      latest: false,
+      bike: { currentSetupId: 'other' },
+    }
+    const of = (over: object) => currentSetupId({ ...past, setups: h.setups, ...over } as never)
+    expect(of({})).toBe('setup2')
+    expect(of({ setups: h.setups.map((s) => ({ ...s, dayId: null })) })).toBe('setup1')
+    // On the last day of a bike it is what is on the bike now, wherever that was set.
+    const bench = { ...h.setups[0], id: 'bench', dayId: null }
+    expect(of({ latest: true, setups: [...h.setups, bench], bike: { currentSetupId: 'bench' } })).toBe(
+      'bench',
+    )
+    expect(of({ setups: [...h.setups, bench], bike: { currentSetupId: 'bench' } })).toBe('setup2')
   })
   it('a recount can make an old setup impossible', () => {
     const s = new DayBuilder({ ...startPositions, rr: 14 }).history().setups[0]

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { seededRandom } from '../sim/random.ts'
+import { seededRandom } from '../numeric/random.ts'
 import { fallOff, fitSurface, presence, surfacePriors, type SurfaceData } from './surface.ts'
 
 const dial = (over: Partial<SurfaceData['dials'][number]> = {}) => ({

@@ -1,4 +1,4 @@
-import { normalFrom, seededRandom } from '../sim/random.ts'
+import { normalFrom, seededRandom } from '../numeric/random.ts'
 import { cholesky, choleskyInverse } from '../stats/solve.ts'
 
 /** A rating (`b` alone) or a difference said between two runs (`b` against `a`); indexes into `points`. */

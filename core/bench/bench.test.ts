@@ -1,9 +1,22 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Adjuster } from '#contract/adjuster'
-import type { Bench, ReboundOutcome } from '#contract/bench'
-import { benchOn, fork, frontRebound, rearRebound, rearSpacers, shock } from '../test/dayBuilder.ts'
-import { judgeBalance } from './balance.ts'
+import type { Bench, BenchStep, ReboundOutcome, SagReading } from '#contract/bench'
+import { assumed, setBy } from '../setup/known.ts'
+import { netPressurePsi, shockAir } from '../spring/air.ts'
+import {
+  benchOn,
+  benchRider,
+  fork,
+  frontRebound,
+  rearRebound,
+  rearSpacers,
+  shock,
+} from '../test/dayBuilder.ts'
+import { balanceNow, judgeBalance, targetInPosture } from './balance.ts'
+import { equalisedKey, evidenceOf, hasAnythingRead } from './evidence.ts'
+import { belongTogether, sagNow } from './sagNow.ts'
+import { stepStates } from './states.ts'
 import { judgeEndOfStroke } from './endOfStroke.ts'
 import { inTheWay, preparationChecks } from './preparation.ts'
 import { reboundAdvice } from './reboundBench.ts'
@@ -11,19 +24,53 @@ import { equaliseStages, schools } from './schools.ts'
 import {
   basisOf,
   benchFacts,
-  keptReadings,
   stepsFor,
-  stepStates,
   withPartAt,
   withPosition,
-  withStepDone,
+  withStepClosed,
   withStepSkipped,
 } from './steps.ts'
 
 const both = [fork, shock]
 const at = '2031-05-02T09:00:00Z'
+const hand = setBy({ at })
+const reading = (over: Partial<SagReading> = {}): SagReading => ({
+  id: 'r1',
+  end: 'rear',
+  at,
+  method: 'ring',
+  posture: 'seated',
+  together: false,
+  sagMm: 16.5,
+  pressurePsi: 180,
+  springRateNPerMm: null,
+  preloadTurns: null,
+  spacers: 1,
+  gaugeId: null,
+  marks: [],
+  leftOut: false,
+  ...over,
+})
+/** A bench on which everything was looked at and is right. */
+const sound = (): Bench =>
+  benchOn({
+    checks: [...preparationChecks(both).map((c) => c.key), equalisedKey('front'), equalisedKey('rear')],
+    readings: [
+      reading(),
+      reading({ id: 'f1', end: 'front', posture: 'ready', sagMm: 30, pressurePsi: 80, spacers: null }),
+    ],
+    reboundTests: [
+      { id: 't1', end: 'front', at, adjusterId: 'fr', value: 6, outcome: 'settles' },
+      { id: 't2', end: 'rear', at, adjusterId: 'rr', value: 7, outcome: 'settles' },
+    ],
+    travelReadings: [
+      { id: 'd1', end: 'front', at, ringMm: 128, effort: 'small-drop' },
+      { id: 'd2', end: 'rear', at, ringMm: 47, effort: 'small-drop' },
+    ],
+  })
+const close = (b: Bench, step: BenchStep) => withStepClosed(b, step, 'done', '', both, 76, at)
 const stateOf = (b: Bench, step: Bench['steps'][number]['step'], mass: number | null = 76) =>
-  stepStates(b, both, mass).find((s) => s.step === step)!
+  stepStates(b, both, benchRider(mass)).find((s) => s.step === step)!
 
 describe('steps', () => {
   it('follow the school, and leave out what the bike does not have', () => {
@@ -38,18 +85,22 @@ describe('steps', () => {
     expect(stepsFor({ orderSchool: 'sag-rebound-volume' }, [coil])).not.toContain('equalise')
     expect(stepsFor({ orderSchool: 'sag-rebound-volume' }, [coil])).not.toContain('rebound')
   })
-  it('are open, done, or skipped with a reason', () => {
-    let b = benchOn()
+  it('are open, done, out for a reason, or skipped with one', () => {
+    let b = sound()
     expect(stateOf(b, 'sag-rear').state).toBe('open')
-    b = withStepDone(b, 'sag-rear', both, 76, at)
+    b = close(b, 'sag-rear')
     expect(stateOf(b, 'sag-rear').state).toBe('done')
     b = withStepSkipped(b, 'compression', 'no time today', at)
     expect(stateOf(b, 'compression')).toMatchObject({ state: 'skipped', reason: 'no time today' })
+    const deep = { ...sound(), readings: [reading({ sagMm: 19.8 })] }
+    const left = withStepClosed(deep, 'sag-rear', 'out', 'the chart ends here', both, 76, at)
+    expect(stateOf(left, 'sag-rear')).toMatchObject({ state: 'out', reason: 'the chart ends here' })
+    // Put right since: to be closed again.
+    expect(stateOf({ ...left, readings: [reading()] }, 'sag-rear').state).toBe('open')
   })
   it('go stale when what they rest on moves, and say what moved', () => {
-    const done = ['sag-rear', 'sag-front', 'rebound', 'end-of-stroke'] as const
-    const b = done.reduce((x, step) => withStepDone(x, step, both, 76, at), benchOn())
-    const pumped = withPosition(b, 'rear', 'rp', 192)
+    const b = (['sag-rear', 'sag-front', 'rebound', 'end-of-stroke'] as const).reduce(close, sound())
+    const pumped = withPosition(b, 'rear', 'rp', 192, hand)
     expect(stateOf(pumped, 'sag-rear')).toMatchObject({
       state: 'stale',
       changed: [{ fact: 'rear-main-pressure', was: 180, is: 192 }],
@@ -58,18 +109,18 @@ describe('steps', () => {
     expect(stateOf(pumped, 'rebound').state).toBe('stale')
     expect(stateOf(pumped, 'end-of-stroke').state).toBe('stale')
   })
-  it('a psi that a gauge cannot tell, or clicks the step does not rest on, change nothing', () => {
-    const b = withStepDone(benchOn(), 'sag-rear', both, 76, at)
-    expect(stateOf(withPosition(b, 'rear', 'rp', 180.6), 'sag-rear').state).toBe('done')
-    expect(stateOf(withPosition(b, 'rear', 'rr', 2), 'sag-rear').state).toBe('done')
+  it('clicks the step does not rest on change nothing', () => {
+    const b = close(sound(), 'sag-rear')
+    expect(stateOf(withPosition(b, 'rear', 'rp', 180.4, hand), 'sag-rear').state).toBe('done')
+    expect(stateOf(withPosition(b, 'rear', 'rr', 2, hand), 'sag-rear').state).toBe('done')
   })
   it('equalising stays good for small corrections, not for another region', () => {
-    const b = withStepDone(benchOn(), 'equalise', both, 76, at)
-    expect(stateOf(withPosition(b, 'rear', 'rp', 190), 'equalise').state).toBe('done')
-    expect(stateOf(withPosition(b, 'rear', 'rp', 230), 'equalise').state).toBe('stale')
+    const b = close(sound(), 'equalise')
+    expect(stateOf(withPosition(b, 'rear', 'rp', 190, hand), 'equalise').state).toBe('done')
+    expect(stateOf(withPosition(b, 'rear', 'rp', 230, hand), 'equalise').state).toBe('stale')
   })
   it('another weight or posture makes sag stale, and back again makes it good', () => {
-    const b = withStepDone(benchOn(), 'sag-rear', both, 76, at)
+    const b = close(sound(), 'sag-rear')
     expect(stateOf(b, 'sag-rear', 80).state).toBe('stale')
     expect(stateOf(b, 'sag-rear', 76.5).state).toBe('done')
     const standing: Bench = { ...b, posture: { ...b.posture, rear: 'ready' } }
@@ -82,25 +133,110 @@ describe('steps', () => {
       for (const key of Object.keys(basisOf(step, facts))) expect(facts).toHaveProperty([key])
     expect(Object.keys(basisOf('save', facts))).toEqual(Object.keys(facts))
   })
-  it('readings left out do not count', () => {
-    const b = benchOn()
-    const reading = {
-      id: 'r1',
-      end: 'rear',
-      at,
-      method: 'ring',
-      posture: 'seated',
-      together: false,
-      sagMm: 16,
-      pressurePsi: 180,
-      springRateNPerMm: null,
-      preloadTurns: null,
-      spacers: 1,
-      leftOut: false,
-    } as const
+})
+
+describe('evidence', () => {
+  const bare = benchOn({ positions: [] })
+  const evidence = (b: Bench, step: BenchStep, rider = benchRider(76)) => evidenceOf(step, b, both, rider)
+  it('a bench walked with "next" only has none for any step, and nothing to keep', () => {
+    for (const step of stepsFor(bare, both).filter((s) => s !== 'who'))
+      expect(evidence(bare, step), step).toMatchObject({ state: 'missing' })
+    expect(hasAnythingRead(bare)).toBe(false)
+    // What stood on the bike before, or was only estimated, is no evidence either.
+    const before = { ...benchOn(), startedAt: '2031-06-01T08:00:00Z' }
+    expect(hasAnythingRead(before)).toBe(false)
+    const estimated = withPosition(bare, 'front', 'fp', 80, assumed('1:1 rule'))
+    expect(hasAnythingRead(estimated)).toBe(false)
+    expect(evidence(estimated, 'start').words).toContain('front pressure set')
+  })
+  it('a step closed without its evidence never shows as done', () => {
+    const b = stepsFor(bare, both).reduce(close, bare)
     expect(
-      keptReadings({ ...b, readings: [reading, { ...reading, id: 'r2', leftOut: true }] }, 'rear'),
-    ).toEqual([reading])
+      stepStates(b, both, benchRider(76))
+        .filter((s) => s.state === 'done')
+        .map((s) => s.step),
+    ).toEqual(['who'])
+  })
+  it('0 of 8 ticks is not "all looked at"; one that is out is told', () => {
+    expect(evidence(bare, 'prepare').words).toHaveLength(preparationChecks(both).length)
+    const all = preparationChecks(both).map((c) => c.key)
+    expect(evidence({ ...bare, checks: all.slice(1) }, 'prepare').state).toBe('missing')
+    expect(evidence({ ...bare, checks: all }, 'prepare').state).toBe('enough')
+    expect(evidence({ ...bare, checks: all.slice(1), checksOut: [all[0]] }, 'prepare').state).toBe('out')
+  })
+  it('an empty kit field is not "with kit"', () => {
+    expect(evidence(bare, 'who', { ...benchRider(76), kitKnown: false }).state).toBe('missing')
+    expect(evidence(bare, 'who', benchRider(null)).state).toBe('missing')
+  })
+  it('29.5 % for 25 is out; the window is never finer than the ring', () => {
+    const quarter = { ...shock, sagTargetPct: 25 }
+    const at = (sagMm: number) =>
+      evidenceOf(
+        'sag-rear',
+        { ...benchOn(), readings: [reading({ sagMm })] },
+        [fork, quarter],
+        benchRider(76),
+      ).state
+    expect(at(0.295 * 55)).toBe('out')
+    expect(at(0.267 * 55)).toBe('enough')
+    expect(at(0.27 * 55)).toBe('out')
+  })
+  it('rebound is right only by a test where it stands', () => {
+    const test = (value: number, outcome: ReboundOutcome, dial = 'rr') =>
+      ({
+        id: `${dial}${value}`,
+        end: dial === 'rr' ? 'rear' : 'front',
+        at,
+        adjusterId: dial,
+        value,
+        outcome,
+      }) as const
+    const with_ = (...reboundTests: Bench['reboundTests']) =>
+      evidence(benchOn({ reboundTests }), 'rebound').state
+    expect(with_()).toBe('missing')
+    expect(with_(test(7, 'settles'), test(6, 'settles', 'fr'))).toBe('enough')
+    expect(with_(test(5, 'settles'), test(6, 'settles', 'fr'))).toBe('missing')
+    expect(with_(test(7, 'cycles'), test(6, 'settles', 'fr'))).toBe('out')
+  })
+})
+
+describe('sag as it stands now', () => {
+  const now = (over: Partial<Bench>) => sagNow(benchOn(over), shock)
+  it('holds at the pressure it was read at, and at no other', () => {
+    const b = benchOn({ readings: [reading()] })
+    expect(sagNow(b, shock).pct).toBeCloseTo(30, 9)
+    expect(sagNow(withPosition(b, 'rear', 'rp', 186, hand), shock).pct).toBeNull()
+    expect(sagNow(withPosition(b, 'rear', 'rs', 2, hand), shock).pct).toBeNull()
+  })
+  it.each([
+    ['brakes held', { marks: ['brakes-held'] }],
+    ['compression closed', { marks: ['compression-closed'] }],
+    ['another posture', { posture: 'ready' }],
+    ['another gauge', { gaugeId: 'old pump' }],
+    ['left out', { leftOut: true }],
+    ['both ends together', { together: true }],
+  ] as const)('does not count: %s', (_, over) => {
+    expect(
+      now({ readings: [reading({ ...over, marks: [...('marks' in over ? over.marks : [])] })] }).pct,
+    ).toBeNull()
+  })
+  it('two that disagree give no number, only "one more"', () => {
+    const two = benchOn({ readings: [reading({ sagMm: 14 }), reading({ id: 'b', sagMm: 17 })] })
+    expect(sagNow(two, shock)).toMatchObject({ pct: null, judged: { again: true } })
+    expect(evidenceOf('sag-rear', two, both, benchRider(76)).words[0]).toMatch(/one more reading/)
+  })
+  it('repeats belong together by one rule, symmetric', () => {
+    const a = reading()
+    expect(belongTogether(a, { ...a, pressurePsi: 180.4 })).toBe(true)
+    for (const other of [
+      { spacers: 2 },
+      { pressurePsi: 181 },
+      { gaugeId: 'g' },
+      { posture: 'ready' as const },
+    ]) {
+      expect(belongTogether(a, { ...a, ...other })).toBe(false)
+      expect(belongTogether({ ...a, ...other }, a)).toBe(false)
+    }
   })
 })
 
@@ -133,7 +269,7 @@ describe('preparation', () => {
   })
   it('names dials that falsify sag where they stand', () => {
     expect(inTheWay(benchOn(), fork)).toEqual(['Low-speed compression stands at 8 clicks'])
-    expect(inTheWay(withPosition(benchOn(), 'front', 'fc', 16), fork)).toEqual([])
+    expect(inTheWay(withPosition(benchOn(), 'front', 'fc', 16, hand), fork)).toEqual([])
   })
 })
 
@@ -143,13 +279,13 @@ describe('another spring', () => {
   const b = benchOn({ reboundTests: [test('front', 'fr'), test('rear', 'rr')] })
   const left = (x: Bench) => x.reboundTests.map((t) => t.end)
   it('makes the rebound tests of that end void, and of no other', () => {
-    expect(left(withPartAt(b, 'rear', shock.adjusters[0], 192))).toEqual(['front'])
-    expect(left(withPartAt(b, 'rear', rearSpacers, 2))).toEqual(['front'])
+    expect(left(withPartAt(b, 'rear', shock.adjusters[0], 192, hand))).toEqual(['front'])
+    expect(left(withPartAt(b, 'rear', rearSpacers, 2, hand))).toEqual(['front'])
   })
   it('a psi nobody can read, the same place, or a dial, leaves them', () => {
-    expect(left(withPartAt(b, 'rear', shock.adjusters[0], 180.8))).toHaveLength(2)
-    expect(left(withPartAt(b, 'rear', rearSpacers, 1))).toHaveLength(2)
-    expect(left(withPartAt(b, 'rear', rearRebound, 3))).toHaveLength(2)
+    expect(left(withPartAt(b, 'rear', shock.adjusters[0], 180.8, hand))).toHaveLength(2)
+    expect(left(withPartAt(b, 'rear', rearSpacers, 1, hand))).toHaveLength(2)
+    expect(left(withPartAt(b, 'rear', rearRebound, 3, hand))).toHaveLength(2)
   })
 })
 
@@ -245,5 +381,49 @@ describe('balance', () => {
     expect(judgeBalance(f(25), r(30)).verdict).toBe('nose-low')
     expect(judgeBalance(f(20), r(35))).toMatchObject({ verdict: 'tail-low', leanPoints: -5 })
     expect(judgeBalance(f(24), r(34)).verdict).toBe('balanced')
+  })
+})
+
+describe('balance in the posture of the reading', () => {
+  const shares = { seatedPct: null, readyPct: null }
+  it('a rear that is right at 30 % seated is balanced in the ready position, where it stands higher', () => {
+    const target = targetInPosture(shock, 30, 'seated', 'ready', shares, 180, 1)
+    // 0.60 of the load seated, 0.53 standing: nearer to 26 % than to 30.
+    expect(target).toBeLessThan(28)
+    expect(target).toBeGreaterThan(24)
+    // The same by the spring itself: the net pressure at both depths has the ratio of the loads.
+    const net = (pct: number) => netPressurePsi(pct / 100, 180, shockAir, { spacers: 1 })
+    expect(net(target) / net(30)).toBeCloseTo(0.53 / 0.6, 9)
+    const both_ = (rearMm: number) =>
+      benchOn({
+        readings: [
+          reading({ id: 'a', posture: 'ready', together: true, sagMm: rearMm }),
+          reading({
+            id: 'b',
+            end: 'front',
+            posture: 'ready',
+            together: true,
+            sagMm: 30,
+            pressurePsi: 80,
+            spacers: null,
+          }),
+        ],
+      })
+    expect(balanceNow(both_((target / 100) * 55), both, shares)!.verdict).toBe('balanced')
+    expect(balanceNow(both_(0.36 * 55), both, shares)!.verdict).toBe('tail-low')
+  })
+  it('scales use what was measured, and one posture needs nothing', () => {
+    expect(targetInPosture(shock, 30, 'seated', 'seated', shares, 180, 1)).toBe(30)
+    expect(
+      targetInPosture(
+        { ...shock, spring: 'coil' },
+        30,
+        'seated',
+        'ready',
+        { seatedPct: 35, readyPct: 48 },
+        null,
+        0,
+      ),
+    ).toBeCloseTo((30 * 0.52) / 0.65, 9)
   })
 })

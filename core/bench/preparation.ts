@@ -30,7 +30,7 @@ export function preparationChecks(units: readonly SuspensionUnit[]): Check[] {
           },
         ]
       : []),
-    { key: 'levers-open', words: 'Levers open', more: 'A lever left firm fakes less sag.' },
+    { key: 'levers-open', words: 'Levers open', more: 'A lever left firm makes sag look smaller.' },
     {
       key: 'compression-open',
       words: 'Compression fully open, both speeds',
@@ -39,7 +39,7 @@ export function preparationChecks(units: readonly SuspensionUnit[]): Check[] {
     {
       key: 'rebound-noted',
       words: 'Rebound open, or its clicks noted',
-      more: 'Slow rebound holds the unit down and fakes more sag.',
+      more: 'Slow rebound holds the unit down and makes sag look larger.',
     },
     ...(air
       ? [

@@ -1,6 +1,7 @@
 import type { Adjuster } from '#contract/adjuster'
-import type { Basis, Bench, BenchStep, SagReading } from '#contract/bench'
+import type { Basis, Bench, BenchStep } from '#contract/bench'
 import type { End } from '#contract/common'
+import type { Known } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
 import { familyOf } from '../adjusters/words.ts'
 import { stepOrder } from './schools.ts'
@@ -19,10 +20,6 @@ export function stepsFor(bench: Pick<Bench, 'orderSchool'>, units: readonly Susp
     return true
   })
 }
-
-/** Readings of an end that count: what was left out does not. */
-export const keptReadings = (bench: Pick<Bench, 'readings'>, end: End): SagReading[] =>
-  bench.readings.filter((r) => r.end === end && !r.leftOut)
 
 /** Position of an adjuster on the bench, canonical; null when not read yet. */
 export const benchPosition = (bench: Pick<Bench, 'positions'>, adjusterId: string): number | null =>
@@ -74,7 +71,7 @@ const restsOn: Record<BenchStep, readonly string[]> = {
 }
 
 /** How much a fact may move before it matters: below what a gauge or a scale can tell. */
-function slack(step: BenchStep, fact: string): number {
+export function slack(step: BenchStep, fact: string): number {
   // Small corrections near the target are cycled in as they are made; only another region needs the whole card.
   if (step === 'equalise') return 25
   if (fact.endsWith('pressure')) return 1
@@ -87,57 +84,23 @@ export function basisOf(step: BenchStep, facts: Basis): Basis {
   return Object.fromEntries(keys.filter((k) => k in facts).map((k) => [k, facts[k]]))
 }
 
-export interface FactChange {
-  fact: string
-  was: number | string | null
-  is: number | string | null
-}
-
-export interface StepState {
-  step: BenchStep
-  state: 'open' | 'done' | 'skipped' | 'stale'
-  /** Why it is stale. */
-  changed: FactChange[]
-  /** Why it was skipped. */
-  reason: string
-}
-
 /**
- * Where every step stands. Done is stale once a fact it rests on has moved by more than a gauge can tell.
+ * The bench with a step closed now, resting on the present facts. That its evidence is there is the caller's to ask
+ * (evidence.ts).
+ * @param state done, or out: looked at, not right, and left so for a reason
  */
-export function stepStates(
-  bench: Bench,
-  units: readonly SuspensionUnit[],
-  ridingMassKg: number | null,
-): StepState[] {
-  const facts = benchFacts(bench, units, ridingMassKg)
-  return stepsFor(bench, units).map((step) => {
-    const record = bench.steps.find((s) => s.step === step)
-    if (!record) return { step, state: 'open', changed: [], reason: '' }
-    if (record.state === 'skipped') return { step, state: 'skipped', changed: [], reason: record.reason }
-    const changed = Object.entries(record.basis).flatMap(([fact, was]) => {
-      const is = facts[fact] ?? null
-      const same =
-        typeof was === 'number' && typeof is === 'number'
-          ? Math.abs(was - is) <= slack(step, fact)
-          : was === is
-      return same ? [] : [{ fact, was, is }]
-    })
-    return { step, state: changed.length ? 'stale' : 'done', changed, reason: '' }
-  })
-}
-
-/** The bench with a step done now, resting on the present facts. */
-export function withStepDone(
+export function withStepClosed(
   bench: Bench,
   step: BenchStep,
+  state: 'done' | 'out',
+  reason: string,
   units: readonly SuspensionUnit[],
   ridingMassKg: number | null,
   at: string,
 ): Bench {
   const basis = basisOf(step, benchFacts(bench, units, ridingMassKg))
   const steps = bench.steps.filter((s) => s.step !== step)
-  return { ...bench, steps: [...steps, { step, state: 'done', at, reason: '', basis }] }
+  return { ...bench, steps: [...steps, { step, state, at, reason, basis }] }
 }
 
 /** The bench with a step skipped for a reason. */
@@ -147,19 +110,19 @@ export function withStepSkipped(bench: Bench, step: BenchStep, reason: string, a
 }
 
 /** The bench with an adjuster moved. */
-export function withPosition(bench: Bench, end: End, adjusterId: string, value: number): Bench {
+export function withPosition(bench: Bench, end: End, adjusterId: string, value: number, known: Known): Bench {
   const positions = bench.positions.filter((p) => p.adjusterId !== adjusterId)
-  return { ...bench, positions: [...positions, { end, adjusterId, value }] }
+  return { ...bench, positions: [...positions, { end, adjusterId, value, known }] }
 }
 
 /**
  * The bench with a part set by hand. On another spring the rebound tests of that end no longer hold: they are dropped, so
  * that the bench test brackets anew.
  */
-export function withPartAt(bench: Bench, end: End, part: Adjuster, value: number): Bench {
+export function withPartAt(bench: Bench, end: End, part: Adjuster, value: number, known: Known): Bench {
   const was = benchPosition(bench, part.id)
   const moved = was === null || Math.abs(was - value) > (part.kind === 'pressure' ? 1 : 1e-6)
-  const next = withPosition(bench, end, part.id, value)
+  const next = withPosition(bench, end, part.id, value, known)
   if (!moved || familyOf(part) !== 'spring') return next
   return { ...next, reboundTests: next.reboundTests.filter((t) => t.end !== end) }
 }

@@ -1,7 +1,7 @@
 import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import type { Surface } from '#contract/day'
-import type { Position, Setup } from '#contract/setup'
+import type { AdvisedPosition, Position, Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
 import { adjusterRange, clampToRange } from '../adjusters/range.ts'
 import { familyOf } from '../adjusters/words.ts'
@@ -10,6 +10,7 @@ import { usualRatioPerClick } from '../damper/clicks.ts'
 import { InputError } from '../errors.ts'
 import { netPressurePsi, pressureForLoadPsi } from '../spring/air.ts'
 import { usualSprungBikeKg } from '../spring/load.ts'
+import { assumed } from '../setup/known.ts'
 import { unitAir } from '../spring/unitSpring.ts'
 import { ambientPa } from '../spring/weather.ts'
 import { groundRules, type Steepness, type Pace } from './groundRules.ts'
@@ -113,14 +114,16 @@ export function carryOver(
 export function ontoOtherUnits(
   carried: readonly CarriedPosition[],
   units: readonly SuspensionUnit[],
-  standing: readonly Position[],
+  standing: readonly AdvisedPosition[],
 ): CarriedPosition[] {
   const values = new Map(standing.map((p) => [p.adjusterId, p.value]))
   return units.flatMap((u) =>
-    u.adjusters.map((adjuster): CarriedPosition => {
+    u.adjusters.flatMap((adjuster): CarriedPosition[] => {
       const same = carried.find((c) => c.adjuster.id === adjuster.id)
-      if (same) return same
-      const from = values.get(adjuster.id) ?? adjusterRange(adjuster).min
+      if (same) return [same]
+      const from = values.get(adjuster.id)
+      // Nobody has read it on that bike: there is nothing to keep.
+      if (from === undefined) return []
       const like = carried.find(
         (c) => c.end === u.end && c.adjuster.role === adjuster.role && c.adjuster.kind === adjuster.kind,
       )
@@ -133,34 +136,29 @@ export function ontoOtherUnits(
         shifts: [],
         limit: null,
       }
-      if (!like || adjuster.kind === 'lever' || adjuster.kind === 'custom') return keep
+      if (!like || adjuster.kind === 'lever' || adjuster.kind === 'custom') return [keep]
       const here = adjusterRange(adjuster)
       const there = adjusterRange(like.adjuster)
       const share = (like.to - there.min) / Math.max(1e-9, there.max - there.min)
       const byDial = adjuster.kind === 'click' || adjuster.kind === 'turn'
       const to = clampToRange(adjuster, byDial ? here.min + share * (here.max - here.min) : like.to)
       const spread = byDial ? (here.max - here.min) / 6 : Math.abs(to) * otherUnitMargin
-      return {
-        ...keep,
-        to,
-        spread,
-        shifts: [
-          {
-            by: to - from,
-            spread,
-            why: byDial
-              ? 'another unit: the same share of its dial; its own chart comes first'
-              : 'another unit: the same number; its own chart and sag come first',
-          },
-        ],
-      }
+      const why = byDial
+        ? 'another unit: the same share of its dial; its own chart comes first'
+        : 'another unit: the same number; its own chart and sag come first'
+      return [{ ...keep, to, spread, shifts: [{ by: to - from, spread, why }] }]
     }),
   )
 }
 
 /** Positions of the carried setup, for a record with its own lineage. */
 export function carriedPositions(carried: readonly CarriedPosition[]): Position[] {
-  return carried.map((c) => ({ end: c.end, adjusterId: c.adjuster.id, value: c.to }))
+  return carried.map((c) => ({
+    end: c.end,
+    adjusterId: c.adjuster.id,
+    value: c.to,
+    known: assumed('carried over'),
+  }))
 }
 
 function springShifts(

@@ -81,7 +81,9 @@ export function parseCommand(
     if (!end) throw new InputError('command.no-end')
     const word = words[i++]
     const adjuster = findAdjuster(space, end, roles, word)
-    const from = positions.get(adjuster.id)!
+    const from = positions.get(adjuster.id)
+    if (from === undefined)
+      throw new InputError('command.unread', { end, what: adjusterName(adjuster).toLowerCase() })
     const amount = readAmount(words.slice(i), adjuster, from, spokenUnits(word, space.units))
     i += amount.used
     moves.push({ end, adjuster, from, to: check(adjuster, amount.to, from) })

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { seededRandom } from '../sim/random.ts'
+import { seededRandom } from '../numeric/random.ts'
 import { rideTrail } from '../sim/ride.ts'
 import { travelFile } from '../sim/sensorFile.ts'
 import { shaftMm } from '../sim/sensors.ts'

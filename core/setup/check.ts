@@ -6,40 +6,30 @@ import { adjusterRange } from '../adjusters/range.ts'
 import { diffSetups } from './diff.ts'
 
 export interface SetupFault {
-  code: 'unknown-adjuster' | 'missing-adjuster' | 'out-of-range' | 'not-linked'
+  code: 'unknown-adjuster' | 'out-of-range' | 'not-linked'
   message: string
 }
 
 /**
- * What is wrong with a setup for the units it names: positions the part cannot stand in, adjusters it lacks,
- * adjusters left out. Empty when it is sound.
+ * What is wrong with a setup for the units it names: positions the part cannot stand in, adjusters it lacks. Empty when
+ * it is sound. An adjuster that is not named is unread, which is no fault.
  */
 export function checkSetup(setup: Setup, units: readonly SuspensionUnit[]): SetupFault[] {
   const faults: SetupFault[] = []
   const fitted = units.filter((u) => u.id === setup.frontUnitId || u.id === setup.rearUnitId)
   const known = new Map(fitted.flatMap((u) => u.adjusters.map((a) => [a.id, { a, end: u.end }] as const)))
-  const seen = new Set<string>()
   for (const p of setup.positions) {
     const hit = known.get(p.adjusterId)
     if (!hit || hit.end !== p.end) {
       faults.push({ code: 'unknown-adjuster', message: `The ${p.end} unit has no such adjuster.` })
       continue
     }
-    seen.add(p.adjusterId)
     if (canStandAt(hit.a, p.value)) continue
     const r = adjusterRange(hit.a)
     faults.push({
       code: 'out-of-range',
       message: `${p.end === 'front' ? 'Front' : 'Rear'} ${adjusterName(hit.a).toLowerCase()} goes from ${positionWords(hit.a, r.min)} to ${positionWords(hit.a, r.max)}; ${p.value} (stored form) is not a place it can stand.`,
     })
-  }
-  for (const [id, { a, end }] of known) {
-    if (!seen.has(id)) {
-      faults.push({
-        code: 'missing-adjuster',
-        message: `The position of ${end} ${adjusterName(a).toLowerCase()} is missing.`,
-      })
-    }
   }
   return faults
 }
@@ -52,6 +42,8 @@ export function checkLinked(before: Setup, after: Setup, units: readonly Suspens
     after.reason.linked ||
     after.reason.source === 'revert' ||
     after.reason.source === 'carried' ||
+    after.reason.source === 'reading' ||
+    after.reason.source === 'undo' ||
     after.reason.source === 'baseline'
   ) {
     return []

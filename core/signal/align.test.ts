@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { seededRandom } from '../sim/random.ts'
+import { seededRandom } from '../numeric/random.ts'
 import { alignPieces, sure } from './align.ts'
 
 const rateHz = 200

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { seededRandom, normalFrom } from '../sim/random.ts'
+import { seededRandom, normalFrom } from '../numeric/random.ts'
 import { fftInPlace } from './fft.ts'
 import reference from './fixtures/reference.json' with { type: 'json' }
 import { handArmGain } from './handArm.ts'

@@ -1,7 +1,7 @@
 import type { Adjuster, AdjusterRole } from '#contract/adjuster'
 import type { Bike } from '#contract/bike'
 import type { End } from '#contract/common'
-import type { Position } from '#contract/setup'
+import type { AdvisedPosition } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
 import { InputError } from '../errors.ts'
 import {
@@ -73,7 +73,7 @@ export interface SimBike {
 export function simBike(
   bike: Bike,
   units: readonly SuspensionUnit[],
-  positions: readonly Position[],
+  positions: readonly AdvisedPosition[],
   ridingMassKg: number,
 ): SimBike {
   const load: LoadCase = {
@@ -127,7 +127,7 @@ function suspendedEnd(
   end: End,
   unit: SuspensionUnit,
   bike: Bike,
-  positions: readonly Position[],
+  positions: readonly AdvisedPosition[],
   massKg: number,
   ridingMassKg: number,
 ): { end: SimEnd; setting: EndSetting } {

@@ -1,7 +1,7 @@
 import type { TrailSection } from '#contract/trail'
 import type { SimBike } from './bike.ts'
 import { rideTrack, type Ride, type RiderInput } from './halfCar.ts'
-import { normalFrom, seededRandom } from './random.ts'
+import { normalFrom, seededRandom } from '../numeric/random.ts'
 import { buildTrack, type Track } from './track.ts'
 
 /** How a run differs from the next on the same trail: line by some centimetres, pace by some per cent. */

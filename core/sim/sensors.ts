@@ -4,7 +4,7 @@ import { ridingPressurePsi } from '../spring/air.ts'
 import { unitAir } from '../spring/unitSpring.ts'
 import type { EndSetting, SimBike } from './bike.ts'
 import type { Ride } from './halfCar.ts'
-import { normalFrom } from './random.ts'
+import { normalFrom } from '../numeric/random.ts'
 import type { Fix } from '../geo/way.ts'
 
 /** Fork along its legs or shock along its shaft, mm, as it truly moved; a unit cannot leave its stroke. */

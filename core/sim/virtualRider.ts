@@ -2,7 +2,7 @@ import type { End } from '#contract/common'
 import type { Analysis, EndMetrics, SpanMetrics } from '#contract/recording'
 import type { FeelWord, Mark } from '#contract/run'
 import type { SectionKind, TrailSection } from '#contract/trail'
-import { normalFrom } from './random.ts'
+import { normalFrom } from '../numeric/random.ts'
 
 /** Who rides: what they notice, what they like, and how reliably they say it. */
 export interface VirtualRider {

@@ -26,6 +26,18 @@ export interface LoadCase {
   posture: Posture
 }
 
+/** Weight on the front wheel measured on two scales, %; null = the usual share. */
+export interface FrontShares {
+  seatedPct: number | null
+  readyPct: number | null
+}
+
+/** Share of the weight on the front wheel in a posture, 0…1. */
+export function frontShare(shares: FrontShares, posture: Posture): number {
+  const measured = posture === 'seated' ? shares.seatedPct : shares.readyPct
+  return measured === null ? usualFrontShare[posture] : measured / 100
+}
+
 /** Mass that one end's spring holds, still on flat ground, kg. Ignores the slope of the fork and of the ground. */
 export function sprungMassKg(end: End, c: LoadCase): number {
   const bike =

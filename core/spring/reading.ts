@@ -5,6 +5,10 @@ import { median } from '../signal/quantile.ts'
 /** Which edge of the ring was read; it is about 2 mm thick, so it matters. */
 export type RingEdge = 'facing-wiper' | 'far-edge'
 export const ringThicknessMm = 2
+/** What one reading of a ring is good for, mm either way. */
+export const ringPrecisionMm = 1
+/** Sags that anybody rides, % of the unit's travel. */
+export const usualSagRangePct = [8, 45] as const
 
 /** How far the unit stood compressed, from what was measured. */
 export type SagMeasurement =
@@ -71,38 +75,51 @@ export function unitSlipMm(
 ): number | null {
   const asMm = (100 * typed) / strokeMm
   const [meant, other] = as === 'mm' ? [asMm, typed] : [typed, asMm]
-  if (Math.abs(other - targetPct) > 4 || Math.abs(meant - targetPct) <= 10) return null
+  const atTarget = Math.abs(other - targetPct) <= 4 && Math.abs(meant - targetPct) > 10
+  // Far from any sag that is ridden, and the other reading is one: 30 of 55 mm is hardly 55 %.
+  const oddAsTyped = meant < usualSagRangePct[0] || meant > usualSagRangePct[1]
+  const usualOther = other >= usualSagRangePct[0] && other <= usualSagRangePct[1]
+  if (!atTarget && !(oddAsTyped && usualOther)) return null
   return as === 'mm' ? (typed / 100) * strokeMm : typed
 }
 
 /** How repeats under equal conditions agree. */
 export interface RepeatJudgement {
-  meanPct: number
+  /** Mean of the readings that agree; null while two disagree and neither is known to be the odd one. */
+  meanPct: number | null
   rangePct: number
-  /** Indexes of readings more than 3 % points from the others. */
+  /** Indexes of readings that stand apart from the others. */
   outlying: number[]
   /** Whether another reading is worth taking. */
   again: boolean
 }
 
+/** From three readings on, one that lies this far from the median stands apart, % points. */
 const outlyingPct = 3
+
+/** How far two readings of one truth may lie apart: each is good to the ring's precision, mm. */
+export const repeatPrecisionMm = Math.SQRT2 * ringPrecisionMm
 
 /**
  * Judges readings at one pressure and posture: mean, range, and any that stands apart. From three on by its distance from
- * the median, which the odd one cannot drag along; of two, neither is known to be the odd one.
+ * the median, which the odd one cannot drag along; of two that differ by more than the ring's precision neither is known
+ * to be the odd one, so they give no number.
  * @param sagPct at least one
+ * @param strokeMm > 0
  */
-export function judgeRepeats(sagPct: readonly number[]): RepeatJudgement {
+export function judgeRepeats(sagPct: readonly number[], strokeMm: number): RepeatJudgement {
   const rangePct = Math.max(...sagPct) - Math.min(...sagPct)
   const middle = median(sagPct)
+  const disagree = sagPct.length === 2 && (rangePct / 100) * strokeMm > repeatPrecisionMm
   const outlying =
     sagPct.length === 2
-      ? rangePct > outlyingPct
+      ? disagree
         ? [0, 1]
         : []
       : sagPct.flatMap((x, i) => (Math.abs(x - middle) > outlyingPct ? [i] : []))
+  const agreeing = sagPct.filter((_, i) => !outlying.includes(i))
   return {
-    meanPct: sagPct.reduce((a, b) => a + b, 0) / sagPct.length,
+    meanPct: agreeing.length ? agreeing.reduce((a, b) => a + b, 0) / agreeing.length : null,
     rangePct,
     outlying,
     again: outlying.length > 0,

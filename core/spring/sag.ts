@@ -1,4 +1,5 @@
 import { InputError } from '../errors.ts'
+import { ringPrecisionMm } from './reading.ts'
 
 /**
  * Sag as a share of the unit's own travel.
@@ -15,8 +16,17 @@ export function sagPct(ringMm: number, strokeMm: number): number {
   return (100 * ringMm) / strokeMm
 }
 
-/** Half the width of the target window, % points: on the sag ruler, the printed strip and in every verdict. */
-export const sagWindowPct = 1.5
+/** Half the width of the target window where the reading is fine enough for it, % points. */
+const finestWindowPct = 1.5
+
+/**
+ * Half the width of the target window, % points: on the sag ruler, the printed strip and in every verdict. Never finer
+ * than a ring can be read: ±1 mm is ±1.8 % of 55 mm.
+ *
+ * @param strokeMm > 0
+ */
+export const sagWindowPct = (strokeMm: number): number =>
+  Math.max(finestWindowPct, (100 * ringPrecisionMm) / strokeMm)
 
 /** Ring reading that a sag target asks for, mm. @throws InputError 'sag.stroke' */
 export function sagTargetMm(targetPct: number, strokeMm: number): number {

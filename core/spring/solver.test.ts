@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { seededRandom } from '../sim/random.ts'
+import { seededRandom } from '../numeric/random.ts'
 import { slopeOf } from '../test/integrate.ts'
 import {
   forkAir,

@@ -69,17 +69,25 @@ describe('a reading', () => {
     // 32 mm of a 150 mm fork, typed where per cent was asked.
     expect(unitSlipMm(32, 'per-cent', 150, 20)).toBe(32)
     expect(unitSlipMm(22, 'per-cent', 150, 20)).toBeNull()
-    expect(unitSlipMm(60, 'per-cent', 150, 20)).toBeNull()
+    // Nobody rides 60 % of sag, and 30 mm of 55 is hardly meant as a length: far from the target, too.
+    expect(unitSlipMm(60, 'per-cent', 150, 20)).toBe(60)
+    expect(unitSlipMm(30, 'mm', 55, 25)).toBeCloseTo(16.5, 12)
+    expect(unitSlipMm(20, 'mm', 55, 25)).toBeNull()
   })
   it('judges repeats by what the others say', () => {
-    expect(judgeRepeats([25, 25.6, 24.8])).toMatchObject({ again: false, outlying: [] })
-    const odd = judgeRepeats([25, 25.6, 30.5])
+    expect(judgeRepeats([25, 25.6, 24.8], 55)).toMatchObject({ again: false, outlying: [] })
+    const odd = judgeRepeats([25, 25.6, 30.5], 55)
     expect(odd.outlying).toEqual([2])
-    expect(judgeRepeats([25, 29]).outlying).toEqual([0, 1])
-    expect(judgeRepeats([25, 27.9]).again).toBe(false)
+    // Two readings good to 1 mm each may lie 1.4 mm apart; further, neither is known to be the right one.
+    expect(judgeRepeats([25, 29], 55)).toMatchObject({ outlying: [0, 1], meanPct: null, again: true })
+    expect(judgeRepeats([25, 27.5], 55)).toMatchObject({ meanPct: 26.25, again: false })
+    expect(judgeRepeats([25, 27.9], 55).meanPct).toBeNull()
+    expect(judgeRepeats([20, 20.9], 150).meanPct).toBeCloseTo(20.45, 12)
+    // The odd one of three does not drag the mean.
+    expect(odd.meanPct).toBeCloseTo(25.3, 12)
     expect(odd.again).toBe(true)
     expect(odd.rangePct).toBeCloseTo(5.5, 12)
-    expect(judgeRepeats([25])).toEqual({ meanPct: 25, rangePct: 0, outlying: [], again: false })
+    expect(judgeRepeats([25], 55)).toEqual({ meanPct: 25, rangePct: 0, outlying: [], again: false })
   })
 })
 

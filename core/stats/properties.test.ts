@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { normalFrom, seededRandom } from '../sim/random.ts'
+import { normalFrom, seededRandom } from '../numeric/random.ts'
 import { fitSession, mindVariance, sessionPriors, type RatedRun } from './session.ts'
 import { judge } from './verdict.ts'
 

@@ -1,5 +1,6 @@
 import type { End } from '#contract/common'
 import type { ColumnMapping, ImportIssue, ImportMapping } from '#contract/recording'
+import { limits } from '#contract/limits'
 import { InputError } from '../errors.ts'
 import { readDelimited, type DelimitedTable } from '../formats/delimited.ts'
 import { sniffLayout } from '../formats/layout.ts'
@@ -92,7 +93,18 @@ export function ingestDelimited(
     : timeFromRate(table, mapping.sampleRateHz!)
   issues.push(...clockIssues(clock))
   const rate = clock.sampleRateHz
-  const samples = Math.floor(clock.timeS[clock.timeS.length - 1] * rate + 1e-3) + 1
+  const durationS = clock.timeS[clock.timeS.length - 1]
+  const samples = Math.floor(durationS * rate + 1e-3) + 1
+  // Said before memory is taken: a few rows with pauses between them may ask for hours of samples.
+  if (!(samples <= limits.fileSamples))
+    throw new InputError('file.samples', {
+      rateHz: Math.round(rate),
+      durationS: Math.round(durationS),
+      got: samples,
+      max: limits.fileSamples,
+    })
+  const leaps = clock.gaps + clock.resets + clock.jumps
+  if (leaps > limits.fileGaps) throw new InputError('file.gaps', { got: leaps, max: limits.fileGaps })
   const kept = (c: ColumnMapping) => {
     const raw = table.columns[used.indexOf(c)]
     const out = new Float64Array(clock.rows.length)

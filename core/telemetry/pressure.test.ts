@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { pressureReading, chamberPsi, shaftMm } from '../sim/sensors.ts'
 import { rideTrail } from '../sim/ride.ts'
-import { seededRandom } from '../sim/random.ts'
+import { seededRandom } from '../numeric/random.ts'
 import { chamberShare } from '../spring/air.ts'
 import { unitAir } from '../spring/unitSpring.ts'
 import { sectionOf, testBike } from '../test/simulated.ts'

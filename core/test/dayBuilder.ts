@@ -4,6 +4,8 @@ import type { Analysis, EndMetrics } from '#contract/recording'
 import type { Mark, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
+import type { BenchRider } from '../bench/evidence.ts'
+import { setBy } from '../setup/known.ts'
 import type { DayHistory, SetupSpace } from '../adviser/history.ts'
 
 const base = { alias: null, tool: 'hand' } as const
@@ -189,6 +191,7 @@ export class DayBuilder {
 
   history(): DayHistory {
     return {
+      dayId: 'day',
       sections: [
         { id: 'roots', name: 'Root web', kind: 'roots', lengthM: 100, severity: 1 },
         { id: 'lip', name: 'Step-down', kind: 'jump', lengthM: 40, severity: 1 },
@@ -224,9 +227,11 @@ export class DayBuilder {
         end: adjusterId.startsWith('f') ? 'front' : 'rear',
         adjusterId,
         value,
+        known: setBy({ at: '2031-05-02T08:00:00Z' }),
       })),
-      reason: { text: '', source, linked, proposalId: null },
+      reason: { text: '', source, linked, proposalId: null, undoes: null, fromSetupId: null },
       foundIn: null,
+      wanted: false,
     })
     return this
   }
@@ -317,8 +322,10 @@ export function benchOn(over: Partial<Bench> = {}): Bench {
       end: adjusterId.startsWith('f') ? 'front' : 'rear',
       adjusterId,
       value,
+      known: setBy({ at: '2031-05-02T08:00:00Z' }),
     })),
     checks: [],
+    checksOut: [],
     readings: [],
     reboundTests: [],
     travelReadings: [],
@@ -328,3 +335,10 @@ export function benchOn(over: Partial<Bench> = {}): Bench {
     ...over,
   }
 }
+
+/** A rider with kit of that riding weight, in the usual postures. */
+export const benchRider = (ridingMassKg: number | null): BenchRider => ({
+  ridingMassKg,
+  kitKnown: true,
+  shares: { seatedPct: null, readyPct: null },
+})

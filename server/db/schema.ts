@@ -116,6 +116,9 @@ export const setups = sqliteTable(
       .references(() => bikes.id),
     parentId: text('parent_id'),
     dayId: text('day_id'),
+    /** A wish: the pointer of the bike never leads to it. */
+    wanted: integer('wanted', { mode: 'boolean' }).notNull().default(false),
+    deletedAt: text('deleted_at'),
     body: text('body', { mode: 'json' }).$type<Setup>().notNull(),
   },
   (t) => [index('setups_by_bike').on(t.bikeId), index('setups_by_day').on(t.dayId)],
@@ -190,9 +193,11 @@ export const recordings = sqliteTable(
     runId: text('run_id')
       .notNull()
       .references(() => runs.id),
+    /** Of the first file's bytes: the same file twice is asked about. */
+    sha256: text('sha256').notNull().default(''),
     body: text('body', { mode: 'json' }).$type<Recording>().notNull(),
   },
-  (t) => [index('recordings_by_run').on(t.runId)],
+  (t) => [index('recordings_by_run').on(t.runId), index('recordings_by_sha').on(t.sha256)],
 )
 
 /** Compressed pieces of about a megabyte: part 'original' (the file's bytes) or an end's cleaned channel. */

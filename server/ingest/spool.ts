@@ -1,5 +1,6 @@
 import { createWriteStream, mkdirSync, readdirSync, rmSync } from 'node:fs'
-import { rm } from 'node:fs/promises'
+import { createHash } from 'node:crypto'
+import { rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Readable, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
@@ -13,6 +14,9 @@ export function clearIncoming(dir: string): void {
   for (const name of readdirSync(dir)) rmSync(join(dir, name), { force: true })
 }
 
+/** Where the bytes of an upload wait until they are read. The id is a UUID, checked by the contract. */
+export const uploadedFile = (dir: string, uploadId: string) => join(dir, `upload-${uploadId}`)
+
 /**
  * Streams an upload to a file, never holding it in memory.
  * @throws Refusal 'request.too-large', 'upload.cancelled'; the half file is removed
@@ -22,12 +26,14 @@ export async function spool(
   dir: string,
   name: string,
   signal: AbortSignal,
-): Promise<string> {
-  const file = join(dir, name)
+): Promise<{ byteLength: number; sha256: string }> {
+  const arriving = join(dir, `${name}.part`)
+  const hash = createHash('sha256')
   let seen = 0
   const limit = new Transform({
     transform(chunk: Buffer, _encoding, done) {
       seen += chunk.length
+      hash.update(chunk)
       const most = limits.uploadBytes
       done(
         seen > most
@@ -41,12 +47,14 @@ export async function spool(
     },
   })
   try {
-    await pipeline(Readable.fromWeb(body as unknown as NodeStream), limit, createWriteStream(file), {
+    await pipeline(Readable.fromWeb(body as unknown as NodeStream), limit, createWriteStream(arriving), {
       signal,
     })
-    return file
+    // Whole, or not there at all: a half file never bears the name that a reader looks for.
+    await rename(arriving, uploadedFile(dir, name))
+    return { byteLength: seen, sha256: hash.digest('hex') }
   } catch (e) {
-    await rm(file, { force: true })
+    await rm(arriving, { force: true })
     if (e instanceof Refusal) throw e
     if (signal.aborted || (e instanceof Error && 'code' in e && e.code === 'ECONNRESET'))
       throw new Refusal('upload.cancelled', 'The upload was cancelled; nothing was kept.')

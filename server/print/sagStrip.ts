@@ -55,7 +55,7 @@ export function sagStrip(
     const { name, tint, line: colour } = ends[u.end]
     const target = sagTargetMm(u.sagTargetPct, u.strokeMm)
     const drawn = Math.min(u.strokeMm, longestStripMm)
-    const half = sagTargetMm(sagWindowPct, u.strokeMm)
+    const half = sagTargetMm(sagWindowPct(u.strokeMm), u.strokeMm)
     const ticks = Array.from({ length: Math.floor(drawn) + 1 }, (_, y) =>
       line(0, y, y % 10 === 0 ? 10 : y % 5 === 0 ? 7 : 4, y, y % 10 === 0 ? 0.25 : 0.12),
     )

@@ -5,34 +5,44 @@ import { days, runs } from '../db/schema.ts'
 import { mount } from '../mount.ts'
 import { Refusal } from '../refusal.ts'
 import { dayOfRun, listDays, readDay, saveDay, saveFeel, saveProposal, saveRun } from '../services/days.ts'
+import type { FigureRenewal } from '../services/recordings/renewal.ts'
 import { setDeleted } from '../services/records.ts'
 import { sameId } from './garage.ts'
 
 /** Trail days with their runs, feel and proposals. */
-export function dayRoutes({ store, now, events }: Deps): Hono {
+export function dayRoutes({ store, now, events }: Deps, renewal: FigureRenewal): Hono {
   const app = new Hono()
-  const changed = (dayId: string | null) => dayId && events.emit({ type: 'day', dayId })
+  const staleDay = (id: string | null) => events.emit({ type: 'stale', what: 'day', id })
+  const staleDays = () => events.emit({ type: 'stale', what: 'days', id: null })
   mount(app, endpoints.listDays, () => listDays(store))
-  mount(app, endpoints.getDay, ({ params }) => readDay(store, params.id))
-  mount(app, endpoints.putDay, async ({ params, body }) => {
-    const saved = await saveDay(store, sameId(params.id, body))
-    changed(saved.id)
-    return saved
+  mount(app, endpoints.getDay, async ({ params }) => {
+    const day = await readDay(store, params.id)
+    for (const r of day.recordings) if (r.figures === 'renewing') void renewal.ask(r.id)
+    return day
   })
-  mount(
-    app,
-    endpoints.deleteDay,
-    async ({ params }) => (await store.writes.run(() => setDeleted(store, days, params.id, now())), {}),
-  )
-  mount(
-    app,
-    endpoints.restoreDay,
-    async ({ params }) => (await store.writes.run(() => setDeleted(store, days, params.id, null)), {}),
-  )
+  mount(app, endpoints.putDay, async ({ params, body }) => {
+    const day = await saveDay(store, sameId(params.id, body))
+    events.emit({ type: 'day', day })
+    staleDays()
+    // A new day makes the one before it a past one.
+    if (day.version === 1) staleDay(null)
+    return day
+  })
+  for (const [endpoint, at] of [
+    [endpoints.deleteDay, now],
+    [endpoints.restoreDay, () => null],
+  ] as const)
+    mount(app, endpoint, async ({ params }) => {
+      await store.writes.run(() => setDeleted(store, days, params.id, at()))
+      staleDays()
+      staleDay(null)
+      return {}
+    })
   mount(app, endpoints.putRun, async ({ params, body }) => {
-    const saved = await saveRun(store, sameId(params.id, body))
-    changed(saved.dayId)
-    return saved
+    const run = await saveRun(store, sameId(params.id, body))
+    events.emit({ type: 'run', dayId: run.dayId, run })
+    staleDays()
+    return run
   })
   for (const [endpoint, at] of [
     [endpoints.deleteRun, now],
@@ -40,7 +50,8 @@ export function dayRoutes({ store, now, events }: Deps): Hono {
   ] as const) {
     mount(app, endpoint, async ({ params }) => {
       await store.writes.run(() => setDeleted(store, runs, params.id, at()))
-      changed(await dayOfRun(store, params.id))
+      staleDay(await dayOfRun(store, params.id))
+      staleDays()
       return {}
     })
   }
@@ -49,10 +60,15 @@ export function dayRoutes({ store, now, events }: Deps): Hono {
       throw new Refusal('request.invalid', 'The run in the address and in the body differ.', {
         path: 'runId',
       })
-    const saved = await saveFeel(store, body)
-    changed(await dayOfRun(store, body.runId))
-    return saved
+    const feel = await saveFeel(store, body)
+    const dayId = await dayOfRun(store, body.runId)
+    if (dayId) events.emit({ type: 'feel', dayId, feel })
+    return feel
   })
-  mount(app, endpoints.putProposal, ({ params, body }) => saveProposal(store, sameId(params.id, body)))
+  mount(app, endpoints.putProposal, async ({ params, body }) => {
+    const proposal = await saveProposal(store, sameId(params.id, body))
+    events.emit({ type: 'proposal', proposal })
+    return proposal
+  })
   return app
 }

@@ -1,30 +1,66 @@
 import { Hono } from 'hono'
 import { endpoints } from '#contract/endpoints'
 import type { Deps } from '../deps.ts'
-import { bikes, riders, trails, units } from '../db/schema.ts'
+import { bikes, trails, units } from '../db/schema.ts'
 import { mount } from '../mount.ts'
 import { Refusal } from '../refusal.ts'
-import { readGarage, saveBike, saveRider, saveTrail, saveUnit } from '../services/garage.ts'
+import {
+  readGarage,
+  restoreBike,
+  saveBike,
+  saveRider,
+  saveTrail,
+  saveUnit,
+  setRiderRemoved,
+} from '../services/garage.ts'
+import { readShelf } from '../services/shelf.ts'
 import { setDeleted, type SoftTable } from '../services/records.ts'
-import { saveSetup } from '../services/setups.ts'
+import { saveSetup, setWantedRemoved } from '../services/setups.ts'
 
 /** Riders, bikes, units, trails and what is set on them. */
-export function garageRoutes({ store, now, events }: Deps): Hono {
+export function garageRoutes(deps: Deps): Hono {
+  const { store, now, events } = deps
   const app = new Hono()
+  const stale = () => events.emit({ type: 'stale', what: 'garage', id: null })
+  /** A rider, bike, unit or trail stands in the bundles of its days too. */
+  const told = async <T>(work: Promise<T>): Promise<T> => {
+    const result = await work
+    stale()
+    events.emit({ type: 'stale', what: 'day', id: null })
+    return result
+  }
   mount(app, endpoints.getGarage, () => readGarage(store))
-  mount(app, endpoints.putRider, ({ params, body }) => saveRider(store, sameId(params.id, body)))
-  mount(app, endpoints.putUnit, ({ params, body }) => saveUnit(store, sameId(params.id, body)))
-  mount(app, endpoints.putBike, ({ params, body }) => saveBike(store, sameId(params.id, body)))
-  mount(app, endpoints.putTrail, ({ params, body }) => saveTrail(store, sameId(params.id, body)))
+  mount(app, endpoints.getShelf, () => readShelf(store))
+  mount(app, endpoints.putRider, ({ params, body }) => told(saveRider(store, sameId(params.id, body))))
+  mount(app, endpoints.putUnit, ({ params, body }) => told(saveUnit(store, sameId(params.id, body))))
+  mount(app, endpoints.putBike, ({ params, body }) => told(saveBike(store, sameId(params.id, body))))
+  mount(app, endpoints.putTrail, ({ params, body }) => told(saveTrail(store, sameId(params.id, body))))
   mount(app, endpoints.putSetup, async ({ params, body }) => {
-    const saved = await saveSetup(store, sameId(params.id, body))
-    if (saved.dayId) events.emit({ type: 'day', dayId: saved.dayId })
-    return saved
+    const setup = await saveSetup(store, sameId(params.id, body))
+    events.emit({ type: 'setup', setup })
+    return setup
   })
-  mountPutAway(app, { store, now }, [
-    [endpoints.deleteRider, endpoints.restoreRider, riders],
+  for (const [endpoint, at] of [
+    [endpoints.deleteSetup, now],
+    [endpoints.restoreSetup, () => null],
+  ] as const)
+    mount(app, endpoint, async ({ params }) => {
+      await setWantedRemoved(store, params.id, at())
+      stale()
+      return {}
+    })
+  for (const [endpoint, act] of [
+    [endpoints.deleteRider, (id: string) => setRiderRemoved(store, id, now())],
+    [endpoints.restoreRider, (id: string) => setRiderRemoved(store, id, null)],
+    [endpoints.restoreBike, (id: string) => restoreBike(store, id)],
+  ] as const)
+    mount(app, endpoint, async ({ params }) => {
+      await told(act(params.id))
+      return {}
+    })
+  mountRemoval(app, deps, endpoints.deleteBike, bikes, now)
+  mountPutAway(app, deps, [
     [endpoints.deleteUnit, endpoints.restoreUnit, units],
-    [endpoints.deleteBike, endpoints.restoreBike, bikes],
     [endpoints.deleteTrail, endpoints.restoreTrail, trails],
   ])
   return app
@@ -32,25 +68,32 @@ export function garageRoutes({ store, now, events }: Deps): Hono {
 
 type Removal = typeof endpoints.deleteRider
 type Restoral = typeof endpoints.restoreRider
+type Removing = Pick<Deps, 'store' | 'now' | 'events'>
 
-/** Putting away and bringing back, alike for every kind of record. */
+/** Removing and bringing back, alike for every kind of record. */
 export function mountPutAway(
   app: Hono,
-  { store, now }: Pick<Deps, 'store' | 'now'>,
+  deps: Removing,
   kinds: readonly (readonly [Removal, Restoral, SoftTable])[],
 ): void {
   for (const [remove, restore, table] of kinds) {
-    mount(
-      app,
-      remove,
-      async ({ params }) => (await store.writes.run(() => setDeleted(store, table, params.id, now())), {}),
-    )
-    mount(
-      app,
-      restore,
-      async ({ params }) => (await store.writes.run(() => setDeleted(store, table, params.id, null)), {}),
-    )
+    mountRemoval(app, deps, remove, table, deps.now)
+    mountRemoval(app, deps, restore, table, () => null)
   }
+}
+
+function mountRemoval(
+  app: Hono,
+  { store, events }: Removing,
+  endpoint: Removal | Restoral,
+  table: SoftTable,
+  at: () => string | null,
+): void {
+  mount(app, endpoint, async ({ params }) => {
+    await store.writes.run(() => setDeleted(store, table, params.id, at()))
+    events.emit({ type: 'stale', what: 'garage', id: null })
+    return {}
+  })
 }
 
 /** @throws Refusal 'request.invalid' when address and body name two records */

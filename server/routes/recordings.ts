@@ -2,30 +2,25 @@ import { Hono, type HonoRequest } from 'hono'
 import { channelContentType } from '#contract/channels'
 import { Id } from '#contract/common'
 import { endpoints } from '#contract/endpoints'
+import { InputError } from '#core/errors'
 import { limits } from '#contract/limits'
-import { AddedFileUpload, RecordingUpload, type Recording } from '#contract/recording'
+import type { Recording, Upload } from '#contract/recording'
 import type { Deps } from '../deps.ts'
 import { recordings } from '../db/schema.ts'
 import { checked, mount } from '../mount.ts'
 import { Refusal } from '../refusal.ts'
 import { dayOfRun } from '../services/days.ts'
 import { channelsCsv, metricRows, metricsCsv } from '../services/exports.ts'
-import {
-  addFile,
-  dropFile,
-  findMapping,
-  findRecording,
-  importRecording,
-  mustFind,
-  originalPart,
-  placeSpans,
-  readPart,
-  sectionsOf,
-} from '../services/recordings.ts'
+import { spool } from '../ingest/spool.ts'
+import { sectionsOf } from '../services/recordings/context.ts'
+import { importRecording } from '../services/recordings/import.ts'
+import { findMapping, findRecording, mustFind, originalPart, readPart } from '../services/recordings/kept.ts'
+import type { PerRecord } from '../services/recordings/reading.ts'
+import { addFile, dropFile, placeSpans } from '../services/recordings/reread.ts'
 import { setDeleted } from '../services/records.ts'
 
 /** Sensor files in, channels and original bytes out. */
-export function recordingRoutes(deps: Deps): Hono {
+export function recordingRoutes(deps: Deps, perRecord: PerRecord): Hono {
   const { store, now, events } = deps
   const app = new Hono()
   mount(app, endpoints.getMapping, ({ params }) => findMapping(store, params.fingerprint))
@@ -37,37 +32,33 @@ export function recordingRoutes(deps: Deps): Hono {
       await store.writes.run(() => setDeleted(store, recordings, params.id, at()))
       const held = await findRecording(store, params.id)
       const dayId = held && (await dayOfRun(store, held.runId))
-      if (dayId) events.emit({ type: 'day', dayId })
+      if (dayId) events.emit({ type: 'stale', what: 'day', id: dayId })
       return {}
     })
   }
   const told = async (recording: Recording) => {
     const dayId = await dayOfRun(store, recording.runId)
-    if (dayId) events.emit({ type: 'day', dayId })
+    if (dayId) events.emit({ type: 'stale', what: 'day', id: dayId })
     return recording
   }
+  app.put('/uploads/:id', async (c) => {
+    const id = checked(Id, c.req.param('id'))
+    const kept = await spool(await bodyOf(c.req), deps.incomingDir, id, c.req.raw.signal)
+    const upload: Upload = { id, ...kept }
+    return c.json(upload)
+  })
+  mount(app, endpoints.putRecording, async ({ params, body, signal }) =>
+    told(await importRecording(deps, perRecord, params.id, body, signal)),
+  )
+  mount(app, endpoints.addFile, async ({ params, body, signal }) =>
+    told(await addFile(deps, perRecord, params.id, params.fileId, body, signal)),
+  )
   mount(app, endpoints.placeSections, async ({ params, body }) =>
-    told(await placeSpans(deps, params.id, body.spans, neverAborted())),
+    told(await placeSpans(deps, perRecord, params.id, body.spans, neverAborted())),
   )
   mount(app, endpoints.dropFile, async ({ params }) =>
-    told(await dropFile(deps, params.id, params.fileId, neverAborted())),
+    told(await dropFile(deps, perRecord, params.id, params.fileId, neverAborted())),
   )
-  app.put('/recordings/:id', async (c) => {
-    const id = checked(Id, c.req.param('id'))
-    const meta = checked(RecordingUpload, parseMeta(c.req.query('meta'), 'runId, fileName and mapping'))
-    const body = await bodyOf(c.req)
-    return c.json(await told(await importRecording(deps, id, meta, body, c.req.raw.signal)))
-  })
-  app.put('/recordings/:id/files/:fileId', async (c) => {
-    const id = checked(Id, c.req.param('id'))
-    const fileId = checked(Id, c.req.param('fileId'))
-    const meta = checked(
-      AddedFileUpload,
-      parseMeta(c.req.query('meta'), 'fileName, kind, mapping and offsetS'),
-    )
-    const body = await bodyOf(c.req)
-    return c.json(await told(await addFile(deps, id, fileId, meta, body, c.req.raw.signal)))
-  })
   app.get('/recordings/:id/original', async (c) => {
     const { id, held } = await kept(c.req.param('id'))
     return c.body(await readPart(store, id, originalPart()), 200, asItCame(held.fileName))
@@ -127,14 +118,10 @@ export function recordingRoutes(deps: Deps): Hono {
 /** Readings again from kept bytes are quick, and no upload can be broken off by its sender. */
 const neverAborted = () => new AbortController().signal
 
-/** @throws Refusal 'recording.unreadable', 'request.too-large' */
+/** @throws InputError 'file.empty', Refusal 'request.too-large' */
 async function bodyOf(req: HonoRequest): Promise<ReadableStream<Uint8Array>> {
   const body = req.raw.body
-  if (!body)
-    throw new Refusal(
-      'recording.unreadable',
-      'The file is empty; choose a delimited text file with a header line and rows of numbers.',
-    )
+  if (!body) throw new InputError('file.empty')
   if (Number(req.header('content-length') ?? 0) > limits.uploadBytes) {
     await body.cancel()
     throw new Refusal(
@@ -155,15 +142,5 @@ function attachment(held: Recording, ending: string, type: string): Record<strin
   return {
     'Content-Type': type,
     'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
-  }
-}
-
-function parseMeta(text: string | undefined, wanted: string): unknown {
-  try {
-    return JSON.parse(text ?? '')
-  } catch {
-    throw new Refusal('request.invalid', `The "meta" part of the address must be JSON with ${wanted}.`, {
-      path: 'meta',
-    })
   }
 }

@@ -16,13 +16,24 @@ import { mountPutAway, sameId } from './garage.ts'
 
 /** Gauges, shelf, service log, recommended starting points, and times on the bench. */
 export function workshopRoutes(deps: Deps): Hono {
-  const { store } = deps
+  const { store, events } = deps
+  const told = async <T>(work: Promise<T>): Promise<T> => {
+    const result = await work
+    events.emit({ type: 'stale', what: 'garage', id: null })
+    return result
+  }
   const app = new Hono()
-  mount(app, endpoints.putGauge, ({ params, body }) => saveGauge(store, sameId(params.id, body)))
-  mount(app, endpoints.putStockItem, ({ params, body }) => saveStockItem(store, sameId(params.id, body)))
-  mount(app, endpoints.putService, ({ params, body }) => saveService(store, sameId(params.id, body)))
-  mount(app, endpoints.putBaseline, ({ params, body }) => saveBaseline(store, sameId(params.id, body)))
-  mount(app, endpoints.putBench, ({ params, body }) => saveBench(store, sameId(params.id, body)))
+  mount(app, endpoints.putGauge, ({ params, body }) => told(saveGauge(store, sameId(params.id, body))))
+  mount(app, endpoints.putStockItem, ({ params, body }) =>
+    told(saveStockItem(store, sameId(params.id, body))),
+  )
+  mount(app, endpoints.putService, ({ params, body }) => told(saveService(store, sameId(params.id, body))))
+  mount(app, endpoints.putBaseline, ({ params, body }) => told(saveBaseline(store, sameId(params.id, body))))
+  mount(app, endpoints.putBench, async ({ params, body }) => {
+    const bench = await saveBench(store, sameId(params.id, body))
+    events.emit({ type: 'bench', bench })
+    return bench
+  })
   mount(app, endpoints.listBenches, ({ params }) => listBenches(store, params.id))
   mount(app, endpoints.listSetups, ({ params }) => listSetups(store, params.id))
   mountPutAway(app, deps, [

@@ -20,6 +20,8 @@ import {
 import { Refusal } from '../refusal.ts'
 import { withPointer } from './garage.ts'
 import { mustExist, saveRecord } from './records.ts'
+import { asKeptToday } from './recordings/kept.ts'
+import { latestDayId } from './setups.ts'
 
 export async function listDays({ db }: Store): Promise<DaySummary[]> {
   const rows = await db
@@ -58,7 +60,8 @@ export async function listDays({ db }: Store): Promise<DaySummary[]> {
 }
 
 /** @throws Refusal 'record.not-found' */
-export async function readDay({ db }: Store, id: string): Promise<DayBundle> {
+export async function readDay(store: Store, id: string): Promise<DayBundle> {
+  const { db } = store
   const [day] = await db
     .select()
     .from(days)
@@ -74,11 +77,13 @@ export async function readDay({ db }: Store, id: string): Promise<DayBundle> {
     .orderBy(asc(runs.startedAt), asc(runs.id))
   const runIds = runRows.map((r) => r.id)
   // Runs may stand on setups of earlier days, so ask by use as well as by day.
-  const setupIds = [...new Set([day.startSetupId, ...runRows.map((r) => r.setupId)])]
+  // What is on the bike now is part of every day of it: a past day says how it differs.
+  const present = bike.currentSetupId === null ? [] : [bike.currentSetupId]
+  const setupIds = [...new Set([day.startSetupId, ...runRows.map((r) => r.setupId), ...present])]
   const setupRows = await db
     .select()
     .from(setups)
-    .where(or(eq(setups.dayId, id), inArray(setups.id, setupIds)))
+    .where(and(eq(setups.wanted, false), or(eq(setups.dayId, id), inArray(setups.id, setupIds))))
     .orderBy(asc(setups.seq))
   const unitIds = [...new Set(setupRows.flatMap((s) => [s.body.frontUnitId, s.body.rearUnitId]))].filter(
     (x) => x !== null,
@@ -104,8 +109,9 @@ export async function readDay({ db }: Store, id: string): Promise<DayBundle> {
     setups: setupRows.map((r) => r.body),
     runs: runRows.map((r) => r.body),
     feels: feelRows.map((r) => r.body),
-    recordings: recordingRows.map((r) => r.body),
+    recordings: recordingRows.map((r) => asKeptToday(r.body)),
     proposals: proposalRows.map((r) => r.body),
+    latest: (await latestDayId(store, day.bikeId)) === id,
   }
 }
 

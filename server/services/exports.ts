@@ -1,4 +1,5 @@
 import Papa from 'papaparse'
+import { Refusal } from '../refusal.ts'
 import type { SpanMetrics, Recording } from '#contract/recording'
 import type { TrailSection } from '#contract/trail'
 
@@ -33,13 +34,18 @@ export interface MetricRow {
   value: number
 }
 
+export const noFiguresWords =
+  'The figures of this recording are being made again, or could not be made; open its day and look again.'
+
 /** Every single figure of an analysis, long form: one row each. Histograms are left to the JSON document. */
 export function metricRows(recording: Recording, sections: readonly TrailSection[]): MetricRow[] {
+  const { analysis } = recording
+  if (!analysis) throw new Refusal('recording.no-figures', noFiguresWords)
   const nameOf = (s: SpanMetrics) =>
     s.sectionId === null ? 'whole run' : (sections.find((x) => x.id === s.sectionId)?.name ?? s.sectionId)
-  return [recording.analysis.whole, ...recording.analysis.sections].flatMap((s) => {
+  return [analysis.whole, ...analysis.sections].flatMap((s) => {
     const place = { section: nameOf(s), start_s: s.startS, end_s: s.endS }
-    const both = { balancePct: s.balancePct, airtimeS: s.airtimeS }
+    const { sectionId: _id, startS: _from, endS: _to, front: _front, rear: _rear, ...both } = s
     return (['front', 'rear', 'both'] as const).flatMap((end) =>
       Object.entries(end === 'both' ? both : (s[end] ?? {})).flatMap(([metric, value]) =>
         typeof value === 'number' ? [{ ...place, end, metric, value }] : [],

@@ -1,4 +1,4 @@
-import { desc, eq, inArray, isNull } from 'drizzle-orm'
+import { and, desc, eq, inArray, isNull } from 'drizzle-orm'
 import type { Bike } from '#contract/bike'
 import type { Garage } from '#contract/endpoints'
 import type { Rider } from '#contract/rider'
@@ -9,6 +9,7 @@ import type { Store } from '../db/open.ts'
 import { Refusal } from '../refusal.ts'
 import { countCorrections } from './recount.ts'
 import { mustExist, saveRecord } from './records.ts'
+import { wantedSetups } from './setups.ts'
 
 /** Bikes with the live pointer instead of whatever their body was saved with. */
 export const withPointer = (row: { body: Bike; currentSetupId: string | null }): Bike => ({
@@ -16,7 +17,8 @@ export const withPointer = (row: { body: Bike; currentSetupId: string | null }):
   currentSetupId: row.currentSetupId,
 })
 
-export async function readGarage({ db }: Store): Promise<Garage> {
+export async function readGarage(store: Store): Promise<Garage> {
+  const { db } = store
   const [r, b, u, t, g, st, se, ba] = await Promise.all([
     db.select().from(riders).where(isNull(riders.deletedAt)),
     db.select().from(bikes).where(isNull(bikes.deletedAt)),
@@ -35,6 +37,7 @@ export async function readGarage({ db }: Store): Promise<Garage> {
     units: u.map((x) => x.body),
     trails: t.map((x) => x.body),
     currentSetups: current.map((x) => x.body),
+    wantedSetups: await wantedSetups(store),
     gauges: g.map((x) => x.body),
     stock: st.map((x) => x.body),
     services: se.map((x) => x.body),
@@ -83,5 +86,37 @@ export function saveBike(store: Store, bike: Bike): Promise<Bike> {
       .from(bikes)
       .where(eq(bikes.id, id))
     return { ...saved, currentSetupId: row.currentSetupId }
+  })
+}
+
+/**
+ * Removes a rider with the bikes, or brings both back: a bike never stays behind without its rider.
+ * @throws Refusal 'record.not-found'
+ */
+export function setRiderRemoved(store: Store, id: string, at: string | null): Promise<void> {
+  const { db } = store
+  return store.writes.run(async () => {
+    const [rider] = await db.select().from(riders).where(eq(riders.id, id))
+    if (!rider) throw new Refusal('record.not-found', 'There is nothing with that id.')
+    const mine = eq(bikes.riderId, id)
+    // Only what went with the rider comes back with the rider.
+    const together = at === null ? eq(bikes.deletedAt, rider.deletedAt ?? '') : isNull(bikes.deletedAt)
+    await db.batch([
+      db.update(riders).set({ deletedAt: at }).where(eq(riders.id, id)),
+      db.update(bikes).set({ deletedAt: at }).where(and(mine, together)),
+    ])
+  })
+}
+
+/** Brings a bike back, and its rider with it. @throws Refusal 'record.not-found' */
+export function restoreBike(store: Store, id: string): Promise<void> {
+  const { db } = store
+  return store.writes.run(async () => {
+    const [bike] = await db.select().from(bikes).where(eq(bikes.id, id))
+    if (!bike) throw new Refusal('record.not-found', 'There is nothing with that id.')
+    await db.batch([
+      db.update(bikes).set({ deletedAt: null }).where(eq(bikes.id, id)),
+      db.update(riders).set({ deletedAt: null }).where(eq(riders.id, bike.riderId)),
+    ])
   })
 }

@@ -4,7 +4,7 @@ import { v7 as uuid } from 'uuid'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { Recording, type AddedFileUpload } from '#contract/recording'
 import { writeGpx } from '#core/formats/gpx'
-import { makeFile, makeUpload, startApp, startStory, uploadPath, type TestApp } from './harness.ts'
+import { importFile, makeFile, makeUpload, startApp, startStory, type TestApp } from './harness.ts'
 
 let t: TestApp
 beforeEach(async () => void (t = await startApp()))
@@ -20,27 +20,36 @@ const track = writeGpx(
   })),
   1_900_000_000,
 )
-const filePath = (id: string, fileId: string, meta: AddedFileUpload) =>
-  `/recordings/${id}/files/${fileId}?meta=${encodeURIComponent(JSON.stringify(meta))}`
-const gpx: AddedFileUpload = { fileName: 'way.gpx', kind: 'gpx', mapping: null, offsetS: -1 }
+const addFile = async (id: string, fileId: string, meta: AddedFileUpload, bytes: string) => {
+  const uploadId = uuid()
+  await t.send('PUT', `/uploads/${uploadId}`, bytes, { 'content-type': 'application/octet-stream' })
+  return t.put(`/recordings/${id}/files/${fileId}`, { ...meta, uploadId })
+}
+const gpx: AddedFileUpload = {
+  uploadId: uuid(),
+  fileName: 'way.gpx',
+  kind: 'gpx',
+  mapping: null,
+  offsetS: -1,
+}
 
 async function recorded() {
   const s = await startStory(t)
   const id = uuid()
-  const r = Recording.parse((await t.put(uploadPath(id, makeUpload(s.run.id)), makeFile())).body)
+  const r = Recording.parse((await importFile(t, id, makeUpload(s.run.id))).body)
   return { s, id, r }
 }
 
 describe('a further file on a recording', () => {
   it('places the sections by the way of a track, and comes back unchanged', async () => {
     const { id, r } = await recorded()
-    expect(r.analysis.sectionsBy).toBe('share-of-length')
+    expect(r.analysis!.sectionsBy).toBe('share-of-length')
     const fileId = uuid()
-    const joined = Recording.parse((await t.put(filePath(id, fileId, gpx), track)).body)
-    expect(joined.analysis.sectionsBy).toBe('distance')
+    const joined = Recording.parse((await addFile(id, fileId, gpx, track)).body)
+    expect(joined.analysis!.sectionsBy).toBe('distance')
     expect(joined.addedFiles).toMatchObject([{ id: fileId, offsetS: -1, offsetBy: 'given', kind: 'gpx' }])
     // Slow first half: half of the way takes longer than half of the time.
-    expect(joined.analysis.sections[0].endS).toBeGreaterThan(r.analysis.sections[0].endS)
+    expect(joined.analysis!.sections[0].endS).toBeGreaterThan(r.analysis!.sections[0].endS)
     const back = (await t.get(`/recordings/${id}/files/${fileId}/original`)).body as ArrayBuffer
     expect(new TextDecoder().decode(back)).toBe(track)
     const first = (await t.get(`/recordings/${id}/original`)).body as ArrayBuffer
@@ -50,8 +59,8 @@ describe('a further file on a recording', () => {
   it('sent again changes nothing; taken off, all is as before', async () => {
     const { id, r } = await recorded()
     const fileId = uuid()
-    const once = (await t.put(filePath(id, fileId, gpx), track)).body
-    expect((await t.put(filePath(id, fileId, gpx), track)).body).toEqual(once)
+    const once = (await addFile(id, fileId, gpx, track)).body
+    expect((await addFile(id, fileId, gpx, track)).body).toEqual(once)
     const after = Recording.parse((await t.send('DELETE', `/recordings/${id}/files/${fileId}`)).body)
     expect(after).toEqual(r)
     expect((await t.get(`/recordings/${id}/files/${fileId}/original`)).status).toBe(404)
@@ -69,7 +78,7 @@ describe('a further file on a recording', () => {
     ],
   ])('%s is refused, and the recording stays as it was', async (_, body, meta, sentence) => {
     const { id, r, s } = await recorded()
-    const refused = await t.put(filePath(id, uuid(), meta), body)
+    const refused = await addFile(id, uuid(), meta, body)
     expect(refused.status).toBeGreaterThanOrEqual(400)
     expect((refused.body as { detail: string }).detail).toMatch(sentence)
     const day = (await t.get(`/days/${s.day.id}`)).body as { recordings: unknown[] }
@@ -87,8 +96,8 @@ describe('sections placed by hand', () => {
       { sectionId: b.id, startS: 2, endS: 3.5 },
     ]
     const placed = Recording.parse((await t.put(`/recordings/${id}/spans`, { spans })).body)
-    expect(placed.analysis.sectionsBy).toBe('marks')
-    expect(placed.analysis.sections.map((x) => [x.startS, x.endS])).toEqual([
+    expect(placed.analysis!.sectionsBy).toBe('marks')
+    expect(placed.analysis!.sections.map((x) => [x.startS, x.endS])).toEqual([
       [0.5, 1.5],
       [2, 3.5],
     ])
@@ -107,8 +116,7 @@ describe('sections placed by hand', () => {
 
 describe('uploads that cannot be taken', () => {
   it('of two gigabytes are refused before a byte is read', async () => {
-    const s = await startStory(t)
-    const r = await t.send('PUT', uploadPath(uuid(), makeUpload(s.run.id)), 'x', {
+    const r = await t.send('PUT', `/uploads/${uuid()}`, 'x', {
       'content-length': String(2 * 1024 ** 3),
     })
     expect(r).toMatchObject({
@@ -121,8 +129,9 @@ describe('uploads that cannot be taken', () => {
     const s = await startStory(t)
     const id = uuid()
     // Every write to this device fails with "no space left".
-    symlinkSync('/dev/full', join(t.incomingDir, id))
-    const r = await t.put(uploadPath(id, makeUpload(s.run.id)), makeFile())
+    const upload = makeUpload(s.run.id)
+    symlinkSync('/dev/full', join(t.incomingDir, `${upload.uploadId}.part`))
+    const r = await importFile(t, id, upload)
     expect(r).toMatchObject({
       status: 507,
       body: { code: 'storage.full', detail: expect.stringMatching(/disk is full/) },

@@ -10,6 +10,7 @@ import type { Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
 import type { Trail } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
+import { setBy } from '#core/setup/known'
 import { buildApp } from '../app.ts'
 import { openStore } from '../db/open.ts'
 import { EventBus } from '../events.ts'
@@ -27,6 +28,7 @@ export async function startApp(
   const incomingDir = join(dir, 'incoming')
   clearIncoming(incomingDir)
   const logged: unknown[] = []
+  let ticks = 0
   const events = new EventBus()
   const app = buildApp({
     store,
@@ -35,15 +37,17 @@ export async function startApp(
     loggers,
     incomingDir,
     webDir: null,
-    now: () => '2031-05-02T12:00:00.000Z',
+    // Moves on with every look, as a clock does.
+    now: () => new Date(Date.UTC(2031, 4, 2, 12) + ticks++).toISOString(),
     log: { error: (_, cause) => logged.push(cause) },
     version: 'test',
   })
   const send = async (method: string, path: string, body?: unknown, headers: Record<string, string> = {}) => {
+    const raw = typeof body === 'string' || body instanceof Uint8Array
     const response = await app.request(`/api/v1${path}`, {
       method,
       headers: { 'content-type': 'application/json', ...headers },
-      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+      ...(body === undefined ? {} : { body: raw ? (body as BodyInit) : JSON.stringify(body) }),
     })
     const type = response.headers.get('content-type') ?? ''
     return {
@@ -65,6 +69,19 @@ export async function startApp(
   }
 }
 export type TestApp = Awaited<ReturnType<typeof startApp>>
+
+export const makeReason = (
+  source: Setup['reason']['source'],
+  over: Partial<Setup['reason']> = {},
+): Setup['reason'] => ({
+  text: '',
+  source,
+  linked: false,
+  proposalId: null,
+  undoes: null,
+  fromSetupId: null,
+  ...over,
+})
 
 export const makeRider = (over: Partial<Rider> = {}): Rider => ({
   id: uuid(),
@@ -138,10 +155,16 @@ export function makeSetup(bike: Bike, units: SuspensionUnit[], over: Partial<Set
     frontUnitId: bike.frontUnitId,
     rearUnitId: bike.rearUnitId,
     positions: units.flatMap((u) =>
-      u.adjusters.map((a) => ({ end: u.end, adjusterId: a.id, value: a.kind === 'pressure' ? 80 : 6 })),
+      u.adjusters.map((a) => ({
+        end: u.end,
+        adjusterId: a.id,
+        value: a.kind === 'pressure' ? 80 : 6,
+        known: setBy({ at: '2026-05-02T08:00:00.000Z' }),
+      })),
     ),
-    reason: { text: '', source: 'baseline', linked: false, proposalId: null },
+    reason: makeReason('baseline'),
     foundIn: null,
+    wanted: false,
     ...over,
   }
 }
@@ -235,6 +258,8 @@ export function makeFile(rows = 2000) {
 }
 
 export const makeUpload = (runId: string, over: Partial<RecordingUpload> = {}): RecordingUpload => ({
+  uploadId: uuid(),
+  again: false,
   runId,
   fileName: 'run 1.csv',
   spans: [],
@@ -252,5 +277,15 @@ export const makeUpload = (runId: string, over: Partial<RecordingUpload> = {}): 
   ...over,
 })
 
-export const uploadPath = (id: string, upload: RecordingUpload) =>
-  `/recordings/${id}?meta=${encodeURIComponent(JSON.stringify(upload))}`
+/** Sends a file as the page does: its bytes first, then what they are. */
+export async function importFile(
+  t: Pick<TestApp, 'send' | 'put'>,
+  id: string,
+  upload: RecordingUpload,
+  bytes: string | Uint8Array<ArrayBuffer> = makeFile(),
+) {
+  const sent = await t.send('PUT', `/uploads/${upload.uploadId}`, bytes, {
+    'content-type': 'application/octet-stream',
+  })
+  return sent.status === 200 ? t.put(`/recordings/${id}`, upload) : sent
+}

@@ -7,18 +7,20 @@ import { describe, expect, it } from 'vitest'
 import { InputError } from '#core/errors'
 import { buildApp } from '../app.ts'
 import { WriteQueue } from '../db/writeQueue.ts'
-import { EventBus, type LiveEvent } from '../events.ts'
+import { LiveEvent } from '#contract/live'
+import { EventBus } from '../events.ts'
 import { clearIncoming, spool } from '../ingest/spool.ts'
 import type { Refusal } from '../refusal.ts'
 import {
+  importFile,
   makeFile,
   makeRider,
+  makeReason,
   makeRun,
   makeSetup,
   makeUpload,
   startApp,
   startStory,
-  uploadPath,
   migrations,
 } from './harness.ts'
 
@@ -74,12 +76,12 @@ describe('spooling', () => {
   it('keeps the bytes as they come', async () => {
     const dir = mkdtempSync(join(tmpdir(), 'spool-'))
     await spool(stream('a,b\n', '1,2\n'), dir, 'x', new AbortController().signal)
-    expect(readdirSync(dir)).toEqual(['x'])
+    expect(readdirSync(dir)).toEqual(['upload-x'])
   })
 })
 
 describe('live events', () => {
-  it('tell which day changed, and only those who still listen', async () => {
+  it('tell what changed and no more, and only those who still listen', async () => {
     const t = await startApp()
     const s = await startStory(t)
     const seen: LiveEvent[] = []
@@ -92,10 +94,17 @@ describe('live events', () => {
       verdicts: [],
       note: '',
     })
-    expect(seen).toEqual([{ type: 'day', dayId: s.day.id }])
-    stop()
+    expect(seen).toMatchObject([{ type: 'feel', dayId: s.day.id, feel: { rating: 6, version: 1 } }])
+    const next = makeSetup(s.bike, [s.front, s.rear], { parentId: s.setup.id, dayId: s.day.id })
+    await t.put(`/setups/${next.id}`, next)
     await t.send('DELETE', `/runs/${s.run.id}`)
-    expect(seen).toHaveLength(1)
+    stop()
+    await t.put(`/runs/${s.run.id}/restore`, undefined)
+    expect(seen.map((e) => e.type)).toEqual(['feel', 'setup', 'stale', 'stale'])
+    for (const e of seen) {
+      expect(LiveEvent.parse(e)).toEqual(e)
+      expect(JSON.stringify(e).length).toBeLessThan(4000)
+    }
     t.store.close()
   })
   it('arrive as a stream that greets first', async () => {
@@ -109,7 +118,7 @@ describe('live events', () => {
     const next = makeSetup(s.bike, [s.front, s.rear], {
       parentId: s.setup.id,
       dayId: s.day.id,
-      reason: { text: '', source: 'own-idea', linked: false, proposalId: null },
+      reason: makeReason('own-idea', { text: '', linked: false }),
     })
     next.positions[1].value = 7
     await t.put(`/setups/${next.id}`, next)
@@ -182,9 +191,11 @@ describe('serving the page', () => {
   it('a fault of ours is told without its inside, and logged whole', async () => {
     const { t, app, logged } = await withPage()
     const s = await startStory(t)
-    const response = await app.request(`/api/v1${uploadPath(uuid(), makeUpload(s.run.id))}`, {
+    const upload = makeUpload(s.run.id)
+    await app.request(`/api/v1/uploads/${upload.uploadId}`, { method: 'PUT', body: makeFile(50) })
+    const response = await app.request(`/api/v1/recordings/${uuid()}`, {
       method: 'PUT',
-      body: makeFile(50),
+      body: JSON.stringify(upload),
     })
     expect(response.status).toBe(500)
     const problem = await response.json()
@@ -205,9 +216,10 @@ describe('errors', () => {
       ...upload,
       mapping: { ...upload.mapping, columns: upload.mapping.columns.slice(0, 1) },
     }
-    const r = await t.put(uploadPath(uuid(), noTravel), makeFile(50))
+    const r = await importFile(t, uuid(), noTravel, makeFile(50))
     expect(r.body).toMatchObject({
-      code: 'recording.unreadable',
+      code: 'mapping.no-travel',
+      status: 422,
       detail: new InputError('mapping.no-travel').message,
     })
     t.store.close()

@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { DayBundle } from '#contract/endpoints'
 import { Recording } from '#contract/recording'
 import type { LiveEvent } from '../events.ts'
-import { makeFile, makeUpload, startApp, startStory, uploadPath, type TestApp } from './harness.ts'
+import { importFile, makeFile, makeUpload, startApp, startStory, type TestApp } from './harness.ts'
 
 let t: TestApp
 beforeEach(async () => void (t = await startApp()))
@@ -17,9 +17,9 @@ describe('importing a sensor file', () => {
     const id = uuid()
     const seen: LiveEvent[] = []
     t.events.on((e) => seen.push(e))
-    const r = Recording.parse((await t.put(uploadPath(id, makeUpload(s.run.id)), file)).body)
+    const r = Recording.parse((await importFile(t, id, makeUpload(s.run.id), file)).body)
     expect(r).toMatchObject({ sampleRateHz: 500, samples: 2000, ends: ['front', 'rear'] })
-    expect(r.analysis.whole.front!.depthP50Pct).toBeCloseTo((30 / 150) * 100, 0)
+    expect(r.analysis!.whole.front!.depthP50Pct).toBeCloseTo((30 / 150) * 100, 0)
     expect(new TextDecoder().decode((await t.get(`/recordings/${id}/original`)).body as ArrayBuffer)).toBe(
       file,
     )
@@ -27,20 +27,24 @@ describe('importing a sensor file', () => {
     expect(channels).toHaveLength(4000)
     expect(channels[100]).toBeCloseTo(((30 + 20 * Math.sin(2.5)) / 150) * 100, 1)
     expect(seen.some((e) => e.type === 'ingest')).toBe(true)
-    expect(seen.at(-1)).toEqual({ type: 'day', dayId: s.day.id })
+    expect(seen.at(-1)).toEqual({ type: 'stale', what: 'day', id: s.day.id })
     expect(readdirSync(t.incomingDir)).toEqual([])
   })
   it('an upload that is sent again changes nothing', async () => {
     const s = await startStory(t)
-    const path = uploadPath(uuid(), makeUpload(s.run.id))
-    const first = await t.put(path, makeFile())
-    expect((await t.put(path, makeFile())).body).toEqual(first.body)
+    const id = uuid()
+    const upload = makeUpload(s.run.id)
+    const first = await importFile(t, id, upload)
+    expect((await importFile(t, id, upload)).body).toEqual(first.body)
+    // The answer was lost and the page asks again, without its bytes or with another id: still one recording.
+    expect((await t.put(`/recordings/${id}`, upload)).body).toEqual(first.body)
+    expect((await importFile(t, uuid(), makeUpload(s.run.id))).body).toEqual(first.body)
     expect(DayBundle.parse((await t.get(`/days/${s.day.id}`)).body).recordings).toHaveLength(1)
   })
   it('remembers the mapping for files with the same header', async () => {
     const s = await startStory(t)
     const upload = makeUpload(s.run.id)
-    await t.put(uploadPath(uuid(), upload), makeFile())
+    await importFile(t, uuid(), upload, makeFile())
     const fingerprint = Buffer.from(
       await crypto.subtle.digest('SHA-256', new TextEncoder().encode('time [ms];front [mm];rear [mm]')),
     ).toString('hex')
@@ -48,32 +52,37 @@ describe('importing a sensor file', () => {
     expect((await t.get(`/mappings/${'0'.repeat(64)}`)).body).toBeNull()
   })
   it.each([
-    ['a binary file', () => String.fromCharCode(1, 2, 0, 3), /not text/],
-    ['an empty file', () => '', /empty/],
-    ['a header without rows', () => 'time [ms];front [mm];rear [mm]\n', /no rows of numbers/],
+    ['a binary file', () => String.fromCharCode(1, 2, 0, 3), 'file.binary'],
+    ['an empty file', () => '', 'file.empty'],
+    ['a header without rows', () => 'time [ms];front [mm];rear [mm]\n', 'file.header-only'],
     [
       'a dead channel',
       () => 'time;front;rear\n' + Array.from({ length: 50 }, (_, i) => `${i * 2};12;3`).join('\n'),
-      /never moves/,
+      'channel.constant',
     ],
-  ])('%s is refused with one sentence and nothing is left behind', async (_, make, sentence) => {
+  ])('%s is refused with one sentence and nothing is left behind', async (_, make, code) => {
     const s = await startStory(t)
-    const r = await t.put(uploadPath(uuid(), makeUpload(s.run.id)), make())
+    const r = await importFile(t, uuid(), makeUpload(s.run.id), make())
     expect(r.status).toBe(422)
-    expect(r.body).toMatchObject({ code: 'recording.unreadable', detail: expect.stringMatching(sentence) })
+    expect(r.body).toMatchObject({ code, status: 422 })
     expect(DayBundle.parse((await t.get(`/days/${s.day.id}`)).body).recordings).toEqual([])
     expect(readdirSync(t.incomingDir)).toEqual([])
   })
-  it('a run that is not there, and a description that is not JSON', async () => {
-    expect((await t.put(uploadPath(uuid(), makeUpload(uuid())), makeFile())).body).toMatchObject({
+  it('a run that is not there, a description that does not fit, bytes that never came', async () => {
+    expect((await importFile(t, uuid(), makeUpload(uuid()), makeFile())).body).toMatchObject({
       code: 'reference.missing',
     })
-    expect((await t.put(`/recordings/${uuid()}?meta=%7B`, 'x')).body).toMatchObject({ path: 'meta' })
+    const s = await startStory(t)
+    const upload = makeUpload(s.run.id)
+    expect((await t.put(`/recordings/${uuid()}`, { ...upload, mapping: null })).body).toMatchObject({
+      path: 'mapping',
+    })
+    expect((await t.put(`/recordings/${uuid()}`, upload)).body).toMatchObject({ code: 'upload.missing' })
   })
   it('can be taken off the run and brought back', async () => {
     const s = await startStory(t)
     const id = uuid()
-    await t.put(uploadPath(id, makeUpload(s.run.id)), makeFile())
+    await importFile(t, id, makeUpload(s.run.id), makeFile())
     const count = async () => DayBundle.parse((await t.get(`/days/${s.day.id}`)).body).recordings.length
     await t.send('DELETE', `/recordings/${id}`)
     expect(await count()).toBe(0)
@@ -86,7 +95,7 @@ describe('taking it elsewhere', () => {
   const imported = async (file = makeFile(20_000)) => {
     const s = await startStory(t)
     const id = uuid()
-    const recording = Recording.parse((await t.put(uploadPath(id, makeUpload(s.run.id)), file)).body)
+    const recording = Recording.parse((await importFile(t, id, makeUpload(s.run.id), file)).body)
     return { s, id, recording }
   }
   const text = async (path: string) => {
@@ -126,10 +135,10 @@ describe('taking it elsewhere', () => {
         ],
       },
     })
-    const copy = Recording.parse((await t.put(uploadPath(again, upload), csv)).body)
+    const copy = Recording.parse((await importFile(t, again, upload, csv)).body)
     expect(copy.sampleRateHz).toBeCloseTo(recording.sampleRateHz, 6)
-    expect(copy.analysis.whole.front!.rideHeightPct).toBeCloseTo(
-      recording.analysis.whole.front!.rideHeightPct,
+    expect(copy.analysis!.whole.front!.rideHeightPct).toBeCloseTo(
+      recording.analysis!.whole.front!.rideHeightPct,
       2,
     )
   })
@@ -138,7 +147,7 @@ describe('taking it elsewhere', () => {
     const rows = (await text(`/recordings/${id}/metrics.csv`)).text.trimEnd().split('\r\n')
     expect(rows[0]).toBe('section,start_s,end_s,end,metric,value')
     const whole = rows.find((r) => /^whole run,.*,front,rideHeightPct,/.test(r))!
-    expect(Number(whole.split(',').at(-1))).toBe(recording.analysis.whole.front!.rideHeightPct)
+    expect(Number(whole.split(',').at(-1))).toBe(recording.analysis!.whole.front!.rideHeightPct)
     for (const section of s.trail.sections)
       expect(rows.some((r) => r.startsWith(`${section.name},`))).toBe(true)
     const json = (await t.get(`/recordings/${id}/metrics.json`)).body

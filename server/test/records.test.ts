@@ -2,8 +2,9 @@ import { v7 as uuid } from 'uuid'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { DayBundle, Garage } from '#contract/endpoints'
 import { errorCodes } from '#contract/errors'
+import { inputSentences } from '#contract/inputCodes'
 import { assertPragmas } from '../db/open.ts'
-import { makeRider, makeRun, makeSetup, startApp, startStory, type TestApp } from './harness.ts'
+import { makeRider, makeReason, makeRun, makeSetup, startApp, startStory, type TestApp } from './harness.ts'
 
 let t: TestApp
 beforeEach(async () => void (t = await startApp()))
@@ -125,7 +126,7 @@ describe('setups', () => {
     const s = await startStory(t)
     const two = makeSetup(s.bike, [s.front, s.rear], {
       parentId: s.setup.id,
-      reason: { text: '', source: 'own-idea', linked: false, proposalId: null },
+      reason: makeReason('own-idea', { text: '', linked: false }),
     })
     two.positions[1].value = 7
     two.positions[3].value = 7
@@ -251,8 +252,28 @@ describe('the OpenAPI document', () => {
       info: { description: string }
     }
     const ids = Object.values(doc.paths).flatMap((p) => Object.values(p).map((o) => o.operationId))
-    expect(ids).toEqual(expect.arrayContaining(['putRider', 'getDay', 'putFeel', 'putRecording', 'events']))
     expect(new Set(ids).size).toBe(ids.length)
-    for (const code of Object.keys(errorCodes)) expect(doc.info.description).toContain(code)
+    // Held against what the application really answers, both ways.
+    const mounted = t.app.routes
+      .filter((r) => r.path.startsWith('/api/v1/') && r.path !== '/api/v1/*')
+      .flatMap((r) =>
+        (r.method === 'ALL' ? ['GET', 'PUT', 'POST', 'DELETE'] : [r.method]).map(
+          (m) =>
+            `${m} ${r.path
+              .slice(7)
+              .replace(/:(\w+)/g, '{$1}')
+              .replace('*', '{rest}')}`,
+        ),
+      )
+    const told = Object.entries(doc.paths).flatMap(([path, ways]) =>
+      Object.keys(ways).map((m) => `${m.toUpperCase()} ${path}`),
+    )
+    expect([...new Set(mounted)].sort()).toEqual(told.sort())
+    expect(mounted.length).toBeGreaterThan(60)
+    for (const code of [...Object.keys(errorCodes), ...Object.keys(inputSentences)])
+      expect(doc.info.description).toContain(code)
+    const page = new TextDecoder().decode((await t.get('/docs')).body as ArrayBuffer)
+    for (const path of Object.keys(doc.paths).slice(0, 20))
+      expect(page).toContain(path.replace(/\{(\w+)\}/g, ':$1'))
   })
 })

@@ -175,7 +175,15 @@ describe('a dial counted anew', () => {
     const setup = makeSetup(story.bike, [story.front, story.rear], {
       parentId: story.setup.id,
       name: 'Baseline, May',
-      foundIn: { airTempC: 14, altitudeM: 420, place: 'Fernhollow', sagFrontPct: 20.4, sagRearPct: 29.1 },
+      foundIn: {
+        airTempC: 14,
+        altitudeM: 420,
+        place: 'Fernhollow',
+        sagFrontPct: 20.4,
+        sagRearPct: 29.1,
+        postureFront: 'ready',
+        postureRear: 'seated',
+      },
     })
     expect((await t.put(`/setups/${setup.id}`, setup)).status).toBe(200)
     const [latest] = (await t.get(`/bikes/${story.bike.id}/setups`)).body as Setup[]

@@ -23,12 +23,14 @@ export async function call<P extends z.ZodType, B extends z.ZodType, R extends z
   endpoint: Endpoint<P, B, R>,
   params: z.input<P>,
   body?: z.input<B>,
+  signal?: AbortSignal,
 ): Promise<z.output<R>> {
   const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) =>
     encodeURIComponent(String((params as Record<string, unknown>)[name])),
   )
   const response = await reach(apiBase + path, {
     method: endpoint.method.toUpperCase(),
+    ...(signal ? { signal } : {}),
     ...(body === undefined
       ? {}
       : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),

@@ -41,14 +41,19 @@ describe('live events in the page', () => {
     stop[1]()
     expect(FakeSource.open).toHaveLength(0)
   })
-  it('reach whoever asked for their kind', () => {
-    const day = vi.fn()
-    const ingest = vi.fn()
-    const stop = listen({ day, ingest })
-    FakeSource.open[0].say('day', { dayId: 'd1' })
-    FakeSource.open[0].say('ingest', { recordingId: 'r', share: 0.5, doing: 'Reading the file' })
-    expect(day).toHaveBeenCalledWith('d1')
-    expect(ingest).toHaveBeenCalledWith('r', 0.5, 'Reading the file')
+  it('reach everybody who listens, in the shape the contract gives them, and nothing else', () => {
+    const event = vi.fn()
+    const stop = listen({ event })
+    const ingest = {
+      type: 'ingest',
+      recordingId: '01a21259-5d75-71e8-8587-e53156d25a81',
+      share: 0.5,
+      doing: 'Reading the file',
+    }
+    FakeSource.open[0].say('ingest', ingest)
+    expect(event).toHaveBeenCalledWith(ingest)
+    FakeSource.open[0].say('feel', { type: 'feel', dayId: 'not an id' })
+    expect(event).toHaveBeenCalledTimes(1)
     stop()
   })
   it('pause while the window is hidden, and tell when they are back', () => {

@@ -1,9 +1,9 @@
 import { onScopeDispose } from 'vue'
+import { LiveEvent } from '#contract/live'
 import { apiBase } from './client.ts'
 
 export interface LiveHandlers {
-  day?: (dayId: string) => void
-  ingest?: (recordingId: string, share: number, doing: string) => void
+  event?: (e: LiveEvent) => void
   /** The stream is back after a pause: something may have been missed. */
   back?: () => void
 }
@@ -29,15 +29,15 @@ function open(): void {
     if (greeted) for (const l of listeners) l.back?.()
     greeted = true
   })
-  source.addEventListener('day', (e) => {
-    const { dayId } = JSON.parse(e.data)
-    for (const l of listeners) l.day?.(dayId)
-  })
-  source.addEventListener('ingest', (e) => {
-    const { recordingId, share, doing } = JSON.parse(e.data)
-    for (const l of listeners) l.ingest?.(recordingId, share, doing)
-  })
+  for (const type of liveTypes)
+    source.addEventListener(type, (e) => {
+      const told = LiveEvent.safeParse(JSON.parse(e.data))
+      // A newer server may tell what this page does not know yet.
+      if (told.success) for (const l of listeners) l.event?.(told.data)
+    })
 }
+
+const liveTypes = LiveEvent.options.map((o) => o.shape.type.value)
 
 document.addEventListener('visibilitychange', sync)
 

@@ -1,55 +1,30 @@
-import { Recording, type AddedFileUpload, type RecordingUpload } from '#contract/recording'
 import { apiBase, ApiError, problemOf } from './client.ts'
+import type { LetterProgress } from './outbox.ts'
 
-export interface UploadProgress {
-  share: number
-  doing: string
-}
-
-type Progress = (p: UploadProgress) => void
-
-/** Sends a sensor file as a new recording. */
-export const uploadRecording = (
-  id: string,
-  meta: RecordingUpload,
-  file: Blob,
-  onProgress: Progress,
-  signal: AbortSignal,
-) => send(`${apiBase}/recordings/${id}`, meta, file, onProgress, signal)
-
-/** Sends a further file for a recording. */
-export const uploadAddedFile = (
-  recordingId: string,
-  fileId: string,
-  meta: AddedFileUpload,
-  file: Blob,
-  onProgress: Progress,
-  signal: AbortSignal,
-) => send(`${apiBase}/recordings/${recordingId}/files/${fileId}`, meta, file, onProgress, signal)
+/** Share of the whole work that sending the bytes is shown as; reading them is told live by the server. */
+export const sendingShare = 0.3
 
 /**
- * XMLHttpRequest, since fetch tells nothing about bytes that left.
- * Aborting the signal cancels on both sides; the server keeps nothing of it.
+ * Sends the bytes of a file. XMLHttpRequest, since fetch tells nothing about bytes that left.
+ * @throws ApiError
  */
-function send(
-  address: string,
-  meta: RecordingUpload | AddedFileUpload,
+export function sendBytes(
+  uploadId: string,
   file: Blob,
-  onProgress: Progress,
+  onProgress: (p: LetterProgress) => void,
   signal: AbortSignal,
-): Promise<Recording> {
+): Promise<void> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest()
-    request.open('PUT', `${address}?meta=${encodeURIComponent(JSON.stringify(meta))}`)
+    request.open('PUT', `${apiBase}/uploads/${uploadId}`)
     request.setRequestHeader('Content-Type', 'application/octet-stream')
     request.upload.onprogress = (e) =>
-      e.lengthComputable && onProgress({ share: 0.3 * (e.loaded / e.total), doing: 'Sending' })
+      e.lengthComputable && onProgress({ share: sendingShare * (e.loaded / e.total), doing: 'Sending' })
     request.onload = async () => {
       if (request.status !== 200) return reject(await problemOf(request.status, request.responseText))
-      resolve(Recording.parse(JSON.parse(request.responseText)))
+      resolve()
     }
-    request.onerror = () =>
-      reject(new ApiError('The server cannot be reached. Nothing was imported; try again in a moment.', null))
+    request.onerror = () => reject(new ApiError('The server cannot be reached just now.', null))
     request.onabort = () => reject(new ApiError('Cancelled. Nothing was imported.', null))
     signal.addEventListener('abort', () => request.abort(), { once: true })
     request.send(file)

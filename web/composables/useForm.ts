@@ -1,7 +1,23 @@
-import { ref, watch, type Ref } from 'vue'
+import { computed, provide, ref, shallowRef, watch, type ComputedRef, type InjectionKey, type Ref } from 'vue'
 import type { z } from 'zod'
 import { ApiError } from '../api/client.ts'
 import { keepDraft, readDraft } from '../support/drafts.ts'
+
+/** One field that differs between what was typed and what somebody else saved. */
+export interface FieldDifference {
+  field: string
+  mine: string
+  theirs: string
+}
+
+/** What a form in conflict hands to the frame around it. */
+export const formConflictKey: InjectionKey<{
+  differences: ComputedRef<FieldDifference[]>
+  choose: (which: 'mine' | 'theirs') => void
+}> = Symbol('form conflict')
+
+const said = (value: unknown) =>
+  value === null || value === '' ? 'empty' : typeof value === 'object' ? 'other details' : String(value)
 
 /**
  * A dialog's form over a contract schema: opens from a record or a draft, keeps a draft while typed, tells the first
@@ -20,12 +36,37 @@ export function useForm<T extends { version: number; id: string }>(options: {
   const form = ref(fresh()) as Ref<T>
   const fault = ref<{ path: string; message: string } | null>(null)
   const busy = ref(false)
-  let conflicted = false
+  /** Theirs, while a person has to choose. */
+  const theirs = shallowRef<T | null>(null)
+  const differences = computed<FieldDifference[]>(() => {
+    const other = theirs.value
+    if (!other) return []
+    return Object.keys(form.value)
+      .filter((k) => k !== 'version' && k !== 'id')
+      .filter((k) => JSON.stringify(form.value[k as keyof T]) !== JSON.stringify(other[k as keyof T]))
+      .map((k) => ({ field: k, mine: said(form.value[k as keyof T]), theirs: said(other[k as keyof T]) }))
+  })
+  provide(formConflictKey, {
+    differences,
+    choose(which) {
+      const other = theirs.value
+      theirs.value = null
+      fault.value = null
+      if (!other) return
+      if (which === 'mine') {
+        form.value = { ...form.value, version: other.version }
+        void submit()
+      } else {
+        keepDraft(`form:${key()}`, null)
+        open.value = false
+      }
+    },
+  })
   watch(open, (is) => {
     if (!is) {
       // Closed after a conflict: theirs is kept, and the draft must not come back over it.
-      if (conflicted) keepDraft(`form:${key()}`, null)
-      conflicted = false
+      if (theirs.value) keepDraft(`form:${key()}`, null)
+      theirs.value = null
       return
     }
     const start = fresh()
@@ -54,12 +95,9 @@ export function useForm<T extends { version: number; id: string }>(options: {
       const current =
         e instanceof ApiError && e.problem?.code === 'record.stale' ? (e.problem.current as T) : null
       if (current) {
-        conflicted = true
         void onStale?.()
-        // Not silently: the next save goes over theirs, and says so first.
-        form.value = { ...form.value, version: current.version }
-        fault.value.message =
-          'It was changed elsewhere in the meantime. Save again to put yours over it, or close to keep theirs.'
+        theirs.value = current
+        fault.value.message = 'It was changed elsewhere in the meantime. Look at both and choose.'
       }
       return
     } finally {

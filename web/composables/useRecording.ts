@@ -1,17 +1,17 @@
 import { shallowRef, watch, type Ref } from 'vue'
 import type { End } from '#contract/common'
-import type { Recording } from '#contract/recording'
 import { buildPyramid, type Pyramid } from '#core/signal/pyramid'
 import { apiBase, reach } from '../api/client.ts'
+import type { ReadRecording } from '../support/figures.ts'
 
 export interface DrawableChannel {
   depthPct: Float32Array
   pyramid: Pyramid
 }
-export type DrawableRecording = { recording: Recording } & Partial<Record<End, DrawableChannel>>
+export type DrawableRecording = { recording: ReadRecording } & Partial<Record<End, DrawableChannel>>
 
 /** Loads the cleaned channels of a recording and the min/max blocks they are drawn from. */
-export function useRecording(source: Ref<Recording | null>) {
+export function useRecording(source: Ref<ReadRecording | null>) {
   const drawable = shallowRef<DrawableRecording | null>(null)
   const fault = shallowRef('')
   watch(

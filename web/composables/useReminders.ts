@@ -1,5 +1,5 @@
 import type { Bike } from '#contract/bike'
-import { lastCheckOf, remindersFor, type Occasion, type Reminder } from '#core/care/reminders'
+import { pressureChecks, remindersFor, type Occasion, type Reminder } from '#core/care/reminders'
 import { useGarage } from '../stores/garage.ts'
 import { localToday } from '../support/dates.ts'
 
@@ -10,12 +10,9 @@ export function useReminders() {
     remindersOf(bike: Bike, occasion: Partial<Occasion> = {}): Reminder[] {
       const entries = garage.servicesOf(bike.id)
       const now = { date: localToday(), airTempC: null, altitudeM: null, place: '', ...occasion }
-      return remindersFor(
-        lastCheckOf(garage.currentSetup(bike.id), entries),
-        now,
-        entries,
-        garage.unitsOf(bike),
-      ).filter((r) => r.kind !== 'never')
+      const units = garage.unitsOf(bike)
+      const checks = pressureChecks(garage.currentSetup(bike.id), units, entries)
+      return remindersFor(checks, now, entries, units).filter((r) => r.kind !== 'never')
     },
   }
 }

@@ -5,7 +5,7 @@ import type { SuspensionUnit } from '#contract/unit'
 import { leverageOf, wheelTravelMm, type Leverage } from '#core/linkage/leverage'
 import { InputError } from '#core/errors'
 import { afterReconnectPsi, chamberCc, shownByGaugePsi } from '#core/spring/gauge'
-import { judgeRepeats } from '#core/spring/reading'
+import { sagConditions, sagNow, whyNotCounted } from '#core/bench/sagNow'
 import { sagWindowPct } from '#core/spring/sag'
 import { solveSag, type SagSolution } from '#core/spring/solver'
 import { unitAir } from '#core/spring/unitSpring'
@@ -26,7 +26,10 @@ export function useSagStep(end: Ref<End>) {
     const a = unit.value.adjusters.find((x) => x.kind === 'spacer')
     return a?.kind === 'spacer' ? a : null
   })
-  const spacers = computed(() => (spacerDial.value ? (bench.positionOf(spacerDial.value.id) ?? 0) : 0))
+  /** How many are in; null where the unit has none or nobody has looked. */
+  const spacers = computed(() => (spacerDial.value ? bench.positionOf(spacerDial.value.id) : null))
+  /** For the arithmetic alone: unread counts as none at every reading, which moves nothing at sag. */
+  const modelSpacers = computed(() => spacers.value ?? 0)
   const pressurePsi = computed(() => (main.value ? bench.positionOf(main.value.id) : null))
   const gauge = computed(() => garage.gauge(bench.bench?.gaugeId[end.value] ?? null))
   const leverage = computed<Leverage | null>(() =>
@@ -43,43 +46,38 @@ export function useSagStep(end: Ref<End>) {
   const readings = computed(() => bench.readingsOf(end.value).filter((r) => !r.together))
   const pctOf = (r: SagReading) => (100 * r.sagMm) / unit.value.strokeMm
   const last = computed(() => readings.value.at(-1) ?? null)
-  /** Readings alike in all that moves sag: repeats of the last. */
-  const repeats = computed(() =>
-    readings.value.filter(
-      (r) =>
-        last.value &&
-        r.pressurePsi === last.value.pressurePsi &&
-        r.springRateNPerMm === last.value.springRateNPerMm &&
-        r.preloadTurns === last.value.preloadTurns &&
-        r.spacers === last.value.spacers &&
-        r.posture === last.value.posture &&
-        r.together === last.value.together,
-    ),
-  )
-  const judged = computed(() => (repeats.value.length ? judgeRepeats(repeats.value.map(pctOf)) : null))
-  const sagPct = computed(() => judged.value?.meanPct ?? null)
+  const now = computed(() => sagNow(bench.bench!, unit.value))
+  /** Readings that count as the bench stands: repeats of each other. */
+  const repeats = computed(() => now.value.counted)
+  const judged = computed(() => now.value.judged)
+  const sagPct = computed(() => now.value.pct)
   const offPct = computed(() => (sagPct.value === null ? null : sagPct.value - unit.value.sagTargetPct))
-  const inWindow = computed(() => offPct.value !== null && Math.abs(offPct.value) <= sagWindowPct)
-  /** Postures other than the one that counts now. */
-  const otherPosture = computed(
-    () => readings.value.find((r) => r.posture !== bench.bench?.posture[end.value])?.posture ?? null,
-  )
+  const windowPct = computed(() => sagWindowPct(unit.value.strokeMm))
+  const inWindow = computed(() => offPct.value !== null && Math.abs(offPct.value) <= windowPct.value)
   const solution = computed<SagSolution | null>(() => {
     const limits = main.value
-    const posture = bench.bench?.posture[end.value]
-    // Readings in another posture carry another load: they cannot be averaged.
+    const conditions = sagConditions(bench.bench!, unit.value, false)
+    // Another posture carries another load, another gauge shows another number: only the pressure may differ.
     const usable = readings.value.filter(
-      (r) => r.posture === posture && r.pressurePsi !== null && pctOf(r) > 0 && pctOf(r) < 100,
+      (r) =>
+        r.pressurePsi !== null &&
+        pctOf(r) > 0 &&
+        pctOf(r) < 100 &&
+        whyNotCounted(r, { ...conditions, pressurePsi: r.pressurePsi, spacers: r.spacers }) === null,
     )
     if (!limits || usable.length === 0) return null
     try {
       return solveSag(
-        usable.map((r) => ({ sagPct: pctOf(r), pressurePsi: r.pressurePsi!, spacers: r.spacers })),
+        usable.map((r) => ({
+          sagPct: pctOf(r),
+          pressurePsi: r.pressurePsi!,
+          spacers: r.spacers ?? modelSpacers.value,
+        })),
         {
           shape: unitAir(unit.value).shape,
           strokeMm: unit.value.strokeMm,
           targetPct: unit.value.sagTargetPct,
-          spacers: spacers.value,
+          spacers: modelSpacers.value,
           minPsi: limits.minPsi,
           maxPsi: limits.maxPsi,
           ambientPa: ambientPa(bench.bench?.altitudeM ?? 0),
@@ -96,7 +94,7 @@ export function useSagStep(end: Ref<End>) {
     psi -
     afterReconnectPsi(
       psi,
-      chamberCc(unit.value, spacers.value),
+      chamberCc(unit.value, modelSpacers.value),
       gauge.value?.hoseCc ?? 4,
       ambientPa(bench.bench?.altitudeM ?? 0),
     )
@@ -117,7 +115,9 @@ export function useSagStep(end: Ref<End>) {
     sagPct,
     offPct,
     inWindow,
-    otherPosture,
+    windowPct,
+    now,
+    modelSpacers,
     solution,
     onGauge,
     reconnectLossPsi,

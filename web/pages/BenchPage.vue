@@ -55,33 +55,41 @@ const panels = {
 const at = computed<BenchStep>(() => {
   const asked = bench.states.find((s) => s.step === route.query.step)
   return (
-    (asked ?? bench.states.find((s) => s.state !== 'done' && s.state !== 'skipped') ?? bench.states[0])
-      ?.step ?? 'who'
+    (asked ?? bench.states.find((s) => s.state === 'open' || s.state === 'stale') ?? bench.states[0])?.step ??
+    'who'
   )
 })
 const state = computed(() => bench.states.find((s) => s.step === at.value))
 const go = (step: BenchStep) => {
-  skipping.value = false
+  closing.value = null
   void router.replace({ query: { step } })
   window.scrollTo({ top: 0 })
 }
 const index = computed(() => bench.states.findIndex((s) => s.step === at.value))
 const following = computed(() => bench.states[index.value + 1]?.step)
-function done() {
-  const next = following.value
-  bench.done(at.value)
-  if (next) go(next)
-}
-const skipping = ref(false)
+/** Why it is not done: skipped, or looked at and left out of line. */
+const closing = ref<'skip' | 'out' | null>(null)
 const reason = ref('')
 const reasonFault = ref<string | null>(null)
-function skip() {
-  if (!reason.value.trim()) return (reasonFault.value = 'Say why, for example “done last week”.')
+const evidence = computed(() => bench.evidence(at.value))
+function onwards() {
   const next = following.value
-  bench.skip(at.value, reason.value.trim())
+  if (next) go(next)
+}
+function done() {
+  if (bench.done(at.value)) onwards()
+}
+function close() {
+  if (!reason.value.trim())
+    return (reasonFault.value =
+      closing.value === 'skip'
+        ? 'Say why, for example “done last week”.'
+        : 'Say why it stays like this, for example “the spring ends here”.')
+  if (closing.value === 'skip') bench.skip(at.value, reason.value.trim())
+  else bench.leaveOut(at.value, reason.value.trim())
   reason.value = ''
   reasonFault.value = null
-  if (next) go(next)
+  onwards()
 }
 const doneWords: Partial<Record<BenchStep, string>> = {
   prepare: 'All looked at, next',
@@ -90,7 +98,20 @@ const doneWords: Partial<Record<BenchStep, string>> = {
   'sag-both': 'They stand well together, next',
   rebound: 'Rebound is right, next',
 }
-const savingWords = { saved: 'kept', saving: 'saving', 'kept-here': 'kept here, will be sent' } as const
+/** What is still to be shown; long lists are told by their number. */
+const missingWords = computed(() => {
+  const e = evidence.value
+  if (!e || e.state === 'enough') return ''
+  const some = e.words.slice(0, 3).join('; ')
+  const more = e.words.length > 3 ? `; and ${e.words.length - 3} more` : ''
+  return e.state === 'out' ? `That is out: ${some}${more}.` : `Still to be shown: ${some}${more}.`
+})
+const savingWords = {
+  saved: 'saved',
+  saving: 'saving',
+  'kept-here': 'kept here, will be sent',
+  'not-kept': 'not saved yet; this browser keeps nothing',
+} as const
 const lastPast = computed(() => bench.past[0])
 const working = computed(() =>
   bench.units.flatMap((u) => {
@@ -102,8 +123,14 @@ const working = computed(() =>
       {
         end: u.end,
         words: [
-          at === null ? null : main ? say('pressure', at) : say('springRate', at),
-          sag === null ? null : `${sag.toFixed(1)} % sag`,
+          at === null
+            ? main
+              ? 'pressure not read'
+              : rate
+                ? 'spring not read'
+                : null
+            : `${main ? say('pressure', at) : say('springRate', at)}${bench.knownOf((main ?? rate)!.id)?.how === 'assumed' ? ' (estimate)' : ''}`,
+          sag === null ? 'sag not read' : `${sag.toFixed(1)} % sag`,
         ]
           .filter(Boolean)
           .join(', '),
@@ -154,9 +181,10 @@ const working = computed(() =>
       <section class="panel" aria-labelledby="step-title">
         <h1 id="step-title">{{ stepWords[at] }}</h1>
         <p v-if="state?.state === 'stale'" class="stale" role="status">
-          {{ `Check this again. Since it was done: ${staleWords(state, units)}.` }}
+          {{ `Check this again. ${staleWords(state, units)}` }}
         </p>
         <p v-if="state?.state === 'skipped'" class="soft">{{ `Skipped: ${state.reason}` }}</p>
+        <p v-if="state?.state === 'out'" class="soft">{{ `Left out of line: ${state.reason}` }}</p>
         <CautionList :of="cautionsAt[at]" />
         <StepSag
           v-if="at === 'sag-rear' || at === 'sag-front'"
@@ -165,20 +193,33 @@ const working = computed(() =>
         />
         <component :is="panels[at]" v-else />
         <footer v-if="at !== 'save'">
-          <template v-if="!skipping">
-            <BButton variant="primary" @click="done">{{ doneWords[at] ?? 'Done, next' }}</BButton>
-            <BButton variant="plain" @click="skipping = true">Skip it</BButton>
+          <template v-if="!closing">
+            <p class="evidence" :class="evidence?.state" role="status">{{ missingWords }}</p>
+            <BButton v-if="evidence?.state === 'enough'" variant="primary" @click="done">{{
+              doneWords[at] ?? 'Done, next'
+            }}</BButton>
+            <template v-else>
+              <BButton v-if="evidence?.state === 'out'" variant="primary" @click="closing = 'out'"
+                >Leave it like this</BButton
+              >
+              <BButton variant="plain" @click="onwards">Next, this stays open</BButton>
+            </template>
+            <BButton variant="plain" @click="closing = 'skip'">Skip it</BButton>
           </template>
-          <form v-else class="skip" @submit.prevent="skip">
-            <label class="form-label" for="skip-reason">Why is it skipped?</label>
+          <form v-else class="skip" @submit.prevent="close">
+            <label class="form-label" for="skip-reason">{{
+              closing === 'skip' ? 'Why is it skipped?' : 'Why does it stay like this?'
+            }}</label>
             <BFormInput id="skip-reason" v-model="reason" maxlength="200" autocomplete="off" />
             <p v-if="reasonFault" class="fault" role="alert">{{ reasonFault }}</p>
-            <BButton type="submit" variant="primary">Skip, with this reason</BButton>
-            <BButton variant="plain" @click="skipping = false">No, do it</BButton>
+            <BButton type="submit" variant="primary">{{
+              closing === 'skip' ? 'Skip, with this reason' : 'Leave it, with this reason'
+            }}</BButton>
+            <BButton variant="plain" @click="closing = null">Cancel</BButton>
           </form>
         </footer>
         <BButton v-else-if="bench.bench.finishedSetupId" variant="plain" @click="bench.begin()">
-          Begin anew on this bike
+          Start a new bench session
         </BButton>
       </section>
     </div>
@@ -244,6 +285,14 @@ aside {
   border-left: 6px solid var(--rust);
   padding: 0.1rem 0 0.1rem 0.9rem;
   font-weight: 600;
+}
+footer p {
+  flex-basis: 100%;
+  margin: 0;
+}
+.evidence.out {
+  border-left: 6px solid var(--rust);
+  padding-left: 0.8rem;
 }
 footer {
   display: flex;

@@ -11,6 +11,7 @@ import DepthBySection from '../components/trace/DepthBySection.vue'
 import { alignPieces, sure } from '#core/signal/align'
 import SignalFigures from '../components/trace/SignalFigures.vue'
 import MirrorTrace from '../components/trace/MirrorTrace.vue'
+import { hasFigures } from '../support/figures.ts'
 import { useRecording } from '../composables/useRecording.ts'
 import { compareRuns } from '../support/compareRuns.ts'
 import { sectionDifferences } from '../support/compareMetrics.ts'
@@ -44,7 +45,7 @@ const shown = computed(() =>
     ? differences.value.filter((d) => all.value || d.section === 'Whole run')
     : clear.value,
 )
-const recordingOf = (id: string) => b.value?.recordings.find((r) => r.runId === id) ?? null
+const recordingOf = (id: string) => b.value?.recordings.filter(hasFigures).find((r) => r.runId === id) ?? null
 const a = useRecording(computed(() => recordingOf(runA.value)))
 const c = useRecording(computed(() => recordingOf(runB.value)))
 /** Run B on the ground of run A, section by section; null when they are too unlike. */

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, onUnmounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Feel, Run } from '#contract/run'
 import IconUpload from '~icons/lucide/upload'
 import { useUnits } from '../composables/useUnits.ts'
-import { useLive } from '../api/live.ts'
+import TurnList from '../components/garage/TurnList.vue'
 import BlindCover from '../components/day/BlindCover.vue'
 import CarryDialog from '../components/day/CarryDialog.vue'
 import CommandLine from '../components/day/CommandLine.vue'
@@ -18,33 +18,45 @@ import RunForm from '../components/day/RunForm.vue'
 import ShortcutHelp from '../components/day/ShortcutHelp.vue'
 import ImportDialog from '../components/importing/ImportDialog.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
+import { useDayActs } from '../composables/useDayActs.ts'
 import { useShortcuts } from '../composables/useShortcuts.ts'
 import { useDay } from '../stores/day.ts'
 import { useNotices } from '../stores/notices.ts'
+import { useOutbox } from '../stores/outbox.ts'
 import { shortDayWords } from '../support/dates.ts'
+import { useGarage } from '../stores/garage.ts'
 import { surfaceWords } from '../support/words.ts'
 
 const props = defineProps<{ id: string }>()
 const day = useDay()
 const notices = useNotices()
 const router = useRouter()
+const outbox = useOutbox()
+const acts = useDayActs()
+const { busy } = acts
 const failed = ref(false)
 const commandOpen = ref(false)
 const runOpen = ref(false)
 const helpOpen = ref(false)
 const settingsOpen = ref(false)
+const turnsOpen = ref(false)
 const carryOpen = ref(false)
 const importOpen = ref(false)
 const dropped = ref<File | null>(null)
 const editing = ref<Run | null>(null)
-const busy = ref(false)
 /** Which part a phone shows. */
 const panel = ref<'next' | 'feel' | 'bike' | 'line'>('next')
 
+// Turns are written against what is on the bike, which the garage holds for every bike.
+const garage = useGarage()
+watch(turnsOpen, (is) => is && !garage.loaded && void notices.attempt(garage.load))
 const load = async () => void (failed.value = !(await notices.attempt(() => day.load(props.id))))
 watch(() => props.id, load, { immediate: true })
-const reload = () => void (day.saving === 'saved' && load())
-useLive({ day: (id) => id === props.id && reload(), back: reload })
+watch(
+  () => props.id,
+  (_, before) => before && notices.leave(before),
+)
+onUnmounted(() => notices.leave(props.id))
 
 const b = computed(() => (day.bundle?.day.id === props.id ? day.bundle : null))
 const run = computed(() => day.selectedRun)
@@ -56,7 +68,7 @@ const others = computed(() =>
     .filter((r) => r.id !== run.value?.id && r.kind === 'counted'),
 )
 const counted = computed(() => b.value?.runs.filter((r) => r.kind === 'counted') ?? [])
-const { say } = useUnits()
+const { say, moveWords } = useUnits()
 const conditions = computed(() => {
   const c = b.value?.day.conditions
   if (!c) return ''
@@ -73,13 +85,12 @@ const recordingOf = (id: string) => b.value?.recordings.find((r) => r.runId === 
 const feel = computed<Feel | null>(() => (run.value ? day.feelOf(run.value.id) : null))
 const settledSetup = computed(() => b.value?.setups.find((s) => s.id === b.value?.day.settledSetupId))
 const settled = computed(() => typeof b.value?.day.settledSetupId === 'string')
-/** A past day shows what was on the bike then; say so where the bike stands elsewhere by now. */
-const elsewhere = computed(() => {
-  const now = b.value?.bike.currentSetupId
-  return now && day.currentSetup && now !== day.currentSetup.id && !b.value!.setups.some((s) => s.id === now)
-    ? 'The bike has been set differently on another day since. Check where it stands before you turn anything.'
-    : null
-})
+/** What a past day may still do: put its settings on the bike, turn by turn. */
+const pastWords = computed(() =>
+  day.past
+    ? 'This day is over: it shows what was on the bike at its end. Settings are changed on the bike’s last day.'
+    : null,
+)
 const draftKeyRun = computed(() => (editing.value ? day.runNumber(editing.value.id) : nextNo.value))
 
 function logRun() {
@@ -95,51 +106,15 @@ async function saveRun(r: Run): Promise<boolean> {
   if (ok && !editing.value) panel.value = 'feel'
   return ok
 }
-async function removeRun() {
-  const gone = run.value
-  if (!gone) return
-  const n = runNo.value
-  if (await notices.attempt(() => day.removeRun(gone.id)))
-    notices.show(`Run ${n} was taken off the day.`, 'done', () => day.restoreRun(gone.id))
-}
-async function act(action: () => Promise<unknown>) {
-  busy.value = true
-  await notices.attempt(action)
-  busy.value = false
-}
-async function doIt() {
-  const p = day.proposal
-  const before = day.currentSetup?.id
-  if (!p) return
-  await act(async () => {
-    await day.doProposal(p)
-    notices.show(
-      'It is on the bike. Ride the same section, same line, same speed.',
-      'done',
-      before ? () => day.backTo(before, 'Undone').then(() => undefined) : null,
-    )
-  })
-}
 async function other() {
-  const p = day.proposal
-  if (p) await act(() => day.decide(p, 'something-else'))
+  await acts.decideOther()
   panel.value = 'bike'
   commandOpen.value = true
 }
-const repeat = () =>
-  act(async () => {
-    if (day.proposal) await day.decide(day.proposal, 'repeat')
-    logRun()
-  })
-const happy = () =>
-  act(async () => {
-    if (day.proposal) await day.decide(day.proposal, 'happy')
-    await day.settle(day.currentSetup!.id)
-    notices.show('Settled. Nothing more will be proposed unless you open the day again.', 'done', () =>
-      day.settle(null),
-    )
-  })
-const reopen = () => act(() => day.settle(null))
+async function repeat() {
+  await acts.decideRepeat()
+  logRun()
+}
 const select = (id: string) => {
   day.selectedRunId = id
   panel.value = 'feel'
@@ -176,8 +151,8 @@ function pickFile() {
   importOpen.value = true
 }
 useShortcuts({
-  c: () => (commandOpen.value = true),
-  r: logRun,
+  c: () => day.past || (commandOpen.value = true),
+  r: () => day.past || logRun(),
   f: () => document.getElementById('feel-title')?.scrollIntoView({ block: 'center' }),
   j: () => step(1),
   k: () => step(-1),
@@ -201,8 +176,10 @@ const panels = [
       ><span>{{ conditions }}</span>
     </template>
     <template #acts>
-      <button type="button" class="btn bar-btn" @click="commandOpen = true">Change <kbd>c</kbd></button>
-      <button type="button" class="btn btn-sun" @click="logRun">Log run {{ nextNo }}</button>
+      <template v-if="!day.past">
+        <button type="button" class="btn bar-btn" @click="commandOpen = true">Change <kbd>c</kbd></button>
+        <button type="button" class="btn btn-sun" @click="logRun">Log run {{ nextNo }}</button>
+      </template>
     </template>
   </BarSlots>
   <div v-if="failed && !b" class="page">
@@ -239,8 +216,24 @@ const panels = [
       <ProposalLog v-if="!day.covered" :bundle="b" />
     </div>
     <div class="col middle">
+      <div v-if="day.overtaken" class="caution conflict" role="alert">
+        <span>{{
+          `The bike was changed elsewhere meanwhile. Yours, not yet on it: ${day.overtaken.moves.map((m) => moveWords(m)).join('; ')}.`
+        }}</span>
+        <button type="button" class="btn btn-plain" @click="day.settleOvertaken('mine')">
+          I’ve turned mine too
+        </button>
+        <button type="button" class="btn btn-plain" @click="day.settleOvertaken('theirs')">Drop mine</button>
+      </div>
+      <div v-if="pastWords" class="caution past">
+        <span>{{ pastWords }}</span>
+        <button v-if="day.currentSetup" type="button" class="btn btn-plain" @click="turnsOpen = true">
+          Put this on the bike now
+        </button>
+      </div>
+      <p v-if="day.judgeFault" class="caution" role="alert">{{ day.judgeFault }}</p>
       <NextChange
-        v-if="day.proposal"
+        v-if="day.proposal && (!day.past || settled)"
         class="p-next"
         :proposal="day.proposal"
         :space="day.space"
@@ -249,12 +242,11 @@ const panels = [
         :can-settle="counted.length > 0"
         :settled="settled"
         :busy="busy"
-        :elsewhere="elsewhere"
-        @done="doIt"
+        @done="acts.doIt"
         @other="other"
         @repeat="repeat"
-        @happy="happy"
-        @reopen="reopen"
+        @happy="acts.happy"
+        @reopen="acts.reopen"
         @carry="carryOpen = true"
         @log="logRun"
       />
@@ -266,11 +258,11 @@ const panels = [
           :feel="feel"
           :sections="b.trail.sections"
           :others="others"
-          :saving="day.saving"
+          :saving="outbox.saving"
           @edit="day.editFeel"
-          @retry="day.flushFeel"
+          @retry="outbox.flush"
         />
-        <p v-if="day.conflict?.mine.runId === run.id" class="caution conflict" role="alert">
+        <p v-if="day.conflict" class="caution conflict" role="alert">
           <span
             >This run’s feel was changed elsewhere in the meantime (rating there:
             {{ day.conflict.theirs.rating ?? 'none' }}, {{ day.conflict.theirs.marks.length }} words).</span
@@ -279,7 +271,7 @@ const panels = [
             Keep what I typed
           </button>
           <button type="button" class="btn btn-plain" @click="day.settleConflict('theirs')">
-            Take theirs
+            Use theirs
           </button>
         </p>
         <div class="runacts">
@@ -298,7 +290,7 @@ const panels = [
             >
           </template>
           <button type="button" class="btn btn-plain" @click="editRun">Run details</button>
-          <button type="button" class="btn btn-plain" @click="removeRun">Take it off</button>
+          <button type="button" class="btn btn-plain" @click="acts.removeRun(run.id)">Remove run</button>
         </div>
       </div>
       <p v-else class="p-feel soft empty">No run yet. Warm up first, then log the baseline.</p>
@@ -310,7 +302,7 @@ const panels = [
         :run-number="day.runNumber(day.covered.id)"
         @uncover="day.uncover(day.covered.id)"
       />
-      <OnTheBike v-else />
+      <OnTheBike v-else @done="acts.tell" @undo="acts.undo" />
     </div>
     <nav class="tabs" aria-label="Parts of the day">
       <button
@@ -336,8 +328,14 @@ const panels = [
       :save="saveRun"
     />
     <DaySettings v-model:open="settingsOpen" />
+    <TurnList
+      v-if="day.past && day.currentSetup"
+      v-model:open="turnsOpen"
+      :bike="b.bike"
+      :target="day.currentSetup"
+    />
     <CarryDialog v-if="settledSetup" v-model:open="carryOpen" :bundle="b" :setup="settledSetup" />
-    <CommandLine v-model:open="commandOpen" />
+    <CommandLine v-model:open="commandOpen" @done="acts.tell" @undo="acts.undo" />
     <ShortcutHelp v-model:open="helpOpen" />
     <ImportDialog
       v-if="run"

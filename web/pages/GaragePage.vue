@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
 import type { Bike } from '#contract/bike'
-import { endpoints } from '#contract/endpoints'
 import type { Rider } from '#contract/rider'
 import type { Trail } from '#contract/trail'
-import { call } from '../api/client.ts'
+import RemovedShelf from '../components/garage/RemovedShelf.vue'
 import BaselineForm from '../components/garage/BaselineForm.vue'
 import BikeCard from '../components/garage/BikeCard.vue'
 import BikeForm from '../components/garage/BikeForm.vue'
@@ -12,11 +11,13 @@ import RiderForm from '../components/garage/RiderForm.vue'
 import TrailForm from '../components/garage/TrailForm.vue'
 import WorkshopShelf from '../components/garage/WorkshopShelf.vue'
 import { useGarage } from '../stores/garage.ts'
+import { useOutbox } from '../stores/outbox.ts'
 import { useNotices } from '../stores/notices.ts'
 import { levelWords, sectionWords, tasteWords } from '../support/words.ts'
 
 const garage = useGarage()
 const notices = useNotices()
+const outbox = useOutbox()
 onMounted(() => notices.attempt(garage.load))
 
 const riderOpen = ref(false)
@@ -33,22 +34,12 @@ const openBike = (b: Bike | null) => ((bike.value = b), (bikeOpen.value = true))
 const openTrail = (t: Trail | null) => ((trail.value = t), (trailOpen.value = true))
 const openBaseline = (b: Bike) => ((standing.value = garage.bike(b.id) ?? b), (baselineOpen.value = true))
 
-async function putAway(what: 'Rider' | 'Bike' | 'Trail', id: string, name: string) {
-  const acts = {
-    Rider: [endpoints.deleteRider, endpoints.restoreRider],
-    Bike: [endpoints.deleteBike, endpoints.restoreBike],
-    Trail: [endpoints.deleteTrail, endpoints.restoreTrail],
-  } as const
-  const [remove, restore] = acts[what]
-  const ok = await notices.attempt(async () => {
-    await call(remove, { id })
-    await garage.load()
-  })
-  if (!ok) return
-  notices.show(`${name} was put away.`, 'done', async () => {
-    await call(restore, { id })
-    await garage.load()
-  })
+async function remove(what: 'rider' | 'bike' | 'trail', id: string, name: string) {
+  if (!(await notices.attempt(() => outbox.remove(what, id)))) return
+  const more = what === 'rider' ? ' and every bike of this rider' : ''
+  notices.show(`${name}${more} was removed; it lies on the shelf below.`, 'done', () =>
+    outbox.restore(what, id),
+  )
 }
 const sectionList = (t: Trail) =>
   t.sections.map((s) => `${s.name} (${sectionWords[s.kind]}, ${s.lengthM} m)`).join(' · ')
@@ -70,8 +61,8 @@ const sectionList = (t: Trail) =>
           <span class="soft">{{ levelWords[r.level] }}, likes it {{ tasteWords[r.taste] }}</span>
           <span
             ><button type="button" class="btn btn-sm" @click="openRider(r)">Edit</button
-            ><button type="button" class="btn btn-sm soft" @click="putAway('Rider', r.id, r.name)">
-              Put away
+            ><button type="button" class="btn btn-sm soft" @click="remove('rider', r.id, r.name)">
+              Remove
             </button></span
           >
         </li>
@@ -91,7 +82,7 @@ const sectionList = (t: Trail) =>
         :bike="b"
         @edit="openBike(b)"
         @read="openBaseline(b)"
-        @away="putAway('Bike', b.id, b.name)"
+        @away="remove('bike', b.id, b.name)"
       />
       <p v-if="garage.loaded && !garage.bikes.length" class="soft">No bike yet.</p>
     </section>
@@ -109,13 +100,14 @@ const sectionList = (t: Trail) =>
           </div>
           <span class="acts"
             ><button type="button" class="btn btn-sm" @click="openTrail(t)">Edit</button
-            ><button type="button" class="btn btn-sm soft" @click="putAway('Trail', t.id, t.name)">
-              Put away
+            ><button type="button" class="btn btn-sm soft" @click="remove('trail', t.id, t.name)">
+              Remove
             </button></span
           >
         </li>
       </ul>
     </section>
+    <RemovedShelf />
     <RiderForm v-model:open="riderOpen" :editing="rider" />
     <BikeForm v-model:open="bikeOpen" :editing="bike" />
     <TrailForm v-model:open="trailOpen" :editing="trail" />

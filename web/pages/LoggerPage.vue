@@ -189,7 +189,7 @@ const nobody = computed(() => logger.atHand.value?.every((l) => !l.identity) ?? 
           @attached="onAttached"
         />
         <section v-if="attached && traceTo" class="card-paper panel" role="status">
-          <p>It is on the run, with figures for {{ attached.analysis.sections.length }} sections.</p>
+          <p>It is on the run, with figures for {{ attached.analysis?.sections.length ?? 0 }} sections.</p>
           <p v-for="i in attached.issues" :key="i.code" class="small issue">{{ i.message }}</p>
           <RouterLink class="btn btn-sun" :to="traceTo">See what the suspension did</RouterLink>
         </section>

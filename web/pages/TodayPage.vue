@@ -1,13 +1,15 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef } from 'vue'
-import { endpoints, type DaySummary } from '#contract/endpoints'
+import { useQuery } from '@tanstack/vue-query'
+import { computed, onMounted, ref, watch } from 'vue'
+import type { DaySummary } from '#contract/endpoints'
 import type { Bike } from '#contract/bike'
 import type { ServiceKind } from '#contract/care'
-import { call } from '../api/client.ts'
+import { cache, reads } from '../api/cache.ts'
 import ServiceForm from '../components/garage/ServiceForm.vue'
 import NewDayForm from '../components/today/NewDayForm.vue'
 import { useDay } from '../stores/day.ts'
 import { useGarage } from '../stores/garage.ts'
+import { useOutbox } from '../stores/outbox.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useReminders } from '../composables/useReminders.ts'
 import { useUnits } from '../composables/useUnits.ts'
@@ -18,20 +20,21 @@ const garage = useGarage()
 const dayStore = useDay()
 const { units } = useUnits()
 const notices = useNotices()
-const days = shallowRef<DaySummary[]>([])
-const loaded = ref(false)
+const outbox = useOutbox()
+const { data } = useQuery({ ...reads.days(), shallow: true }, cache)
+const days = computed<DaySummary[]>(() => data.value ?? [])
+const loaded = computed(() => data.value !== undefined && garage.loaded)
 const newOpen = ref(false)
 
-async function load() {
-  await notices.attempt(async () => {
-    const [list] = await Promise.all([call(endpoints.listDays, {}), garage.load()])
-    days.value = list
-    loaded.value = true
-    const next = list.find((d) => !d.settled)
-    if (next) await dayStore.load(next.id)
-  })
-}
-onMounted(load)
+onMounted(() =>
+  notices.attempt(() => Promise.all([cache.fetchQuery({ ...reads.days(), staleTime: 0 }), garage.load()])),
+)
+// The open day of the list, whichever it is by now.
+watch(
+  () => days.value.find((d) => !d.settled)?.id,
+  (id) => id && void notices.attempt(() => dayStore.load(id)),
+  { immediate: true },
+)
 
 const open = computed(() => days.value.find((d) => !d.settled))
 const nextWords = computed(() =>
@@ -74,14 +77,9 @@ const ratingWords = (d: DaySummary) =>
     : d.lastRating === d.bestRating
       ? `rated ${d.bestRating}, the best so far`
       : `last ${d.lastRating}, best ${d.bestRating}`
-async function putAway(d: DaySummary) {
-  const ok = await notices.attempt(() => call(endpoints.deleteDay, { id: d.id }))
-  if (!ok) return
-  await load()
-  notices.show('The day was put away.', 'done', async () => {
-    await call(endpoints.restoreDay, { id: d.id })
-    await load()
-  })
+async function remove(d: DaySummary) {
+  if (await notices.attempt(() => outbox.remove('day', d.id)))
+    notices.show('The day was removed.', 'done', () => outbox.restore('day', d.id))
 }
 </script>
 
@@ -100,7 +98,7 @@ async function putAway(d: DaySummary) {
       <RouterLink class="btn btn-primary" to="/garage">To the garage</RouterLink>
     </section>
     <section v-else-if="open" class="card-paper open" aria-labelledby="open-title">
-      <p class="soft small">Open day</p>
+      <p class="soft small">Still open</p>
       <h2 id="open-title">{{ open.trailName }}, {{ dayWords(open.date) }}</h2>
       <p>{{ open.riderName }} on {{ open.bikeName }} · {{ runsWords(open) }} · {{ ratingWords(open) }}</p>
       <!-- Its place is kept while it is worked out: nothing may move under a finger. -->
@@ -112,16 +110,16 @@ async function putAway(d: DaySummary) {
       >
     </section>
     <section v-if="due.length" aria-labelledby="due-title">
-      <h2 id="due-title" class="list-title">Look after it before riding</h2>
+      <h2 id="due-title" class="list-title">Check before riding</h2>
       <ul class="due">
         <li v-for="d in due" :key="d.bike.id">
           <span>{{ d.words }}</span>
-          <BButton variant="plain" @click="check(d)">It is done</BButton>
+          <BButton variant="plain" @click="check(d)">Log the check</BButton>
         </li>
       </ul>
     </section>
     <section v-if="rest.length" aria-labelledby="days-title">
-      <h2 id="days-title" class="list-title">Days before</h2>
+      <h2 id="days-title" class="list-title">Earlier days</h2>
       <ul class="days">
         <li v-for="d in rest" :key="d.id" class="card-paper">
           <RouterLink :to="{ name: 'day', params: { id: d.id } }" class="into">
@@ -134,10 +132,10 @@ async function putAway(d: DaySummary) {
           <button
             type="button"
             class="btn btn-sm away"
-            :aria-label="`Put away ${d.trailName}, ${dayWords(d.date)}`"
-            @click="putAway(d)"
+            :aria-label="`Remove ${d.trailName}, ${dayWords(d.date)}`"
+            @click="remove(d)"
           >
-            Put away
+            Remove
           </button>
         </li>
       </ul>

@@ -15,12 +15,17 @@ import BarSlots from '../components/shell/BarSlots.vue'
 import { useDayPage } from '../composables/useDayPage.ts'
 import { useRecording } from '../composables/useRecording.ts'
 import { dayWords, durationWords } from '../support/dates.ts'
+import { figuresWords, hasFigures } from '../support/figures.ts'
 import { standsOut } from '../support/standsOut.ts'
 
 const props = defineProps<{ id: string; runId: string }>()
 const { day, bundle: b, reload } = useDayPage(() => props.id)
 
-const recording = computed(() => b.value?.recordings.find((r) => r.runId === props.runId) ?? null)
+const held = computed(() => b.value?.recordings.find((r) => r.runId === props.runId) ?? null)
+const recording = computed(() => {
+  const r = held.value
+  return hasFigures(r) ? r : null
+})
 const { drawable, fault } = useRecording(recording)
 const number = computed(() => day.runNumber(props.runId))
 const targets = computed(() => rideHeightTargets(day.space, recording.value?.analysis.rearAt ?? 'shaft'))
@@ -53,6 +58,7 @@ const picking = ref(false)
 const picked = ref<number | null>(null)
 const others = computed(() =>
   (b.value?.recordings ?? [])
+    .filter(hasFigures)
     .filter((r) => r.id !== recording.value?.id)
     .map((r) => ({ recording: r, text: `run ${day.runNumber(r.runId)}` })),
 )
@@ -101,7 +107,8 @@ const dayTo = computed(() => ({ name: 'day', params: { id: props.id } }))
       <span class="soft small num">{{ facts }}</span>
     </div>
     <p v-if="!recording">
-      There is no sensor file on this run. <RouterLink :to="dayTo">Back to the day</RouterLink>
+      {{ held ? figuresWords(held) : 'There is no sensor file on this run.' }}
+      <RouterLink :to="dayTo">Back to the day</RouterLink>
     </p>
     <template v-else>
       <section class="card-paper stage">

@@ -1,14 +1,17 @@
 // @vitest-environment happy-dom
-import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Bench, SagReading } from '#contract/bench'
 import { startApp, startStory, type TestApp } from '../../server/test/harness.ts'
-import { keepDraft, readDraft } from '../support/drafts.ts'
+import type { Outbox } from '../api/outbox.ts'
+import { memoryShelf, type Shelf } from '../api/shelves.ts'
+import { openPage, quiet } from '../test/office.ts'
 import { useBench } from './bench.ts'
 import { useGarage } from './garage.ts'
 
 let t: TestApp
 let story: Awaited<ReturnType<typeof startStory>>
+let outbox: Outbox
+let shelf: Shelf
 let online = true
 beforeEach(async () => {
   localStorage.clear()
@@ -18,16 +21,23 @@ beforeEach(async () => {
   vi.stubGlobal('fetch', (path: string, init?: RequestInit) =>
     online ? t.app.request(path, init) : Promise.reject(new TypeError('offline')),
   )
-  setActivePinia(createPinia())
+  shelf = memoryShelf()
+  outbox = await openPage(shelf)
 })
-afterEach(() => t.store.close())
+afterEach(async () => {
+  online = true
+  await quiet(outbox)
+  t.store.close()
+})
 
 const begun = async () => {
   const bench = useBench()
   await bench.open(story.bike.id)
   bench.begin()
+  await vi.waitFor(() => expect(bench.bench).not.toBeNull())
   return bench
 }
+const saved = () => quiet(outbox)
 const held = async () => (await t.get(`/bikes/${story.bike.id}/benches`)).body as Bench[]
 const psi = () => story.rear.adjusters[0].id
 const reading = (over: Partial<SagReading> = {}): SagReading => ({
@@ -41,69 +51,85 @@ const reading = (over: Partial<SagReading> = {}): SagReading => ({
   pressurePsi: 80,
   springRateNPerMm: null,
   preloadTurns: null,
-  spacers: 0,
+  spacers: null,
+  gaugeId: null,
+  marks: [],
   leftOut: false,
   ...over,
 })
 
 describe('a bench', () => {
-  it('begins where the bike stands, and is kept as it is worked on', async () => {
+  it('begins where the bike stands, as it is known, and is kept as it is worked on', async () => {
     const bench = await begun()
     expect(bench.positionOf(psi())).toBe(80)
+    expect(bench.knownOf(psi())!.at).toBe('2026-05-02T08:00:00.000Z')
     bench.setPosition('rear', psi(), 95)
-    expect(await bench.save()).toBe(true)
-    expect((await held())[0].positions.find((p) => p.adjusterId === psi())!.value).toBe(95)
+    await saved()
+    const kept = (await held())[0].positions.find((p) => p.adjusterId === psi())!
+    expect(kept).toMatchObject({ value: 95, known: { how: 'set' } })
     expect(bench.saving).toBe('saved')
-    expect(readDraft(`bench:${story.bike.id}`)).toBeNull()
   })
-  it('knows the riding weight with kit and water, and none without a body weight', async () => {
+  it('of a bike nobody has read begins with nothing at all', async () => {
+    const bike = { ...story.bike, id: crypto.randomUUID(), name: 'New bike' }
+    await t.put(`/bikes/${bike.id}`, bike)
+    const bench = useBench()
+    await bench.open(bike.id)
+    bench.begin()
+    await vi.waitFor(() => expect(bench.bench).not.toBeNull())
+    expect(bench.bench!.positions).toEqual([])
+    expect(bench.positionOf(psi())).toBeNull()
+  })
+  it('walked with "next" only ends in no baseline', async () => {
     const bench = await begun()
-    expect(bench.massKg).toBe(73)
-    await t.put(`/riders/${story.rider.id}`, { ...story.rider, version: 1, bodyMassKg: null })
+    bench.assume('rear', psi(), 141, '1:1 rule for shocks')
+    await vi.waitFor(() => expect(bench.knownOf(psi())!.how).toBe('assumed'))
+    for (const s of bench.states) expect(bench.done(s.step), s.step).toBe(s.step === 'who')
+    expect(bench.hasBaseline).toBe(false)
+    await expect(bench.finish('Baseline')).rejects.toThrow(/Nothing was read/)
+    expect(useGarage().currentSetup(story.bike.id)!.id).toBe(story.setup.id)
+  })
+  it('knows the riding weight, and whether anybody said what the kit weighs', async () => {
+    const bench = await begun()
+    expect([bench.massKg, bench.benchRider.kitKnown]).toEqual([73, true])
+    await t.put(`/riders/${story.rider.id}`, { ...story.rider, version: 1, kitMassKg: null })
+    await useGarage().load()
+    expect([bench.massKg, bench.benchRider.kitKnown]).toEqual([68, false])
+    expect(bench.done('who')).toBe(false)
+    await t.put(`/riders/${story.rider.id}`, { ...story.rider, version: 2, bodyMassKg: null })
     await useGarage().load()
     expect(bench.massKg).toBeNull()
   })
-  it('is kept on the device while the server is away, and sent when it is opened again', async () => {
+  it('is kept on the device while the server is away, and sent when the page is opened again', async () => {
     const bench = await begun()
-    await bench.save()
+    await saved()
     online = false
     bench.setPosition('rear', psi(), 101)
-    expect(await bench.save()).toBe(false)
-    expect(bench.saving).toBe('kept-here')
+    await saved()
     online = true
-    setActivePinia(createPinia())
+    await outbox.close()
+    outbox = await openPage(shelf)
     const again = useBench()
     await again.open(story.bike.id)
     expect(again.positionOf(psi())).toBe(101)
-    await again.save()
+    await outbox.flush()
+    await saved()
     expect((await held())[0].positions.find((p) => p.adjusterId === psi())!.value).toBe(101)
   })
   it('changed elsewhere: a person chooses', async () => {
     const bench = await begun()
-    await bench.save()
+    await saved()
     const [theirs] = await held()
     await t.put(`/benches/${theirs.id}`, { ...theirs, place: 'Fernhollow' })
     bench.set({ place: 'Stonegarth' })
-    expect(await bench.save()).toBe(false)
+    await vi.waitFor(() => expect(bench.conflict).not.toBeNull())
     expect(bench.conflict!.theirs.place).toBe('Fernhollow')
-    bench.settleConflict('mine')
-    await bench.save()
+    await bench.settleConflict('mine')
+    await saved()
     expect((await held())[0].place).toBe('Stonegarth')
   })
-  it('a draft older than the server’s bench is put to the person, not dropped', async () => {
+  it('an adjuster added since is unread, not where it usually stands', async () => {
     const bench = await begun()
-    await bench.save()
-    const mine = { ...bench.bench!, place: 'typed in a tunnel' }
-    await t.put(`/benches/${mine.id}`, { ...bench.bench!, place: 'Fernhollow' })
-    keepDraft(`bench:${story.bike.id}`, mine)
-    await bench.open(story.bike.id)
-    expect(bench.conflict!.mine.place).toBe('typed in a tunnel')
-    bench.settleConflict('theirs')
-    expect(bench.bench!.place).toBe('Fernhollow')
-  })
-  it('an adjuster added since stands where it can', async () => {
-    const bench = await begun()
-    await bench.save()
+    await saved()
     const lever = {
       id: crypto.randomUUID(),
       alias: null,
@@ -113,7 +139,7 @@ describe('a bench', () => {
       positions: ['Open', 'Firm'],
     }
     await useGarage().saveUnit({ ...story.rear, version: 1, adjusters: [...story.rear.adjusters, lever] })
-    expect(bench.positionOf(lever.id)).toBe(0)
+    expect(bench.positionOf(lever.id)).toBeNull()
     expect(bench.positionOf('no such part')).toBeNull()
   })
   it('says the mean of repeats alone, not of other pressures, nor of both ends together', async () => {
@@ -128,29 +154,39 @@ describe('a bench', () => {
         reading({ together: true, sagMm: 20 }),
       ],
     })
-    expect(bench.sagNowPct('rear')).toBeCloseTo(29, 9)
+    await vi.waitFor(() => expect(bench.sagNowPct('rear')).toBeCloseTo(29, 9))
+    bench.setPosition('rear', psi(), 90)
+    await vi.waitFor(() => expect(bench.sagNowPct('rear')).toBeNull())
   })
   it('ends in a named baseline that is on the bike, with what it was found in', async () => {
     const bench = await begun()
-    bench.set({ airTempC: 12, altitudeM: 350, place: 'Fernhollow', readings: [reading()] })
+    bench.set({ airTempC: 12, altitudeM: 350, place: 'Fernhollow' })
+    await vi.waitFor(() => expect(bench.bench!.airTempC).toBe(12))
     bench.setPosition('rear', psi(), 92)
+    await vi.waitFor(() => expect(bench.positionOf(psi())).toBe(92))
+    bench.set({ readings: [reading({ pressurePsi: 92 }), reading({ pressurePsi: 80, sagMm: 18 })] })
+    await vi.waitFor(() => expect(bench.sagNowPct('rear')).toBeCloseTo(30, 9))
     const setup = await bench.finish('Baseline, May')
     expect(setup).toMatchObject({
       name: 'Baseline, May',
       parentId: story.setup.id,
-      foundIn: { airTempC: 12, place: 'Fernhollow', sagFrontPct: null, sagRearPct: 30 },
+      foundIn: {
+        airTempC: 12,
+        place: 'Fernhollow',
+        sagFrontPct: null,
+        sagRearPct: 30,
+        postureRear: 'seated',
+      },
     })
+    expect(setup.positions.find((p) => p.adjusterId === psi())).toMatchObject({
+      value: 92,
+      known: { how: 'set', airTempC: 12, altitudeM: 350, place: 'Fernhollow' },
+    })
+    await saved()
     expect(useGarage().currentSetup(story.bike.id)!.id).toBe(setup.id)
     expect((await held())[0].finishedSetupId).toBe(setup.id)
     await bench.open(story.bike.id)
     expect(bench.bench).toBeNull()
     expect(bench.past).toHaveLength(1)
-  })
-  it('steps go stale in the page as in the core', async () => {
-    const bench = await begun()
-    bench.done('sag-rear')
-    bench.skip('compression', 'none fitted')
-    bench.setPosition('rear', psi(), 99)
-    expect(bench.states.find((s) => s.step === 'sag-rear')!.state).toBe('stale')
   })
 })

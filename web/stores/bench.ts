@@ -1,40 +1,53 @@
+import { useQuery } from '@tanstack/vue-query'
 import { defineStore } from 'pinia'
 import { v7 as uuid } from 'uuid'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref } from 'vue'
+import type { Adjuster } from '#contract/adjuster'
 import type { Bench, BenchStep } from '#contract/bench'
 import type { End } from '#contract/common'
-import { endpoints } from '#contract/endpoints'
-import { FoundIn, type Setup } from '#contract/setup'
-import {
-  benchPosition,
-  keptReadings,
-  stepStates,
-  withPartAt,
-  withStepDone,
-  withStepSkipped,
-} from '#core/bench/steps'
+import type { Known, Setup } from '#contract/setup'
 import { clampToRange } from '#core/adjusters/range'
+import { evidenceOf, hasAnythingRead, type BenchRider } from '#core/bench/evidence'
+import { sagNow } from '#core/bench/sagNow'
+import { stepStates } from '#core/bench/states'
+import { withPartAt, withStepClosed, withStepSkipped } from '#core/bench/steps'
 import { InputError } from '#core/errors'
+import { assumed, knownAfterTurn, readBy } from '#core/setup/known'
 import { ridingMassKg } from '#core/spring/load'
-import { ApiError, call } from '../api/client.ts'
-import { forgetDraft, keepDraft, readDraft } from '../support/drafts.ts'
-import { freshBench, likelyStart } from '../support/freshBench.ts'
+import { cache, reads } from '../api/cache.ts'
+import { overlayBenches } from '../api/overlay.ts'
+import { useWho } from '../composables/useWho.ts'
+import { freshBench } from '../support/freshBench.ts'
 import { useGarage } from './garage.ts'
-import { useNotices } from './notices.ts'
+import { useOutbox } from './outbox.ts'
 
-const saveAfterMs = 500
-const retryMs = 10_000
+/** Typing pauses this long before the bench is sent; it waits safely from the first letter on. */
+const typingMs = 500
 
 /** One bike on the bench: what was read, what is done, and what an earlier step has made stale. */
 export const useBench = defineStore('bench', () => {
   const garage = useGarage()
+  const outbox = useOutbox()
+  const { who } = useWho()
   const bikeId = ref<string | null>(null)
-  const bench = shallowRef<Bench | null>(null)
-  const past = shallowRef<Bench[]>([])
-  const saving = ref<'saved' | 'saving' | 'kept-here'>('saved')
+  const benchId = ref<string | null>(null)
+  const { data } = useQuery(
+    computed(() => ({ ...reads.benches(bikeId.value ?? ''), enabled: bikeId.value !== null, shallow: true })),
+    cache,
+  )
+  const list = computed(() =>
+    bikeId.value ? overlayBenches(data.value ?? [], bikeId.value, outbox.letters) : [],
+  )
+  const bench = computed<Bench | null>(() => list.value.find((b) => b.id === benchId.value) ?? null)
+  const past = computed(() => list.value.filter((b) => b.finishedSetupId !== null && b.id !== benchId.value))
+  const key = computed(() => `bench:${benchId.value}`)
   /** The same bench, changed here and elsewhere: a person chooses. */
-  const conflict = shallowRef<{ mine: Bench; theirs: Bench } | null>(null)
-  let timer: ReturnType<typeof setTimeout> | undefined
+  const conflict = computed(() => {
+    const letter = outbox.conflictOf(key.value)
+    return letter
+      ? { id: letter.id, mine: letter.body as Bench, theirs: letter.problem?.current as Bench }
+      : null
+  })
 
   const bike = computed(() => garage.bike(bikeId.value))
   const units = computed(() => (bike.value ? garage.unitsOf(bike.value) : []))
@@ -48,125 +61,122 @@ export const useBench = defineStore('bench', () => {
       throw e
     }
   })
-  const states = computed(() => (bench.value ? stepStates(bench.value, units.value, massKg.value) : []))
-  /** Where an adjuster stands; one added or recounted since the bench began stands where it can. */
+  const benchRider = computed<BenchRider>(() => ({
+    ridingMassKg: massKg.value,
+    kitKnown: typeof rider.value?.kitMassKg === 'number',
+    shares: {
+      seatedPct: bike.value?.frontShareSeatedPct ?? null,
+      readyPct: bike.value?.frontShareReadyPct ?? null,
+    },
+  }))
+  const states = computed(() => (bench.value ? stepStates(bench.value, units.value, benchRider.value) : []))
+  const part = (adjusterId: string) =>
+    units.value.flatMap((u) => u.adjusters).find((x) => x.id === adjusterId)
+  const heldAt = (adjusterId: string) =>
+    part(adjusterId) ? bench.value?.positions.find((p) => p.adjusterId === adjusterId) : undefined
+  /** Where an adjuster stands, as near as the part can stand after a recount; null = unread. */
   function positionOf(adjusterId: string): number | null {
-    const a = units.value.flatMap((u) => u.adjusters).find((x) => x.id === adjusterId)
-    if (!bench.value || !a) return null
-    return clampToRange(a, benchPosition(bench.value, adjusterId) ?? likelyStart(a))
+    const p = heldAt(adjusterId)
+    const a = part(adjusterId)
+    return p && a ? clampToRange(a, p.value) : null
   }
-  const readingsOf = (end: End) => (bench.value ? keptReadings(bench.value, end) : [])
-  const draftKey = (id: string) => `bench:${id}`
+  const knownOf = (adjusterId: string): Known | null => heldAt(adjusterId)?.known ?? null
+  const readingsOf = (end: End) => bench.value?.readings.filter((r) => r.end === end && !r.leftOut) ?? []
 
   async function open(id: string): Promise<void> {
     bikeId.value = id
-    bench.value = null
-    conflict.value = null
-    const [list] = await Promise.all([call(endpoints.listBenches, { id }), garage.load()])
-    past.value = list.filter((b) => b.finishedSetupId !== null)
-    const held = list.find((b) => b.finishedSetupId === null) ?? null
-    const draft = readDraft<Bench>(draftKey(id))
-    bench.value = draft && (!held || (draft.id === held.id && draft.version === held.version)) ? draft : held
-    if (bench.value && bench.value === draft) scheduleSave()
-    else if (draft && held && draft.id === held.id) conflict.value = { mine: draft, theirs: held }
+    benchId.value = null
+    await Promise.all([cache.fetchQuery({ ...reads.benches(id), staleTime: 0 }), garage.load()])
+    benchId.value = list.value.find((b) => b.finishedSetupId === null)?.id ?? null
   }
 
   /** Begins a new time on the bench. */
   function begin(): void {
     if (!bike.value) return
-    const b = bike.value
-    change(() => freshBench(b, units.value, garage.currentSetup(b.id), past.value[0]))
+    const fresh = freshBench(bike.value, units.value, garage.currentSetup(bike.value.id), past.value[0])
+    benchId.value = fresh.id
+    write(fresh)
+  }
+  function write(next: Bench): void {
+    void outbox.write({
+      kind: 'bench',
+      key: `bench:${next.id}`,
+      params: { id: next.id },
+      body: next,
+      file: null,
+      holdMs: typingMs,
+    })
+  }
+  function change(next: (b: Bench) => Bench): void {
+    if (bench.value) write(next(bench.value))
+  }
+  const set = (fields: Partial<Bench>) => change((b) => ({ ...b, ...fields }))
+  const hand = (end: End) => ({
+    at: new Date().toISOString(),
+    by: who.value,
+    gaugeId: bench.value?.gaugeId[end] ?? null,
+    airTempC: bench.value?.airTempC ?? null,
+    altitudeM: bench.value?.altitudeM ?? null,
+    place: bench.value?.place ?? '',
+  })
+  const place = (end: End, a: Adjuster, value: number, known: Known) =>
+    change((b) => withPartAt(b, end, a, value, known))
+  /** Somebody turned or pumped it there; a dial that was unread is read with it. */
+  function setPosition(end: End, adjusterId: string, value: number): void {
+    const a = unit(end)?.adjusters.find((x) => x.id === adjusterId)
+    const before = knownOf(adjusterId)
+    if (!a) return
+    const counted = before === null && (a.kind === 'click' || a.kind === 'turn')
+    place(
+      end,
+      a,
+      value,
+      counted
+        ? readBy(hand(end), 'counted on the bench')
+        : knownAfterTurn(before ?? undefined, a, value, hand(end)),
+    )
+  }
+  /** A number to begin from that nobody has set yet. */
+  function assume(end: End, adjusterId: string, value: number, source: string): void {
+    const a = unit(end)?.adjusters.find((x) => x.id === adjusterId)
+    if (a) place(end, a, value, assumed(source, new Date().toISOString()))
   }
 
-  function change(next: (b: Bench) => Bench): void {
-    const held = bench.value
-    // The first change makes it; later ones build on what is there.
-    bench.value = next(held as Bench)
-    keepDraft(draftKey(bench.value.bikeId), bench.value)
-    scheduleSave()
+  const evidence = (step: BenchStep) =>
+    bench.value ? evidenceOf(step, bench.value, units.value, benchRider.value) : null
+  /** Closes a step by its evidence. @returns whether there was any */
+  function done(step: BenchStep): boolean {
+    if (evidence(step)?.state !== 'enough') return false
+    close(step, 'done', '')
+    return true
   }
-  const set = (part: Partial<Bench>) => change((b) => ({ ...b, ...part }))
-  function setPosition(end: End, adjusterId: string, value: number): void {
-    const part = unit(end)?.adjusters.find((a) => a.id === adjusterId)
-    if (part) change((b) => withPartAt(b, end, part, value))
-  }
-  const done = (step: BenchStep) =>
-    change((b) => withStepDone(b, step, units.value, massKg.value, new Date().toISOString()))
+  /** Leaves a step that was looked at and is not right. */
+  const leaveOut = (step: BenchStep, reason: string) => close(step, 'out', reason)
+  const close = (step: BenchStep, state: 'done' | 'out', reason: string) =>
+    change((b) => withStepClosed(b, step, state, reason, units.value, massKg.value, new Date().toISOString()))
   const skip = (step: BenchStep, reason: string) =>
     change((b) => withStepSkipped(b, step, reason, new Date().toISOString()))
 
-  function scheduleSave(after = saveAfterMs): void {
-    clearTimeout(timer)
-    saving.value = 'saving'
-    timer = setTimeout(() => void save(), after)
-  }
-  async function save(): Promise<boolean> {
-    clearTimeout(timer)
-    const sent = bench.value
-    if (!sent) return true
-    saving.value = 'saving'
-    try {
-      const kept = await call(endpoints.putBench, { id: sent.id }, sent)
-      if (bench.value === sent) {
-        bench.value = { ...sent, version: kept.version }
-        saving.value = 'saved'
-        forgetDraft(draftKey(sent.bikeId))
-      } else if (bench.value?.id === sent.id) {
-        // Changed meanwhile: what comes next stands on what was just kept.
-        bench.value = { ...bench.value, version: kept.version }
-        scheduleSave()
-      }
-      return true
-    } catch (e) {
-      if (!(e instanceof ApiError)) throw e
-      if (e.problem?.code === 'record.stale')
-        conflict.value = { mine: sent, theirs: e.problem.current as Bench }
-      else if (e.problem === null) {
-        saving.value = 'kept-here'
-        timer = setTimeout(() => void save(), retryMs)
-      } else {
-        saving.value = 'kept-here'
-        useNotices().show(e.message, 'error')
-      }
-      return false
-    }
-  }
-  function settleConflict(which: 'mine' | 'theirs'): void {
-    const c = conflict.value
-    if (!c) return
-    conflict.value = null
-    if (which === 'theirs') {
-      forgetDraft(draftKey(c.theirs.bikeId))
-      bench.value = c.theirs
-      saving.value = 'saved'
-    } else change((b) => ({ ...b, version: c.theirs.version }))
-  }
+  const settleConflict = (which: 'mine' | 'theirs') =>
+    conflict.value ? outbox.settle(conflict.value.id, which) : Promise.resolve()
 
-  /** Mean sag of the readings at the present pressure, %; null before the first. */
+  /** Sag as the bench stands now, %; null when it is unread. */
   function sagNowPct(end: End): number | null {
     const u = unit(end)
-    const all = readingsOf(end)
-    // An end set up alone is the measure; both together only tells how they stand to each other.
-    const alone = all.filter((r) => !r.together)
-    const list = alone.length ? alone : all
-    if (!u || list.length === 0) return null
-    const last = list[list.length - 1]
-    const alike = list.filter(
-      (r) =>
-        r.pressurePsi === last.pressurePsi &&
-        r.springRateNPerMm === last.springRateNPerMm &&
-        r.preloadTurns === last.preloadTurns &&
-        r.posture === last.posture &&
-        r.together === last.together,
-    )
-    return (100 * alike.reduce((s, r) => s + r.sagMm, 0)) / alike.length / u.strokeMm
+    return bench.value && u ? sagNow(bench.value, u).pct : null
   }
+  /** Whether there is anything to keep as a baseline. */
+  const hasBaseline = computed(() => bench.value !== null && hasAnythingRead(bench.value))
 
-  /** Keeps the baseline as a named setup; it becomes what is on the bike. */
+  /**
+   * Keeps what was set and read as a named setup; it becomes what is on the bike. What nobody read stays unread.
+   * @throws Error when nothing was read on this bench; ApiError
+   */
   async function finish(name: string): Promise<Setup> {
     const b = bench.value
     const onto = bike.value
     if (!b || !onto) throw new Error('There is no bike on the bench.')
+    if (!hasAnythingRead(b)) throw new Error('Nothing was read or set on this bench.')
     const setup: Setup = {
       id: uuid(),
       bikeId: onto.id,
@@ -177,21 +187,45 @@ export const useBench = defineStore('bench', () => {
       frontUnitId: onto.frontUnitId,
       rearUnitId: onto.rearUnitId,
       positions: units.value.flatMap((u) =>
-        u.adjusters.map((a) => ({ end: u.end, adjusterId: a.id, value: positionOf(a.id) ?? 0 })),
+        u.adjusters.flatMap((a) => {
+          const value = positionOf(a.id)
+          const known = knownOf(a.id)
+          return value === null || known === null ? [] : [{ end: u.end, adjusterId: a.id, value, known }]
+        }),
       ),
-      reason: { text: 'Found on the bench', source: 'baseline', linked: true, proposalId: null },
-      foundIn: FoundIn.parse({
+      reason: {
+        text: 'Found on the bench',
+        source: 'baseline',
+        linked: true,
+        proposalId: null,
+        undoes: null,
+        fromSetupId: null,
+      },
+      foundIn: {
         airTempC: b.airTempC,
         altitudeM: b.altitudeM,
         place: b.place,
         sagFrontPct: sagNowPct('front'),
         sagRearPct: sagNowPct('rear'),
-      }),
+        postureFront: b.posture.front,
+        postureRear: b.posture.rear,
+      },
+      wanted: false,
     }
     const kept = await garage.saveSetup(setup)
-    done('save')
-    set({ finishedSetupId: kept.id })
-    await save()
+    change((x) => {
+      const closed = withStepClosed(
+        x,
+        'save',
+        'done',
+        '',
+        units.value,
+        massKg.value,
+        new Date().toISOString(),
+      )
+      return { ...closed, finishedSetupId: kept.id }
+    })
+    await outbox.flush()
     return kept
   }
 
@@ -203,20 +237,25 @@ export const useBench = defineStore('bench', () => {
     bench,
     past,
     massKg,
+    benchRider,
     states,
-    saving,
+    saving: computed(() => outbox.saving),
     conflict,
     open,
     begin,
     set,
     change,
     setPosition,
+    assume,
     positionOf,
+    knownOf,
     readingsOf,
     sagNowPct,
+    hasBaseline,
+    evidence,
     done,
+    leaveOut,
     skip,
-    save,
     settleConflict,
     finish,
   }

@@ -1,47 +1,84 @@
 // @vitest-environment happy-dom
-import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { DayBundle } from '#contract/endpoints'
+import type { Feel } from '#contract/run'
 import { advise } from '#core/adviser/advise'
 import { historyOf, spaceOf } from '#core/adviser/history'
 import { summarise } from '#core/adviser/summary'
-import { makeRun, startApp, startStory, type TestApp } from '../../server/test/harness.ts'
+import { makeReason, makeRun, startApp, startStory, type TestApp } from '../../server/test/harness.ts'
+import { cache, applyLive } from '../api/cache.ts'
+import type { Outbox } from '../api/outbox.ts'
+import { memoryShelf } from '../api/shelves.ts'
 import { readDraft } from '../support/drafts.ts'
+import { openPage, quiet } from '../test/office.ts'
 import { useDay } from './day.ts'
+import { useGarage } from './garage.ts'
+import { useOutbox } from './outbox.ts'
 
+/** Days that were judged, and whether the judge is to fail. */
+let judged = 0
+let broken = false
 // The worker's job on this thread, since there is no worker here; the server is the real one, without a socket.
 vi.stubGlobal('Worker', class {})
 vi.mock('comlink', () => ({
-  wrap: () => async (b: DayBundle) => ({
-    proposal: advise(historyOf(b), spaceOf(b.units, b.bike)),
-    knowledge: summarise(historyOf(b), spaceOf(b.units, b.bike)),
-  }),
+  wrap: () => async (b: DayBundle) => {
+    judged++
+    if (broken) throw new Error('out of order')
+    return {
+      proposal: advise(historyOf(b), spaceOf(b.units, b.bike)),
+      knowledge: summarise(historyOf(b), spaceOf(b.units, b.bike)),
+    }
+  },
 }))
 
 let t: TestApp
 let story: Awaited<ReturnType<typeof startStory>>
+let outbox: Outbox
 let online = true
 beforeEach(async () => {
   localStorage.clear()
   online = true
+  broken = false
   t = await startApp()
   story = await startStory(t)
   vi.stubGlobal('fetch', (path: string, init?: RequestInit) =>
     online ? t.app.request(path, init) : Promise.reject(new TypeError('offline')),
   )
-  setActivePinia(createPinia())
+  outbox = await openPage()
 })
-afterEach(() => t.store.close())
+afterEach(async () => {
+  online = true
+  await quiet(outbox)
+  t.store.close()
+})
 
 const open = async () => {
   const day = useDay()
   await day.load(story.day.id)
   await vi.waitFor(() => expect(day.proposal).not.toBeNull())
+  judged = 0
   return day
 }
 const held = async () => (await t.get(`/days/${story.day.id}`)).body as DayBundle
 const rebound = () => story.rear.adjusters[1].id
 const frontRebound = () => story.front.adjusters[1].id
+const at = (b: DayBundle) =>
+  b.setups.find((s) => s.id === b.bike.currentSetupId)!.positions.find((p) => p.adjusterId === rebound())!
+    .value
+/** Somebody else turns the rear rebound, on another device. */
+async function elsewhere(to: number) {
+  const b = await held()
+  const now = b.setups.find((s) => s.id === b.bike.currentSetupId)!
+  const setup = {
+    ...now,
+    id: crypto.randomUUID(),
+    parentId: now.id,
+    dayId: story.day.id,
+    positions: now.positions.map((p) => (p.adjusterId === rebound() ? { ...p, value: to } : p)),
+    reason: makeReason('own-idea'),
+  }
+  expect((await t.put(`/setups/${setup.id}`, setup)).status).toBe(200)
+}
 
 describe('opening a day', () => {
   it('knows the present setup, the run to look at and what to do next', async () => {
@@ -50,6 +87,28 @@ describe('opening a day', () => {
     expect(day.selectedRun!.id).toBe(story.run.id)
     expect(day.proposal!.kind).toBe('tell-the-feel')
     expect(day.unitAt('rear')!.id).toBe(story.rear.id)
+    expect(day.past).toBe(false)
+  })
+  it('is judged once per change of what matters, not per letter of a note', async () => {
+    const day = await open()
+    day.editFeel({ ...day.feelOf(story.run.id), rating: 6 })
+    await quiet(outbox)
+    await vi.waitFor(() => expect(judged).toBe(1))
+    for (const note of ['m', 'mu', 'mus', 'mush']) day.editFeel({ ...day.feelOf(story.run.id), note })
+    await quiet(outbox)
+    applyLive(cache, { type: 'feel', dayId: story.day.id, feel: (await held()).feels[0] })
+    await quiet(outbox)
+    expect(judged).toBe(1)
+  })
+  it('a judge that fails is said, and the day stays usable', async () => {
+    const day = await open()
+    broken = true
+    day.editFeel({ ...day.feelOf(story.run.id), rating: 6 })
+    await vi.waitFor(() => expect(day.judgeFault).toMatch(/could not be worked out/))
+    broken = false
+    day.editFeel({ ...day.feelOf(story.run.id), rating: 7 })
+    await vi.waitFor(() => expect(day.proposal).not.toBeNull())
+    expect(day.judgeFault).toBe('')
   })
 })
 
@@ -59,7 +118,8 @@ describe('dialling', () => {
     day.dial(rebound(), 8)
     expect(day.pendingMoves.map((m) => [m.from, m.to])).toEqual([[6, 8]])
     expect((await held()).setups).toHaveLength(1)
-    await day.applyPending('stiff', false)
+    const done = await day.applyPending('stiff', false)
+    expect(done.moves.map((m) => [m.from, m.to])).toEqual([[6, 8]])
     expect(day.pendingMoves).toEqual([])
     const b = await held()
     expect(b.setups).toHaveLength(2)
@@ -76,125 +136,195 @@ describe('dialling', () => {
     const day = await open()
     day.dial(rebound(), 9)
     await vi.waitFor(() => expect(readDraft(`pending:${story.day.id}`)).toEqual({ [rebound()]: 9 }))
-    setActivePinia(createPinia())
+    outbox = await openPage()
     expect((await open()).pending).toEqual({ [rebound()]: 9 })
   })
-  it('two at once are refused by the server too, and nothing is lost on the screen', async () => {
+  it('two at once without saying that they belong together are refused, and told with the sentence', async () => {
     const day = await open()
     day.dial(rebound(), 8)
     day.dial(frontRebound(), 8)
-    await expect(day.applyPending('', false)).rejects.toThrow(/2 adjusters were moved/)
-    expect(day.pendingMoves).toHaveLength(2)
-    await day.applyPending('', true)
-    expect((await held()).setups[1].reason.linked).toBe(true)
+    await day.applyPending('', false)
+    expect(useOutbox().refused[0].problem!.detail).toMatch(/2 adjusters were moved/)
+    expect((await held()).setups).toHaveLength(1)
+    expect(day.positions.get(rebound())).toBe(6)
   })
-  it('the last change can be taken back, as a change of its own', async () => {
+  it('a dial nobody has read is read, not turned, and counts as no change', async () => {
+    const bare = { ...story.setup, id: crypto.randomUUID(), parentId: story.setup.id }
+    bare.positions = bare.positions.filter((p) => p.adjusterId !== rebound())
+    await t.put(`/setups/${bare.id}`, bare)
+    const day = await open()
+    expect(day.positions.has(rebound())).toBe(false)
+    day.dial(rebound(), 9)
+    expect(day.pendingMoves).toEqual([])
+    expect(day.pendingReadings.map((r) => r.value)).toEqual([9])
+    await day.applyPending('', false)
+    const b = await held()
+    const now = b.setups.find((s) => s.id === b.bike.currentSetupId)!
+    expect(now.reason.source).toBe('reading')
+    expect(now.positions.find((p) => p.adjusterId === rebound())).toMatchObject({
+      value: 9,
+      known: { how: 'read', airTempC: 14 },
+    })
+    expect([day.changes, day.undo]).toEqual([0, null])
+  })
+})
+
+describe('undo', () => {
+  it('walks back change by change, says what it will do, and counts as nothing', async () => {
+    const day = await open()
+    for (const to of [7, 8]) {
+      day.dial(rebound(), to)
+      await day.applyPending('', false)
+    }
+    expect(day.changes).toBe(2)
+    expect(day.undo!.moves.map((m) => [m.from, m.to])).toEqual([[8, 7]])
+    expect((await day.undoLast())!.moves.map((m) => [m.from, m.to])).toEqual([[8, 7]])
+    expect(day.undo!.moves.map((m) => [m.from, m.to])).toEqual([[7, 6]])
+    await day.undoLast()
+    expect([day.positions.get(rebound()), day.undo, day.changes]).toEqual([6, null, 0])
+    expect(await day.undoLast()).toBeNull()
+    expect(at(await held())).toBe(6)
+  })
+  it('gives a dial back the way it was known', async () => {
+    const day = await open()
+    const before = day.held.get(rebound())!
+    day.dial(rebound(), 8)
+    await day.applyPending('', false)
+    await day.undoLast()
+    expect(day.held.get(rebound())).toEqual(before)
+  })
+})
+
+describe('the bike, changed elsewhere', () => {
+  it('is seen by the garage of every window as it happens', async () => {
+    await useGarage().load()
+    const day = await open()
+    await elsewhere(9)
+    const b = await held()
+    const setup = b.setups.find((s) => s.id === b.bike.currentSetupId)!
+    applyLive(cache, { type: 'setup', setup })
+    await vi.waitFor(() => expect(day.positions.get(rebound())).toBe(9))
+    expect(useGarage().currentSetup(story.bike.id)!.id).toBe(setup.id)
+    expect(useGarage().bike(story.bike.id)!.currentSetupId).toBe(setup.id)
+  })
+  it('a turn that met it is put to the person; on top of it, only what was turned moves', async () => {
+    const day = await open()
+    await elsewhere(9)
+    day.dial(frontRebound(), 4)
+    await day.applyPending('', false)
+    expect(at(await held())).toBe(9)
+    expect(day.overtaken!.moves.map((m) => [m.from, m.to])).toEqual([[6, 4]])
+    await day.settleOvertaken('mine')
+    await quiet(outbox)
+    const b = await held()
+    const now = new Map(
+      b.setups.find((s) => s.id === b.bike.currentSetupId)!.positions.map((p) => [p.adjusterId, p.value]),
+    )
+    expect([now.get(rebound()), now.get(frontRebound())]).toEqual([9, 4])
+  })
+  it('given up, it leaves the bike as the other one left it', async () => {
+    const day = await open()
+    await elsewhere(9)
+    day.dial(frontRebound(), 4)
+    await day.applyPending('', false)
+    await day.settleOvertaken('theirs')
+    expect(day.overtaken).toBeNull()
+    await vi.waitFor(() => expect(day.positions.get(rebound())).toBe(9))
+    expect(day.positions.get(frontRebound())).toBe(6)
+  })
+  it('a live event that comes while a save is under way is not lost', async () => {
+    const day = await open()
+    day.editFeel({ ...day.feelOf(story.run.id), rating: 6 })
+    await elsewhere(9)
+    const b = await held()
+    applyLive(cache, { type: 'setup', setup: b.setups.find((s) => s.id === b.bike.currentSetupId)! })
+    await quiet(outbox)
+    expect(day.positions.get(rebound())).toBe(9)
+    expect((await held()).feels[0].rating).toBe(6)
+  })
+})
+
+describe('a past day', () => {
+  it('is known as one, shows its own end, and cannot be undone', async () => {
     const day = await open()
     day.dial(rebound(), 8)
     await day.applyPending('', false)
-    await day.backTo(story.setup.id, 'Undone')
-    expect(day.positions.get(rebound())).toBe(6)
-    expect((await held()).setups.map((s) => s.reason.source)).toEqual(['baseline', 'own-idea', 'revert'])
+    const next = { ...story.day, id: crypto.randomUUID(), date: '2031-06-02', version: 0 }
+    await t.put(`/days/${next.id}`, next)
+    await elsewhere(11).catch(() => undefined)
+    await day.load(story.day.id)
+    expect([day.past, day.undo]).toEqual([true, null])
+    expect(day.positions.get(rebound())).toBe(8)
   })
 })
 
 describe('feel', () => {
-  it('is shown at once, kept at once, and sent a moment later', async () => {
+  it('is shown at once and sent a moment later', async () => {
     const day = await open()
     day.editFeel({ ...day.feelOf(story.run.id), rating: 6 })
-    expect(day.feelOf(story.run.id).rating).toBe(6)
-    expect(readDraft(`feel:${story.run.id}`)).toMatchObject({ rating: 6 })
-    await day.flushFeel()
-    expect(day.saving).toBe('saved')
-    expect(readDraft(`feel:${story.run.id}`)).toBeNull()
+    await vi.waitFor(() => expect(day.feelOf(story.run.id).rating).toBe(6))
+    await quiet(outbox)
+    expect(useOutbox().saving).toBe('saved')
     expect((await held()).feels[0]).toMatchObject({ rating: 6, version: 1 })
   })
   it('typed without a connection stays here, and goes out when there is one', async () => {
     const day = await open()
     online = false
     day.editFeel({ ...day.feelOf(story.run.id), note: 'mushy' })
-    await day.flushFeel()
-    expect(day.saving).toBe('kept-here')
-    expect(readDraft(`feel:${story.run.id}`)).toMatchObject({ note: 'mushy' })
+    await quiet(outbox)
+    // In memory only here, and said so: this test's browser keeps nothing.
+    expect(useOutbox().saving).toBe('not-kept')
     online = true
-    await day.flushFeel()
+    await outbox.flush()
     expect((await held()).feels[0].note).toBe('mushy')
   })
-  it('changed elsewhere meanwhile is a question, never an overwrite', async () => {
-    const day = await open()
-    await t.put(`/runs/${story.run.id}/feel`, {
-      runId: story.run.id,
-      version: 0,
-      rating: 3,
-      marks: [],
-      verdicts: [],
-      note: 'theirs',
-    })
-    day.editFeel({ ...day.feelOf(story.run.id), note: 'mine' })
-    await day.flushFeel()
-    expect(day.conflict).toMatchObject({ mine: { note: 'mine' }, theirs: { note: 'theirs' } })
-    expect((await held()).feels[0].note).toBe('theirs')
-    day.settleConflict('mine')
-    await day.flushFeel()
-    expect((await held()).feels[0]).toMatchObject({ note: 'mine', version: 2 })
+  const theirs = (note = 'theirs'): Feel => ({
+    runId: story.run.id,
+    version: 0,
+    rating: 3,
+    marks: [],
+    verdicts: [],
+    note,
   })
-  it('a draft from before the server moved on is asked about after a reload, not dropped', async () => {
+  it.each(['mine', 'theirs'] as const)(
+    'changed elsewhere meanwhile is a question, never an overwrite: %s',
+    async (which) => {
+      const day = await open()
+      await t.put(`/runs/${story.run.id}/feel`, theirs())
+      day.editFeel({ ...day.feelOf(story.run.id), note: 'mine' })
+      await vi.waitFor(() => expect(day.conflict).not.toBeNull())
+      expect(day.conflict).toMatchObject({ mine: { note: 'mine' }, theirs: { note: 'theirs' } })
+      expect((await held()).feels[0].note).toBe('theirs')
+      await day.settleConflict(which)
+      await quiet(outbox)
+      expect((await held()).feels[0]).toMatchObject({ note: which, version: which === 'mine' ? 2 : 1 })
+      await day.load(story.day.id)
+      expect(day.feelOf(story.run.id).note).toBe(which)
+    },
+  )
+  it('written before a reload and overtaken meanwhile is asked about, not dropped', async () => {
+    const shelf = memoryShelf()
+    outbox = await openPage(shelf)
     const day = await open()
     online = false
     day.editFeel({ ...day.feelOf(story.run.id), note: 'mine' })
-    await day.flushFeel()
-    await t.put(`/runs/${story.run.id}/feel`, {
-      runId: story.run.id,
-      version: 0,
-      rating: 3,
-      marks: [],
-      verdicts: [],
-      note: 'theirs',
-    })
+    await quiet(outbox)
+    await t.put(`/runs/${story.run.id}/feel`, theirs())
     online = true
-    setActivePinia(createPinia())
+    await outbox.close()
+    outbox = await openPage(shelf)
     const again = await open()
+    await vi.waitFor(() => expect(again.conflict).not.toBeNull())
     expect(again.conflict).toMatchObject({ mine: { note: 'mine' }, theirs: { note: 'theirs' } })
-    expect(readDraft(`feel:${story.run.id}`)).toMatchObject({ note: 'mine' })
   })
-  it('a draft whose save arrived but whose answer was lost is just put away', async () => {
+  it('a mark in a section that is gone is told with its reason and not tried for ever', async () => {
     const day = await open()
-    online = false
-    day.editFeel({ ...day.feelOf(story.run.id), note: 'same' })
-    await day.flushFeel()
-    await t.put(`/runs/${story.run.id}/feel`, { ...day.feelOf(story.run.id), version: 0 })
-    online = true
-    setActivePinia(createPinia())
-    const again = await open()
-    expect(again.conflict).toBeNull()
-    expect(readDraft(`feel:${story.run.id}`)).toBeNull()
-  })
-  it('a draft found at opening is tried again until it goes through', async () => {
-    const day = await open()
-    online = false
-    day.editFeel({ ...day.feelOf(story.run.id), note: 'late' })
-    await day.flushFeel()
-    online = true
-    setActivePinia(createPinia())
-    const again = await open()
-    await again.flushFeel()
-    expect((await held()).feels[0].note).toBe('late')
-  })
-  it('theirs can be taken', async () => {
-    const day = await open()
-    await t.put(`/runs/${story.run.id}/feel`, {
-      runId: story.run.id,
-      version: 0,
-      rating: 3,
-      marks: [],
-      verdicts: [],
-      note: 'theirs',
+    day.editFeel({
+      ...day.feelOf(story.run.id),
+      marks: [{ id: story.run.id, word: 'pogo', sectionId: crypto.randomUUID(), end: 'rear', strength: 2 }],
     })
-    day.editFeel({ ...day.feelOf(story.run.id), note: 'mine' })
-    await day.flushFeel()
-    day.settleConflict('theirs')
-    expect(day.feelOf(story.run.id).note).toBe('theirs')
-    expect(readDraft(`feel:${story.run.id}`)).toBeNull()
+    await vi.waitFor(() => expect(useOutbox().refused).toHaveLength(1))
+    expect(useOutbox().refused[0].problem!.detail).toMatch(/section that the trail does not have any more/)
   })
 })
 
@@ -206,17 +336,18 @@ describe('what was proposed', () => {
       rating: 5,
       marks: [{ id: story.run.id, word: 'pogo', sectionId: null, end: 'rear', strength: 3 }],
     })
-    await day.flushFeel()
+    await quiet(outbox)
     await vi.waitFor(() => expect(day.proposal!.kind).toBe('change'))
     const [move] = day.proposal!.moves
     expect(move.to).toBeLessThan(move.from)
     await day.doProposal(day.proposal!)
+    await quiet(outbox)
     const b = await held()
     expect(b.proposals).toHaveLength(1)
     expect(b.proposals[0]).toMatchObject({ decision: 'done', afterRunId: story.run.id })
     expect(b.setups[1].reason).toMatchObject({ source: 'proposal', proposalId: b.proposals[0].id })
     expect(move.adjusterId).toBe(rebound())
-    expect(b.setups[1].positions.find((p) => p.adjusterId === rebound())!.value).toBe(move.to)
+    expect(at(b)).toBe(move.to)
   })
   it('settling silences the day, opening it brings it back', async () => {
     const day = await open()
@@ -228,16 +359,37 @@ describe('what was proposed', () => {
 })
 
 describe('runs', () => {
-  it('are numbered along the day, taken off and brought back', async () => {
+  it('are numbered along the day, removed and brought back', async () => {
     const day = await open()
     const second = await day.saveRun(
       makeRun(story.day, story.setup.id, { startedAt: '2031-05-02T09:30:00.000Z' }),
     )
-    expect(day.runNumber(second.id)).toBe(2)
+    await vi.waitFor(() => expect(day.runNumber(second.id)).toBe(2))
     expect(day.selectedRun!.id).toBe(second.id)
     await day.removeRun(second.id)
-    expect(day.bundle!.runs).toHaveLength(1)
+    await vi.waitFor(() => expect(day.bundle!.runs).toHaveLength(1))
     await day.restoreRun(second.id)
-    expect(day.bundle!.runs).toHaveLength(2)
+    await vi.waitFor(() => expect(day.bundle!.runs).toHaveLength(2))
+  })
+  it('logged while the answer is lost: kept once, and the next run can be logged', async () => {
+    const day = await open()
+    let lose = true
+    vi.stubGlobal('fetch', async (path: string, init?: RequestInit) => {
+      const answer = await t.app.request(path, init)
+      if (lose && String(path).includes('/runs/') && init?.method === 'PUT') {
+        lose = false
+        throw new TypeError('connection reset')
+      }
+      return answer
+    })
+    const second = makeRun(story.day, story.setup.id, { startedAt: '2031-05-02T09:30:00.000Z' })
+    await day.saveRun(second)
+    await quiet(outbox)
+    await outbox.flush()
+    await quiet(outbox)
+    await day.saveRun(makeRun(story.day, story.setup.id, { startedAt: '2031-05-02T09:50:00.000Z' }))
+    await quiet(outbox)
+    expect((await held()).runs).toHaveLength(3)
+    expect(useOutbox().letters).toEqual([])
   })
 })

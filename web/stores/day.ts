@@ -1,36 +1,29 @@
-import { wrap } from 'comlink'
+import { useQuery } from '@tanstack/vue-query'
 import { defineStore } from 'pinia'
 import { v7 as uuid } from 'uuid'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { End } from '#contract/common'
 import type { TrailDay } from '#contract/day'
-import { endpoints, type DayBundle } from '#contract/endpoints'
+import type { DayBundle } from '#contract/endpoints'
 import type { Proposal, ProposalRecord } from '#contract/proposal'
 import { Feel, type Run } from '#contract/run'
-import type { ChangeReason, Setup } from '#contract/setup'
+import type { Position, Setup } from '#contract/setup'
 import { currentSetupId, spaceOf } from '#core/adviser/history'
-import type { DayKnowledge } from '#core/adviser/summary'
 import { diffSetups, type Move } from '#core/setup/diff'
-import type { UnitChoice } from '#core/units/choice'
-import { ApiError, call } from '../api/client.ts'
+import { readBy, withTurns, type Hand } from '#core/setup/known'
+import { rebased } from '#core/setup/rebase'
+import { changesMade, undoable } from '#core/setup/undo'
+import { cache, reads } from '../api/cache.ts'
+import type { Letter } from '../api/letters.ts'
+import { overlayDay } from '../api/overlay.ts'
 import { useUnits } from '../composables/useUnits.ts'
-import { forgetDraft, keepDraft, readDraft } from '../support/drafts.ts'
-import type { JudgeDay } from '../workers/judge.worker.ts'
+import { useWho } from '../composables/useWho.ts'
+import { keepDraft, readDraft } from '../support/drafts.ts'
+import { useDayJudge } from './dayJudge.ts'
+import { useOutbox } from './outbox.ts'
 
-let judge: ReturnType<typeof wrap<JudgeDay>> | null = null
-const judgeDay = (bundle: DayBundle, units: UnitChoice) => {
-  judge ??= wrap<JudgeDay>(
-    new Worker(new URL('../workers/judge.worker.ts', import.meta.url), { type: 'module' }),
-  )
-  // A plain copy: a reactive proxy cannot cross to a worker.
-  return judge(bundle, { ...units })
-}
-
-const sameFeel = (a: Feel, b: Feel) =>
-  JSON.stringify({ ...a, version: 0 }) === JSON.stringify({ ...b, version: 0 })
-
-/** What could not be sent is tried again this much later. */
-const retryMs = 10_000
+/** Typing pauses this long before feel is sent; it waits safely from the first letter on. */
+const typingMs = 350
 
 export const emptyFeel = (runId: string): Feel => ({
   runId,
@@ -41,36 +34,67 @@ export const emptyFeel = (runId: string): Feel => ({
   note: '',
 })
 
+/** What was done to the bike: the settings before and after, and what moved. */
+export interface Done {
+  before: Setup
+  after: Setup
+  moves: Move[]
+}
+
 /** The trail day on the screen: what is held, what is pending, and every act on it. */
 export const useDay = defineStore('day', () => {
-  const bundle = shallowRef<DayBundle | null>(null)
-  const proposal = shallowRef<Proposal | null>(null)
-  const knowledge = shallowRef<DayKnowledge | null>(null)
+  const outbox = useOutbox()
+  const { units } = useUnits()
+  const { who } = useWho()
+  const id = ref<string | null>(null)
+  const { data } = useQuery(
+    computed(() => ({ ...reads.day(id.value ?? ''), enabled: id.value !== null, shallow: true })),
+    cache,
+  )
+  const bundle = computed<DayBundle | null>(() =>
+    data.value && data.value.day.id === id.value ? overlayDay(data.value, outbox.letters) : null,
+  )
+  const { proposal, knowledge, judging, fault: judgeFault, forget } = useDayJudge(bundle, units)
   const selectedRunId = ref<string | null>(null)
   /** Positions that were dialled on screen but not yet said to be on the bike. */
   const pending = ref<Record<string, number>>({})
-  const saving = ref<'saved' | 'saving' | 'kept-here'>('saved')
-  /** The same run's feel, changed here and elsewhere: a person chooses. */
-  const conflict = shallowRef<{ mine: Feel; theirs: Feel } | null>(null)
-  const judging = ref(false)
-  let feelTimer: ReturnType<typeof setTimeout> | undefined
-  const waiting = new Map<string, Feel>()
-
-  const { units } = useUnits()
 
   const space = computed(() => spaceOf(bundle.value?.units ?? [], bundle.value?.bike, units.value))
-  const currentSetup = computed<Setup | null>(() => {
-    const b = bundle.value
-    return b ? (b.setups.find((s) => s.id === currentSetupId(b)) ?? null) : null
-  })
-  const positions = computed(
-    () => new Map(currentSetup.value?.positions.map((p) => [p.adjusterId, p.value] as const)),
+  const parts = computed(
+    () =>
+      new Map(
+        (bundle.value?.units ?? []).flatMap((u) =>
+          u.adjusters.map((part) => [part.id, { part, end: u.end }] as const),
+        ),
+      ),
   )
-  const pendingMoves = computed<Move[]>(() => {
+  const setupOf = (setupId: string | null) => bundle.value?.setups.find((s) => s.id === setupId) ?? null
+  /** On the last day: what is on the bike now. On a past day: what was on it at its end. */
+  const currentSetup = computed<Setup | null>(() =>
+    bundle.value ? setupOf(currentSetupId(bundle.value)) : null,
+  )
+  /** What is on the bike now, whichever day is shown. */
+  const present = computed<Setup | null>(() => setupOf(bundle.value?.bike.currentSetupId ?? null))
+  /** A past day never writes the present. */
+  const past = computed(() => bundle.value?.latest === false)
+  const held = computed(() => new Map(currentSetup.value?.positions.map((p) => [p.adjusterId, p] as const)))
+  const positions = computed(() => new Map([...held.value].map(([key, p]) => [key, p.value] as const)))
+  const pendingSetup = computed<Setup | null>(() => {
     const now = currentSetup.value
-    if (!now || !bundle.value) return []
-    return diffSetups(now, { ...now, positions: withPending(now) }, bundle.value.units)
+    return now && { ...now, positions: withTurns(now.positions, dialled(false), parts.value, hand()) }
   })
+  const pendingMoves = computed<Move[]>(() =>
+    currentSetup.value && pendingSetup.value
+      ? diffSetups(currentSetup.value, pendingSetup.value, bundle.value!.units)
+      : [],
+  )
+  /** Dials nobody had read, and where they are said to stand. */
+  const pendingReadings = computed(() =>
+    [...dialled(true)].flatMap(([key, value]) => {
+      const x = parts.value.get(key)
+      return x ? [{ ...x, value }] : []
+    }),
+  )
   const selectedRun = computed<Run | null>(
     () => bundle.value?.runs.find((r) => r.id === selectedRunId.value) ?? bundle.value?.runs.at(-1) ?? null,
   )
@@ -84,141 +108,121 @@ export const useDay = defineStore('day', () => {
     const feel = b.feels.find((f) => f.runId === last.id)
     return feel && (feel.rating !== null || feel.marks.length > 0) ? null : last
   })
-  const runNumber = (id: string) => (bundle.value?.runs.findIndex((r) => r.id === id) ?? -1) + 1
+  const changes = computed(() => (bundle.value ? changesMade(bundle.value.setups, bundle.value.day.id) : 0))
+  /** The change an undo would take back, with what it would do; null when there is none, or on a past day. */
+  const undo = computed(() => {
+    const b = bundle.value
+    const u = b && !past.value ? undoable(b.setups, b.day.id) : null
+    return u && { ...u, moves: diffSetups(u.change, u.before, b!.units) }
+  })
+  const runNumber = (runId: string) => (bundle.value?.runs.findIndex((r) => r.id === runId) ?? -1) + 1
 
-  function withPending(now: Setup): Setup['positions'] {
-    return now.positions.map((p) => ({ ...p, value: pending.value[p.adjusterId] ?? p.value }))
+  /** What is dialled: on dials that were unread, or on those that stand somewhere. */
+  function dialled(unread: boolean): Map<string, number> {
+    return new Map(Object.entries(pending.value).filter(([key]) => held.value.has(key) !== unread))
+  }
+  function hand(): Hand {
+    const c = bundle.value?.day.conditions
+    return {
+      at: new Date().toISOString(),
+      by: who.value,
+      airTempC: c?.airTempC ?? null,
+      altitudeM: c?.altitudeM ?? null,
+      place: bundle.value?.trail.place ?? '',
+    }
   }
 
-  async function load(id: string): Promise<void> {
-    const fresh = await call(endpoints.getDay, { id })
-    if (bundle.value?.day.id !== id) {
-      pending.value = readDraft<Record<string, number>>(`pending:${id}`) ?? {}
+  async function load(dayId: string): Promise<void> {
+    if (id.value !== dayId) {
       selectedRunId.value = null
-      proposal.value = null
-      knowledge.value = null
+      forget()
+      pending.value = readDraft<Record<string, number>>(`pending:${dayId}`) ?? {}
     }
-    bundle.value = withFeelDrafts(fresh)
+    await cache.fetchQuery({ ...reads.day(dayId), staleTime: 0 })
+    id.value = dayId
   }
-
-  /** Feel that was typed but never confirmed comes back; where the server has moved on, a person is asked. */
-  function withFeelDrafts(b: DayBundle): DayBundle {
-    const drafts = b.runs.flatMap((r) => readDraft<Feel>(`feel:${r.id}`) ?? [])
-    const heldOf = (d: Feel) => b.feels.find((f) => f.runId === d.runId)
-    const usable = drafts.filter((d) => d.version === (heldOf(d)?.version ?? 0))
-    for (const d of usable) waiting.set(d.runId, d)
-    if (usable.length > 0) void flushFeel()
-    for (const mine of drafts) {
-      const theirs = heldOf(mine)
-      if (usable.includes(mine) || !theirs) continue
-      // The answer to this very save was lost: nothing to ask.
-      if (sameFeel(mine, theirs)) forgetDraft(`feel:${mine.runId}`)
-      else conflict.value = { mine, theirs }
-    }
-    return { ...b, feels: [...b.feels.filter((f) => !usable.some((d) => d.runId === f.runId)), ...usable] }
-  }
-
-  watch([bundle, units], async ([b, choice]) => {
-    if (!b) return
-    judging.value = true
-    const result = await judgeDay(b, choice)
-    if (bundle.value === b) {
-      proposal.value = result.proposal
-      knowledge.value = result.knowledge
-      judging.value = false
-    }
-  })
   watch(pending, (p) => {
-    const id = bundle.value?.day.id
-    if (id) keepDraft(`pending:${id}`, Object.keys(p).length ? p : null)
+    if (id.value) keepDraft(`pending:${id.value}`, Object.keys(p).length ? p : null)
   })
-
-  function patch(change: (b: DayBundle) => Partial<DayBundle>): void {
-    if (bundle.value) bundle.value = { ...bundle.value, ...change(bundle.value) }
-  }
-  const put = <T>(list: readonly T[], item: T, same: (x: T) => boolean) =>
-    list.some(same) ? list.map((x) => (same(x) ? item : x)) : [...list, item]
 
   async function saveRun(run: Run): Promise<Run> {
     const p = proposal.value
     const isNew = !bundle.value?.runs.some((r) => r.id === run.id)
     // Ridden as it stood although a change was proposed: that, too, is a decision worth keeping.
     if (isNew && p && actsOn(p) && !decided(p)) await decide(p, 'repeat')
-    const saved = await call(endpoints.putRun, { id: run.id }, run)
-    patch((b) => ({ runs: put(b.runs, saved, (r) => r.id === saved.id) }))
-    selectedRunId.value = saved.id
-    return saved
+    const done = await outbox.save('run', run)
+    selectedRunId.value = run.id
+    return done.state === 'saved' ? done.saved : run
   }
-  async function removeRun(id: string): Promise<void> {
-    await call(endpoints.deleteRun, { id })
-    patch((b) => ({ runs: b.runs.filter((r) => r.id !== id) }))
+  async function removeRun(runId: string): Promise<void> {
+    await outbox.remove('run', runId)
     selectedRunId.value = null
   }
-  async function restoreRun(id: string): Promise<void> {
-    await call(endpoints.restoreRun, { id })
-    if (bundle.value) await load(bundle.value.day.id)
-  }
+  const restoreRun = (runId: string) => outbox.restore('run', runId)
 
   const feelOf = (runId: string): Feel =>
     bundle.value?.feels.find((f) => f.runId === runId) ?? emptyFeel(runId)
+  const feelKey = (runId: string) => `feel:${runId}`
 
   /** Shown at once, kept on this device at once, sent a moment later. */
-  function editFeel(feel: Feel): void {
-    keepDraft(`feel:${feel.runId}`, feel)
-    waiting.set(feel.runId, feel)
-    patch((b) => ({ feels: put(b.feels, feel, (f) => f.runId === feel.runId) }))
-    saving.value = 'saving'
-    clearTimeout(feelTimer)
-    feelTimer = setTimeout(() => void flushFeel(), 350)
-  }
-  let flushing: Promise<void> = Promise.resolve()
-  function flushFeel(): Promise<void> {
-    flushing = flushing.then(async () => {
-      for (const runId of [...waiting.keys()]) await sendFeel(waiting.get(runId)!)
+  const editFeel = (feel: Feel) =>
+    void outbox.write({
+      kind: 'feel',
+      key: feelKey(feel.runId),
+      params: { id: feel.runId },
+      body: feel,
+      file: null,
+      holdMs: typingMs,
     })
-    return flushing
-  }
-  async function sendFeel(feel: Feel): Promise<void> {
-    try {
-      const saved = await call(endpoints.putFeel, { id: feel.runId }, feel)
-      const newer = waiting.get(feel.runId)
-      if (newer && newer !== feel) {
-        // Typed on while it was under way: the newer text goes on from the saved version.
-        editFeel({ ...newer, version: saved.version })
-        return
-      }
-      waiting.delete(feel.runId)
-      forgetDraft(`feel:${feel.runId}`)
-      patch((b) => ({ feels: put(b.feels, saved, (f) => f.runId === saved.runId) }))
-      saving.value = 'saved'
-    } catch (e) {
-      saving.value = 'kept-here'
-      const stale = e instanceof ApiError && e.problem?.code === 'record.stale'
-      if (stale) conflict.value = { mine: feel, theirs: Feel.parse(e.problem!.current) }
-      else setTimeout(() => void flushFeel(), retryMs)
-    }
-  }
-
-  /** Ends a conflict: mine goes on from their version, or theirs is taken. */
-  function settleConflict(keep: 'mine' | 'theirs'): void {
-    const c = conflict.value
-    conflict.value = null
-    if (!c) return
-    if (keep === 'mine') return editFeel({ ...c.mine, version: c.theirs.version })
-    waiting.delete(c.mine.runId)
-    forgetDraft(`feel:${c.mine.runId}`)
-    patch((b) => ({ feels: put(b.feels, c.theirs, (f) => f.runId === c.theirs.runId) }))
-    saving.value = 'saved'
-  }
+  /** The selected run's feel, changed here and elsewhere: a person chooses. */
+  const conflict = computed(() => {
+    const letter = selectedRun.value && outbox.conflictOf(feelKey(selectedRun.value.id))
+    const theirs = letter && Feel.safeParse(letter.problem?.current)
+    return letter && theirs?.success
+      ? { id: letter.id, mine: letter.body as Feel, theirs: theirs.data }
+      : null
+  })
+  const settleConflict = (which: 'mine' | 'theirs') =>
+    conflict.value ? outbox.settle(conflict.value.id, which) : Promise.resolve()
 
   function dial(adjusterId: string, value: number): void {
-    const rest = Object.fromEntries(Object.entries(pending.value).filter(([id]) => id !== adjusterId))
+    const rest = Object.fromEntries(Object.entries(pending.value).filter(([key]) => key !== adjusterId))
     pending.value = positions.value.get(adjusterId) === value ? rest : { ...rest, [adjusterId]: value }
   }
   const clearPending = () => (pending.value = {})
 
+  const setupKey = () => `setups:${bundle.value!.bike.id}`
+  /** Turns of this page that met a bike that was changed elsewhere meanwhile. */
+  const overtaken = computed(() => {
+    const b = bundle.value
+    const letter = b && outbox.conflictOf(`setups:${b.bike.id}`)
+    const mine = letter ? (letter.body as Setup) : null
+    const theirs = (letter?.problem?.current ?? null) as Setup | null
+    const seen = mine && setupOf(mine.parentId)
+    return letter && mine && theirs && seen
+      ? { letter, mine, theirs, moves: diffSetups(seen, mine, b!.units) }
+      : null
+  })
+  /** Lays the turns of this page on what is on the bike now, or gives them up. */
+  async function settleOvertaken(which: 'mine' | 'theirs'): Promise<void> {
+    const o = overtaken.value
+    if (!o) return
+    await cache.fetchQuery({ ...reads.day(bundle.value!.day.id), staleTime: 0 })
+    const row = outbox.letters.filter((l) => l.key === o.letter.key)
+    if (which === 'theirs') return outbox.drop(row.map((l) => l.id))
+    let onto = o.theirs
+    for (const l of row) {
+      const mine = l.body as Setup
+      const seen =
+        setupOf(mine.parentId) ?? (row.find((x) => (x.body as Setup).id === mine.parentId)?.body as Setup)
+      const next: Setup = { ...mine, parentId: onto.id, positions: rebased(seen ?? onto, mine, onto) }
+      await outbox.again(l.id, next)
+      onto = next
+    }
+  }
+
   /** Writes a new setup: what the hands did. */
-  async function putSetup(newPositions: Setup['positions'], reason: ChangeReason): Promise<Setup> {
+  async function putSetup(newPositions: Position[], reason: Partial<Setup['reason']>): Promise<Done> {
     const b = bundle.value!
     const now = currentSetup.value!
     const setup: Setup = {
@@ -229,27 +233,75 @@ export const useDay = defineStore('day', () => {
       madeAt: new Date().toISOString(),
       name: null,
       positions: newPositions,
-      reason,
+      reason: {
+        text: '',
+        source: 'own-idea',
+        linked: false,
+        proposalId: null,
+        undoes: null,
+        fromSetupId: null,
+        ...reason,
+      },
+      foundIn: null,
+      wanted: false,
     }
-    const saved = await call(endpoints.putSetup, { id: setup.id }, setup)
-    patch((x) => ({ setups: [...x.setups, saved] }))
-    clearPending()
-    return saved
-  }
-  /** What the hands dialled; what had been proposed instead is kept with it. */
-  async function applyPending(text: string, linked: boolean): Promise<Setup> {
-    const p = proposal.value
-    const next = withPending(currentSetup.value!)
-    const asked = p && p.moves.length > 0 && pendingMoves.value.length === p.moves.length
-    const asProposed =
-      asked && p.moves.every((m) => next.some((x) => x.adjusterId === m.adjusterId && x.value === m.to))
-    const kept = p && actsOn(p) ? await decide(p, asProposed ? 'done' : 'something-else') : null
-    return putSetup(next, {
-      text,
-      linked,
-      source: asProposed ? 'proposal' : 'own-idea',
-      proposalId: kept,
+    const letter = await outbox.write({
+      kind: 'setup',
+      key: setupKey(),
+      params: { id: setup.id },
+      body: setup,
+      file: null,
     })
+    clearPending()
+    await answered(letter)
+    return { before: now, after: setup, moves: diffSetups(now, setup, b.units) }
+  }
+  /** Waits for the server while it is in reach; what it refuses is told by the outbox. */
+  async function answered(letter: Letter): Promise<void> {
+    if (outbox.state.unreachableSince !== null) return
+    await Promise.race([
+      outbox.confirmed(letter.id).catch(() => undefined),
+      new Promise((resolve) => {
+        const stop = watch(
+          () => outbox.state.unreachableSince,
+          (since) => since !== null && (stop(), resolve(undefined)),
+        )
+      }),
+    ])
+  }
+  const turnsTo = (to: ReadonlyMap<string, number>) =>
+    withTurns(currentSetup.value!.positions, to, parts.value, hand())
+
+  /** What the hands dialled: dials that were unread are read first, then the turns; the card they answer is kept with it. */
+  async function applyPending(text: string, linked: boolean): Promise<Done> {
+    const p = proposal.value
+    const turns = dialled(false)
+    const asProposed =
+      p !== null &&
+      p.moves.length > 0 &&
+      turns.size === p.moves.length &&
+      p.moves.every((m) => turns.get(m.adjusterId) === m.to)
+    let done = await readPending()
+    if (turns.size > 0) {
+      const kept = p && actsOn(p) ? await decide(p, asProposed ? 'done' : 'something-else') : null
+      const source = asProposed ? 'proposal' : 'own-idea'
+      done = await putSetup(turnsTo(turns), { text, linked, source, proposalId: kept })
+    }
+    return done ?? { before: currentSetup.value!, after: currentSetup.value!, moves: [] }
+  }
+  async function readPending(): Promise<Done | null> {
+    const readings = pendingReadings.value
+    if (readings.length === 0) return null
+    const turns = dialled(false)
+    const known = readBy(hand(), 'read on the trail day')
+    const read = readings.map(({ part, end, value }) => ({ end, adjusterId: part.id, value, known }))
+    const done = await putSetup([...currentSetup.value!.positions, ...read], {
+      text: 'Read, nothing turned',
+      source: 'reading',
+      linked: true,
+    })
+    pending.value = Object.fromEntries(turns)
+    return done
   }
   /** Whether a card asked for something to be done to the bike. */
   const actsOn = (p: Proposal) => p.moves.length > 0 || p.setupId !== null
@@ -264,11 +316,28 @@ export const useDay = defineStore('day', () => {
       : undefined
   }
 
-  function positionsOf(setupId: string): Setup['positions'] {
-    return bundle.value!.setups.find((s) => s.id === setupId)!.positions
-  }
+  /** Goes back to settings that were ridden. */
   const backTo = (setupId: string, text: string, proposalId: string | null = null) =>
-    putSetup(positionsOf(setupId), { text, linked: true, source: 'revert', proposalId })
+    putSetup(turnsTo(new Map(setupOf(setupId)!.positions.map((p) => [p.adjusterId, p.value]))), {
+      text,
+      linked: true,
+      source: 'revert',
+      proposalId,
+      fromSetupId: setupId,
+    })
+  /** Takes the last standing change of the day back: its turns only, whatever was read since. */
+  async function undoLast(): Promise<Done | null> {
+    const u = undo.value
+    if (!u) return null
+    const was = new Map(u.before.positions.map((p) => [p.adjusterId, p]))
+    const turned = new Set(u.moves.map((m) => m.adjuster.id))
+    const back = currentSetup.value!.positions.map((p) =>
+      turned.has(p.adjusterId)
+        ? { ...was.get(p.adjusterId)!, known: { ...was.get(p.adjusterId)!.known } }
+        : p,
+    )
+    return putSetup(back, { text: 'Taken back', linked: true, source: 'undo', undoes: u.change.id })
+  }
 
   /** Keeps what was proposed and what was done with it. */
   async function decide(p: Proposal, decision: ProposalRecord['decision']): Promise<string> {
@@ -276,10 +345,7 @@ export const useDay = defineStore('day', () => {
     const before = decided(p)
     if (before) {
       // The same card, decided again: "something else", then what it was.
-      if (before.decision !== decision) {
-        const saved = await call(endpoints.putProposal, { id: before.id }, { ...before, decision })
-        patch((x) => ({ proposals: put(x.proposals, saved, (q) => q.id === saved.id) }))
-      }
+      if (before.decision !== decision) await writeProposal({ ...before, decision })
       return before.id
     }
     const record: ProposalRecord = {
@@ -292,45 +358,55 @@ export const useDay = defineStore('day', () => {
       decision,
       note: '',
     }
-    const saved = await call(endpoints.putProposal, { id: record.id }, record)
-    patch((x) => ({ proposals: [...x.proposals, saved] }))
-    return saved.id
+    await writeProposal(record)
+    return record.id
   }
-  async function doProposal(p: Proposal): Promise<void> {
-    const id = await decide(p, 'done')
-    if (p.setupId) {
-      await backTo(p.setupId, p.headline, id)
-      return
-    }
-    const now = currentSetup.value!
-    const to = new Map(p.moves.map((m) => [m.adjusterId, m.to]))
-    await putSetup(
-      now.positions.map((x) => ({ ...x, value: to.get(x.adjusterId) ?? x.value })),
-      { text: p.headline, linked: p.moves.length > 1, source: 'proposal', proposalId: id },
-    )
+  const writeProposal = (record: ProposalRecord) =>
+    outbox.write({
+      kind: 'proposal',
+      key: `proposal:${record.id}`,
+      params: { id: record.id },
+      body: record,
+      file: null,
+    })
+  async function doProposal(p: Proposal): Promise<Done> {
+    const proposalId = await decide(p, 'done')
+    if (p.setupId) return backTo(p.setupId, p.headline, proposalId)
+    return putSetup(turnsTo(new Map(p.moves.map((m) => [m.adjusterId, m.to]))), {
+      text: p.headline,
+      linked: p.moves.length > 1,
+      source: 'proposal',
+      proposalId,
+    })
   }
   const settle = (setupId: string | null) => editDay({ settledSetupId: setupId })
   async function editDay(change: Partial<TrailDay>): Promise<void> {
-    const b = bundle.value!
-    const saved = await call(endpoints.putDay, { id: b.day.id }, { ...b.day, ...change })
-    patch(() => ({ day: saved }))
+    await outbox.save('day', { ...bundle.value!.day, ...change })
   }
 
   return {
     bundle,
     proposal,
     knowledge,
+    judging,
+    judgeFault,
     selectedRunId,
     selectedRun,
     pending,
     pendingMoves,
+    pendingReadings,
     positions,
+    held,
     currentSetup,
+    present,
+    past,
     space,
-    saving,
+    changes,
+    undo,
     conflict,
     settleConflict,
-    judging,
+    overtaken,
+    settleOvertaken,
     load,
     runNumber,
     saveRun,
@@ -338,11 +414,11 @@ export const useDay = defineStore('day', () => {
     restoreRun,
     feelOf,
     editFeel,
-    flushFeel,
     dial,
     clearPending,
     applyPending,
     backTo,
+    undoLast,
     doProposal,
     decide,
     settle,

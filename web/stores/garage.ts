@@ -1,14 +1,18 @@
+import { useQuery } from '@tanstack/vue-query'
 import { defineStore } from 'pinia'
-import { computed, shallowRef } from 'vue'
+import { computed, ref } from 'vue'
+import type { Baseline } from '#contract/baseline'
 import type { Bike } from '#contract/bike'
-import { endpoints, type Garage } from '#contract/endpoints'
+import type { Gauge, ServiceEntry, StockItem } from '#contract/care'
+import type { Garage } from '#contract/endpoints'
 import type { Rider } from '#contract/rider'
 import type { Setup } from '#contract/setup'
 import type { Trail } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
-import type { Baseline } from '#contract/baseline'
-import type { Gauge, ServiceEntry, StockItem } from '#contract/care'
-import { call } from '../api/client.ts'
+import { cache, reads } from '../api/cache.ts'
+import type { LetterKind } from '../api/letters.ts'
+import { overlayGarage } from '../api/overlay.ts'
+import { useOutbox } from './outbox.ts'
 
 const empty: Garage = {
   riders: [],
@@ -16,27 +20,32 @@ const empty: Garage = {
   units: [],
   trails: [],
   currentSetups: [],
+  wantedSetups: [],
   gauges: [],
   stock: [],
   services: [],
   baselines: [],
 }
 
-/** Riders, bikes, units and trails as the server holds them. */
+/** Riders, bikes, units and trails: as the server holds them, with what waits in this browser laid over. */
 export const useGarage = defineStore('garage', () => {
-  const held = shallowRef<Garage>(empty)
-  const loaded = shallowRef(false)
+  const outbox = useOutbox()
+  const asked = ref(false)
+  const { data } = useQuery({ ...reads.garage(), enabled: asked, shallow: true }, cache)
+  const held = computed(() => overlayGarage(data.value ?? empty, outbox.letters))
+  const loaded = computed(() => data.value !== undefined)
 
+  /** Reads it afresh and keeps it live from then on. @throws ApiError */
   async function load(): Promise<void> {
-    held.value = await call(endpoints.getGarage, {})
-    loaded.value = true
+    await cache.fetchQuery({ ...reads.garage(), staleTime: 0 })
+    asked.value = true
   }
   const find = <T extends { id: string }>(list: readonly T[], id: string | null) =>
     list.find((x) => x.id === id)
-  async function saved<T>(save: Promise<T>): Promise<T> {
-    const result = await save
-    await load()
-    return result
+  /** @returns the record as it stands now, saved or waiting here */
+  async function save<T extends { id: string }>(kind: LetterKind, record: T): Promise<T> {
+    const done = await outbox.save(kind, record)
+    return done.state === 'saved' ? done.saved : record
   }
   return {
     loaded,
@@ -58,16 +67,18 @@ export const useGarage = defineStore('garage', () => {
     baselinesOf: (bikeId: string) => held.value.baselines.filter((b) => b.bikeId === bikeId),
     currentSetup: (bikeId: string): Setup | undefined =>
       held.value.currentSetups.find((s) => s.bikeId === bikeId),
+    wantedOf: (bikeId: string): Setup[] => held.value.wantedSetups.filter((s) => s.bikeId === bikeId),
     unitsOf: (bike: Bike): SuspensionUnit[] =>
       [bike.frontUnitId, bike.rearUnitId].flatMap((id) => find(held.value.units, id) ?? []),
-    saveRider: (r: Rider) => saved(call(endpoints.putRider, { id: r.id }, r)),
-    saveBike: (b: Bike) => saved(call(endpoints.putBike, { id: b.id }, b)),
-    saveUnit: (u: SuspensionUnit) => saved(call(endpoints.putUnit, { id: u.id }, u)),
-    saveTrail: (t: Trail) => saved(call(endpoints.putTrail, { id: t.id }, t)),
-    saveGauge: (g: Gauge) => saved(call(endpoints.putGauge, { id: g.id }, g)),
-    saveStockItem: (s: StockItem) => saved(call(endpoints.putStockItem, { id: s.id }, s)),
-    saveService: (s: ServiceEntry) => saved(call(endpoints.putService, { id: s.id }, s)),
-    saveBaseline: (b: Baseline) => saved(call(endpoints.putBaseline, { id: b.id }, b)),
-    saveSetup: (s: Setup) => saved(call(endpoints.putSetup, { id: s.id }, s)),
+    saveRider: (r: Rider) => save('rider', r),
+    saveBike: (b: Bike) => save('bike', b),
+    saveUnit: (u: SuspensionUnit) => save('unit', u),
+    saveTrail: (t: Trail) => save('trail', t),
+    saveGauge: (g: Gauge) => save('gauge', g),
+    saveStockItem: (s: StockItem) => save('stock', s),
+    saveService: (s: ServiceEntry) => save('service', s),
+    saveBaseline: (b: Baseline) => save('baseline', b),
+    /** @throws ApiError 'setup.not-present' with what is on the bike, when it was changed meanwhile */
+    saveSetup: (s: Setup) => save('setup', s),
   }
 })

@@ -6,6 +6,8 @@ export interface Notice {
   id: number
   text: string
   kind: 'done' | 'error'
+  /** The day it speaks of; it leaves with that day. */
+  dayId: string | null
   /** What the undo button does; null for none. */
   undo: (() => Promise<void>) | null
 }
@@ -17,13 +19,22 @@ export const useNotices = defineStore('notices', () => {
   const list = ref<Notice[]>([])
   let next = 1
 
-  function show(text: string, kind: Notice['kind'] = 'done', undo: Notice['undo'] = null): void {
+  function show(
+    text: string,
+    kind: Notice['kind'] = 'done',
+    undo: Notice['undo'] = null,
+    dayId: string | null = null,
+  ): void {
     const id = next++
-    list.value = [...list.value.slice(-2), { id, text, kind, undo }]
+    list.value = [...list.value.slice(-2), { id, text, kind, undo, dayId }]
     setTimeout(() => dismiss(id), shownMs[kind])
   }
   function dismiss(id: number): void {
     list.value = list.value.filter((n) => n.id !== id)
+  }
+  /** Takes away what speaks of a day that is not on the screen any more. */
+  function leave(dayId: string): void {
+    list.value = list.value.filter((n) => n.dayId !== dayId)
   }
   /** Runs an action; a failure is told, never swallowed. @returns whether it went through */
   async function attempt(action: () => Promise<unknown>): Promise<boolean> {
@@ -41,5 +52,5 @@ export const useNotices = defineStore('notices', () => {
       return false
     }
   }
-  return { list, show, dismiss, attempt }
+  return { list, show, dismiss, leave, attempt }
 })

@@ -12,7 +12,7 @@ import type {
 import type { ServiceKind } from '#contract/care'
 import type { AdjusterRole } from '#contract/adjuster'
 import { roleWords } from '#core/adjusters/words'
-import type { FactChange, StepState } from '#core/bench/steps'
+import type { FactChange, StepState } from '#core/bench/states'
 import type { Reminder } from '#core/care/reminders'
 import { say, sayDifference, type UnitChoice } from '#core/units/choice'
 
@@ -97,22 +97,45 @@ export function factWords(c: FactChange, units: UnitChoice): string {
   return `${end} ${part}: was ${value(c.was)}, now ${value(c.is)}`
 }
 
+/** Why a step is to be looked at again: what changed since, else what it does not (any more) have to show. */
 export const staleWords = (s: StepState, units: UnitChoice) =>
-  s.changed.map((c) => factWords(c, units)).join('; ')
+  s.changed.length
+    ? `Since it was done: ${s.changed.map((c) => factWords(c, units)).join('; ')}.`
+    : `Not shown (any more): ${s.evidence.words.join('; ')}.`
+
+/** "front reads about 61 psi here; for the same sag set 64 psi" */
+const shiftWords = (r: Reminder, units: UnitChoice) =>
+  r.pressures
+    .map(
+      (p) =>
+        `${p.end} reads about ${say('pressure', Math.round(p.readsPsi), units)}; for the same sag set ${say('pressure', Math.round(p.setPsi), units)}`,
+    )
+    .join(', ')
+
+const withNumbers = (words: string, r: Reminder, units: UnitChoice) =>
+  r.pressures.length ? `${words}: ${shiftWords(r, units)}` : words
 
 /** Why a pressure should be read again, in words. */
 export function reminderWords(r: Reminder, units: UnitChoice): string {
   switch (r.kind) {
     case 'never':
-      return 'where it stands was never read'
+      return 'a pressure was never set or read'
     case 'weeks':
       return `last set or checked ${r.amount} days ago`
     case 'venue':
       return 'another place than last time'
     case 'temperature':
-      return `${sayDifference('temperature', Math.abs(Math.round(r.amount)), units)} ${r.amount > 0 ? 'warmer' : 'colder'} than last time`
+      return withNumbers(
+        `${sayDifference('temperature', Math.abs(Math.round(r.amount)), units)} ${r.amount > 0 ? 'warmer' : 'colder'} than last time`,
+        r,
+        units,
+      )
     case 'height':
-      return `${sayDifference('altitude', Math.abs(Math.round(r.amount)), units)} ${r.amount > 0 ? 'higher' : 'lower'} than last time`
+      return withNumbers(
+        `${sayDifference('altitude', Math.abs(Math.round(r.amount)), units)} ${r.amount > 0 ? 'higher' : 'lower'} than last time`,
+        r,
+        units,
+      )
     case 'serviced':
       return `${r.unitName ?? 'it'} was opened ${r.amount === 0 ? 'today' : `${r.amount} days ago`}`
     case 'service-due':

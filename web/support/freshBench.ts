@@ -1,24 +1,11 @@
 import { v7 as uuid } from 'uuid'
-import type { Adjuster } from '#contract/adjuster'
 import type { Bench } from '#contract/bench'
 import type { Bike } from '#contract/bike'
 import type { Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
-import { adjusterRange, clampToRange } from '#core/adjusters/range'
+import { clampToRange } from '#core/adjusters/range'
 
-/** Where a part is taken to stand before anyone has read it. */
-export function likelyStart(a: Adjuster): number {
-  const r = adjusterRange(a)
-  if (r.allowed) return r.allowed[Math.floor(r.allowed.length / 2)]
-  if (a.kind === 'lever') return r.min
-  if (a.kind === 'spacer') return Math.floor(r.max / 3)
-  // A collar is screwed up to the spring and no further.
-  if (a.kind === 'turn' && a.role === 'preload') return r.max
-  if (a.role.includes('compression')) return r.max
-  return clampToRange(a, (r.min + r.max) / 2)
-}
-
-/** A new time on the bench, beginning where the bike stands. */
+/** A new time on the bench: what is known of the bike, as it is known, and nothing else. */
 export function freshBench(
   bike: Bike,
   units: readonly SuspensionUnit[],
@@ -39,13 +26,13 @@ export function freshBench(
     place: last?.place ?? '',
     gaugeId: last?.gaugeId ?? { front: null, rear: null },
     positions: units.flatMap((u) =>
-      u.adjusters.map((a) => ({
-        end: u.end,
-        adjusterId: a.id,
-        value: clampToRange(a, held?.positions.find((p) => p.adjusterId === a.id)?.value ?? likelyStart(a)),
-      })),
+      u.adjusters.flatMap((a) => {
+        const at = held?.positions.find((p) => p.adjusterId === a.id)
+        return at ? [{ ...at, end: u.end, value: clampToRange(a, at.value) }] : []
+      }),
     ),
     checks: [],
+    checksOut: [],
     readings: [],
     reboundTests: [],
     travelReadings: [],

@@ -21,7 +21,8 @@ const mostNotches = 42
 export function railScale(a: Adjuster, around: readonly number[]): RailScale {
   const r = adjusterRange(a)
   let { min, max } = r
-  if (a.kind === 'pressure') {
+  // Where nothing is known of a pressure, the whole range is shown.
+  if (a.kind === 'pressure' && around.length > 0) {
     const middle = (Math.min(...around) + Math.max(...around)) / 2
     const half = Math.max(15, middle * 0.16, (Math.max(...around) - Math.min(...around)) * 0.8)
     min = Math.max(r.min, Math.floor((middle - half) / 5) * 5)
@@ -30,7 +31,7 @@ export function railScale(a: Adjuster, around: readonly number[]): RailScale {
   const step = notchStep(a, r.step, max - min)
   const positions =
     r.allowed ?? Array.from({ length: Math.round((max - min) / step) + 1 }, (_, i) => min + i * step)
-  const majorEvery = a.kind === 'pressure' ? 10 : a.kind === 'click' ? 5 * step : 1
+  const majorEvery = a.kind === 'pressure' ? (max - min > 100 ? 50 : 10) : a.kind === 'click' ? 5 * step : 1
   const at = (value: number) => (max === min ? 0.5 : (value - min) / (max - min))
   return {
     min,

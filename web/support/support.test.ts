@@ -97,6 +97,7 @@ function bundleOf(d: DayBuilder): DayBundle {
               ends: [],
               issues: [],
               analysis: r.analysis,
+              figures: 'current' as const,
               addedFiles: [],
               spans: [],
             },
@@ -104,6 +105,7 @@ function bundleOf(d: DayBuilder): DayBundle {
         : [],
     ),
     proposals: [],
+    latest: true,
   }
 }
 const story = () =>

@@ -16,18 +16,14 @@ const standing = computed(() => {
   if (sagPct.value === null || offPct.value === null) return null
   const where = inWindow.value ? 'inside the window' : offPct.value > 0 ? 'too deep' : 'too shallow'
   const of = repeats.value.length > 1 ? `mean of ${repeats.value.length}` : 'one reading'
-  const at = last.value?.pressurePsi ?? 0
-  return `Sag ${sagPct.value.toFixed(1)} % at ${say('pressure', at)}, ${of}: ${where}`
+  const at = repeats.value.at(-1)?.pressurePsi ?? 0
+  return `Sag ${sagPct.value.toFixed(1)} %, ${say('length', (sagPct.value / 100) * s.unit.value.strokeMm)}, at ${say('pressure', at)}, ${of}: ${where}`
 })
-/** Whether the pressure was changed since the last reading. */
-const unread = computed(
-  () =>
-    last.value?.pressurePsi !== null &&
-    Math.abs((last.value?.pressurePsi ?? 0) - (pressurePsi.value ?? 0)) > 1,
-)
+/** There are readings, and none of them counts as it stands now. */
+const unread = computed(() => last.value !== null && repeats.value.length === 0)
 const next = computed(() => {
   const x = solution.value
-  if (!x || (inWindow.value && !unread.value) || Math.abs(x.pressurePsi - (pressurePsi.value ?? 0)) < 0.5)
+  if (!x || inWindow.value || judged.value?.again || Math.abs(x.pressurePsi - (pressurePsi.value ?? 0)) < 0.5)
     return null
   const psi = Math.round(x.pressurePsi)
   const by = psi - Math.round(pressurePsi.value ?? psi)
@@ -63,15 +59,16 @@ function take() {
 </script>
 
 <template>
-  <div v-if="standing" class="verdict" :class="{ good: inWindow }">
-    <p class="now num">{{ standing }}</p>
+  <div v-if="last" class="verdict" :class="{ good: inWindow }">
+    <p v-if="standing" class="now num">{{ standing }}</p>
     <p v-if="unread && pressurePsi !== null">
-      {{ `It has ${say('pressure', pressurePsi)} now: read it again there.` }}
+      {{ `Sag is unread at ${say('pressure', pressurePsi)}, in this posture, on this gauge: read it there.` }}
     </p>
     <p v-if="judged?.again" class="again">
-      The readings differ by more than 3 points: take one more, the same way.
+      The readings differ by more than a ring can be off, so they give no number yet: take one more, the same
+      way.
     </p>
-    <template v-if="inWindow && !unread">
+    <template v-if="inWindow">
       <p v-if="repeats.length < 2">Take one more reading to be sure; two that agree are a baseline.</p>
       <p v-else>Two readings agree. From now on the pressure is the reference, not the sag.</p>
     </template>
@@ -84,7 +81,7 @@ function take() {
       <p class="soft small">
         Cycle it ten times through a quarter of its travel after changing the pressure.
       </p>
-      <BButton variant="sun" @click="take">{{ `It is at ${say('pressure', next.psi)} now` }}</BButton>
+      <BButton variant="sun" @click="take">{{ `I’ve set ${say('pressure', next.psi)}` }}</BButton>
     </template>
     <p v-if="clamp" class="caution">{{ clamp }}</p>
     <p v-if="solution?.fitted" class="soft small">
@@ -94,7 +91,7 @@ function take() {
       This unit has no pressure to set yet: add one to it in the first step, then read again.
     </p>
     <p v-else-if="!solution" class="soft small">
-      None of the readings was taken in the present posture; read once in it.
+      None of the readings counts in the present posture and on this gauge; read once so.
     </p>
   </div>
 </template>

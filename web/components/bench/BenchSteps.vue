@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { nextTick, ref, watch } from 'vue'
 import type { BenchStep } from '#contract/bench'
-import type { StepState } from '#core/bench/steps'
+import type { StepState } from '#core/bench/states'
 import { stepWords } from '../../support/benchWords.ts'
 
 /** The steps as posts along a path: filled = done, hollow = open, torn = stale, crossed = skipped. */
@@ -19,7 +19,13 @@ watch(
     }),
   { immediate: true },
 )
-const stateWords = { open: '', done: 'done', skipped: 'skipped', stale: 'check again' } as const
+const stateWords = {
+  open: '',
+  done: 'done',
+  skipped: 'skipped',
+  out: 'out, left so',
+  stale: 'check again',
+} as const
 </script>
 
 <template>
@@ -27,7 +33,7 @@ const stateWords = { open: '', done: 'done', skipped: 'skipped', stale: 'check a
     <li v-for="(s, i) in states" :key="s.step" :class="[s.state, { at: s.step === at }]">
       <button type="button" :aria-current="s.step === at ? 'step' : undefined" @click="emit('go', s.step)">
         <span class="post num" aria-hidden="true">{{
-          s.state === 'done' ? '✓' : s.state === 'stale' ? '!' : i + 1
+          s.state === 'done' ? '✓' : s.state === 'stale' ? '!' : s.state === 'out' ? '≠' : i + 1
         }}</span>
         <span class="text"
           ><span class="words">{{ stepWords[s.step] }}</span
@@ -91,6 +97,11 @@ button {
   background: var(--moss);
   border-color: var(--moss);
   color: var(--card);
+}
+.out .post {
+  border-color: var(--rust);
+  color: var(--rust);
+  font-weight: 700;
 }
 .stale .post {
   background: var(--sun);

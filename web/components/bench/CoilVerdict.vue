@@ -97,7 +97,9 @@ const choices = computed(() => {
 })
 const fitted = computed(() => (rateDial.value ? bench.positionOf(rateDial.value.id) : null))
 const turnsNow = computed(() =>
-  collar.value ? collar.value.turns - (bench.positionOf(collar.value.id) ?? collar.value.turns) : 0,
+  collar.value && bench.positionOf(collar.value.id) !== null
+    ? collar.value.turns - bench.positionOf(collar.value.id)!
+    : 0,
 )
 async function take(c: (typeof choices.value)[number]) {
   const dial = rateDial.value
@@ -174,7 +176,8 @@ const standing = computed(() =>
         v-if="a"
         :end="end"
         :adjuster="a"
-        :value="bench.positionOf(a.id) ?? 0"
+        :value="bench.positionOf(a.id)"
+        :known="bench.knownOf(a.id)"
         :detail="countBaseWords(a)"
         @dial="(v) => bench.setPosition(end, a.id, v)"
       />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { End } from '#contract/common'
-import { judgeRepeats } from '#core/spring/reading'
+import { sagConditions, sagNow, whyNotCounted } from '#core/bench/sagNow'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useBench } from '../../stores/bench.ts'
 import { postureWords } from '../../support/benchWords.ts'
@@ -12,21 +12,30 @@ const { say } = useUnits()
 const unit = computed(() => bench.unit(props.end)!)
 const list = computed(() => {
   const all = bench.bench!.readings.filter((r) => r.end === props.end && r.together === props.together)
-  const key = (r: (typeof all)[number]) =>
-    [r.pressurePsi, r.springRateNPerMm, r.preloadTurns, r.spacers, r.posture].join()
+  const now = sagConditions(bench.bench!, unit.value, props.together)
+  const { counted, judged } = sagNow(bench.bench!, unit.value, props.together)
   return all.map((r, i) => {
-    const alike = all.filter((o) => !o.leftOut && key(o) === key(r))
-    const odd =
-      !r.leftOut &&
-      alike.length > 2 &&
-      judgeRepeats(alike.map((o) => (o.sagMm / unit.value.strokeMm) * 100)).outlying.includes(
-        alike.indexOf(r),
-      )
     const spring =
       r.pressurePsi !== null
         ? say('pressure', r.pressurePsi)
-        : `${say('springRate', r.springRateNPerMm ?? 0)}${r.preloadTurns ? `, ${r.preloadTurns} turns` : ''}`
-    return { r, no: i + 1, spring, odd, pct: (100 * r.sagMm) / unit.value.strokeMm }
+        : r.springRateNPerMm === null
+          ? 'spring not read'
+          : `${say('springRate', r.springRateNPerMm)}${r.preloadTurns ? `, ${r.preloadTurns} turns` : ''}`
+    const odd = judged?.outlying.includes(counted.indexOf(r)) === true
+    const why = whyNotCounted(r, now)
+    return {
+      r,
+      no: i + 1,
+      spring,
+      pct: (100 * r.sagMm) / unit.value.strokeMm,
+      note: why
+        ? `does not count: ${why}`
+        : odd
+          ? counted.length === 2
+            ? 'these two disagree: one more'
+            : 'stands apart from the others'
+          : '',
+    }
   })
 })
 const leave = (id: string, leftOut: boolean) =>
@@ -43,7 +52,7 @@ const leave = (id: string, leftOut: boolean) =>
       <button type="button" class="btn btn-sm" @click="leave(l.r.id, !l.r.leftOut)">
         {{ l.r.leftOut ? 'Count it' : 'Leave out' }}
       </button>
-      <span v-if="l.odd" class="odd">stands apart from the others: read again</span>
+      <span v-if="l.note" class="odd">{{ l.note }}</span>
     </li>
   </ol>
 </template>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, toRef, watch } from 'vue'
 import { v7 as uuid } from 'uuid'
-import type { SagMethod, SagReading } from '#contract/bench'
+import type { ReadingMark, SagMethod, SagReading } from '#contract/bench'
 import type { End } from '#contract/common'
+import { adjusterRange } from '#core/adjusters/range'
 import { InputError } from '#core/errors'
 import { truePressurePsi } from '#core/spring/gauge'
 import { sagAtUnitMm, unitSlipMm, type RingEdge, type SagMeasurement } from '#core/spring/reading'
@@ -31,12 +32,48 @@ const fault = ref<string | null>(null)
 /** A number that was most likely typed in the other unit. */
 const slip = ref<{ typed: number; meantMm: number } | null>(null)
 
+// Filled in only where somebody has set or read it: an estimate is no reading of a gauge.
 watch(
   [pressurePsi, gauge],
-  () =>
-    (shownPsi.value = pressurePsi.value === null ? null : Math.round(onGauge(pressurePsi.value) * 10) / 10),
+  () => {
+    const psi = pressurePsi.value
+    const how = main.value ? bench.knownOf(main.value.id)?.how : undefined
+    shownPsi.value = psi === null || how === 'assumed' ? null : Math.round(onGauge(psi) * 10) / 10
+  },
   { immediate: true },
 )
+/** What spoils a reading, said by whoever took it; kept for the next one of this form. */
+const said = ref<ReadingMark[]>([])
+const spoils: readonly { mark: ReadingMark; words: string }[] = [
+  { mark: 'brakes-held', words: 'Brakes were held' },
+  { mark: 'kit-missing', words: 'Without all the kit' },
+]
+const toggle = (mark: ReadingMark) =>
+  (said.value = said.value.includes(mark) ? said.value.filter((m) => m !== mark) : [...said.value, mark])
+const openable = computed(() =>
+  unit.value.adjusters.filter((a) => a.kind === 'lever' || a.role.includes('compression')),
+)
+/** null: nobody has said whether levers and compression are open. */
+function openMarks(): ReadingMark[] | null {
+  const marks: ReadingMark[] = []
+  for (const a of openable.value) {
+    const at = bench.positionOf(a.id)
+    const firstHand = at !== null && bench.knownOf(a.id)?.how !== 'assumed'
+    const ticked = bench.bench!.checks.includes(a.kind === 'lever' ? 'levers-open' : 'compression-open')
+    const isOpen = a.kind === 'lever' ? at === 0 : at === adjusterRange(a).max
+    if (firstHand && !isOpen) marks.push(a.kind === 'lever' ? 'lever-closed' : 'compression-closed')
+    else if (!firstHand && !ticked) return null
+  }
+  return [...new Set(marks)]
+}
+const asking = ref(false)
+function answerOpen(isOpen: boolean) {
+  asking.value = false
+  if (!isOpen) return keep(false, ['not-confirmed-open'])
+  for (const a of openable.value)
+    bench.setPosition(props.end, a.id, a.kind === 'lever' ? 0 : adjusterRange(a).max)
+  keep()
+}
 const methods = computed(() =>
   (['ring', 'eye-to-eye', 'wheel'] as const)
     .filter((m) => m !== 'eye-to-eye' || props.end === 'rear' || unit.value.spring === 'coil')
@@ -82,7 +119,8 @@ function sagMm(): number | null {
 }
 
 /** Keeps the reading, or says what is wrong with it; a likely slip is asked about first. */
-function keep(certain = false) {
+function keep(certain = false, openness: ReadingMark[] | null = openMarks()) {
+  asking.value = false
   fault.value = null
   slip.value = null
   try {
@@ -105,21 +143,29 @@ function keep(certain = false) {
       const meantMm = unitSlipMm(typed, as, strokeMm, sagTargetPct)
       if (meantMm !== null) return (slip.value = { typed, meantMm })
     }
-    if (limits && psi !== null && Math.abs(psi - (pressurePsi.value ?? 0)) > 0.05)
+    if (openness === null) return (asking.value = true)
+    if (
+      limits &&
+      psi !== null &&
+      (pressurePsi.value === null || firstHandPsi() === null || Math.abs(psi - pressurePsi.value) > 0.05)
+    )
       bench.setPosition(props.end, limits.id, psi)
     const reading: SagReading = {
       id: uuid(),
       end: props.end,
       at: new Date().toISOString(),
       method: method.value,
-      posture: bench.bench!.posture[props.end],
+      // Both ends together are read standing ready, whatever each alone was.
+      posture: props.together ? 'ready' : bench.bench!.posture[props.end],
       together: props.together,
       sagMm: mm,
       pressurePsi: psi,
+      gaugeId: bench.bench!.gaugeId[props.end],
+      marks: [...new Set([...openness, ...said.value])],
       springRateNPerMm: spring.value ? bench.positionOf(spring.value.id) : null,
       preloadTurns:
-        preload.value?.kind === 'turn'
-          ? preload.value.turns - (bench.positionOf(preload.value.id) ?? preload.value.turns)
+        preload.value?.kind === 'turn' && bench.positionOf(preload.value.id) !== null
+          ? preload.value.turns - bench.positionOf(preload.value.id)!
           : null,
       spacers: spacers.value,
       leftOut: false,
@@ -131,6 +177,9 @@ function keep(certain = false) {
     fault.value = e.message
   }
 }
+/** The pressure, where somebody set or read it. */
+const firstHandPsi = () =>
+  main.value && bench.knownOf(main.value.id)?.how !== 'assumed' ? pressurePsi.value : null
 /** It was meant in the other unit: keep it so. */
 function meantOther() {
   const other = slip.value
@@ -210,12 +259,36 @@ const slipWords = computed(() => {
       <BButton variant="plain" @click="meantOther">{{ slipWords.yes }}</BButton>
       <BButton variant="plain" @click="keep(true)">{{ slipWords.no }}</BButton>
     </div>
+    <fieldset class="spoils">
+      <legend class="form-label">Was anything not as it should be?</legend>
+      <span class="choice">
+        <button
+          v-for="x in spoils"
+          :key="x.mark"
+          type="button"
+          :aria-pressed="said.includes(x.mark)"
+          @click="toggle(x.mark)"
+        >
+          {{ x.words }}
+        </button>
+      </span>
+    </fieldset>
+    <div v-if="asking" class="caution slip" role="alert">
+      <span>Are the levers and all compression open at this end?</span>
+      <BButton variant="plain" @click="answerOpen(true)">Yes, open</BButton>
+      <BButton variant="plain" @click="answerOpen(false)">No, or not sure</BButton>
+    </div>
     <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-    <BButton type="submit" variant="primary">Keep this reading</BButton>
+    <BButton type="submit" variant="primary">Save this reading</BButton>
   </form>
 </template>
 
 <style scoped>
+.spoils {
+  border: 0;
+  padding: 0;
+  margin: 0;
+}
 .form {
   display: grid;
   gap: 0.6rem;

@@ -33,6 +33,7 @@ const marks = computed(() => {
         : '',
   }))
 })
+const half = computed(() => sagWindowPct(props.strokeMm))
 const mm = (pct: number) => (pct / 100) * props.strokeMm
 const label = computed(() => {
   const target = `target ${props.targetPct} %, ${say('length', mm(props.targetPct))} of ${say('length', props.strokeMm)}`
@@ -47,9 +48,9 @@ const unitName = computed(() => (toChosen('length', 1, units.value) === 1 ? 'mm'
   <svg class="ruler" :class="end" :viewBox="`0 0 ${wide} 150`" role="img" :aria-label="label">
     <rect :x="left" y="46" :width="wide - 2 * left" height="58" rx="8" class="shaft" />
     <rect
-      :x="x(targetPct - sagWindowPct)"
+      :x="x(targetPct - half)"
       y="46"
-      :width="x(targetPct + sagWindowPct) - x(targetPct - sagWindowPct)"
+      :width="x(targetPct + half) - x(targetPct - half)"
       height="58"
       class="window"
     />

@@ -15,7 +15,7 @@ import LineFigure, { type FigureLine } from '../shell/LineFigure.vue'
 const props = defineProps<{ end: End }>()
 const bench = useBench()
 const { say, sayDifference } = useUnits()
-const { unit, main, spacerDial, spacers, pressurePsi, sagPct } = useSagStep(toRef(props, 'end'))
+const { unit, main, spacerDial, spacers, pressurePsi, sagPct, modelSpacers } = useSagStep(toRef(props, 'end'))
 const garage = useGarage()
 const onShelf = computed(() =>
   garage.stock
@@ -27,7 +27,8 @@ const shape = computed(() => unitAir(unit.value).shape)
 const sag = computed(() => sagPct.value ?? unit.value.sagTargetPct)
 const cases = computed(() => {
   const psi = pressurePsi.value
-  if (psi === null || psi <= 0 || !spacerDial.value) return []
+  // Nobody has looked how many are in: there is nothing to compare with.
+  if (psi === null || psi <= 0 || !spacerDial.value || spacers.value === null) return []
   try {
     return spacerCases(
       { sagPct: sag.value, pressurePsi: psi, spacers: spacers.value },
@@ -40,13 +41,13 @@ const cases = computed(() => {
   }
 })
 const load = computed(() =>
-  netPressurePsi(sag.value / 100, pressurePsi.value ?? 1, shape.value, { spacers: spacers.value }),
+  netPressurePsi(sag.value / 100, pressurePsi.value ?? 1, shape.value, { spacers: modelSpacers.value }),
 )
 const lines = computed<FigureLine[]>(() =>
   cases.value.map((c) => {
     const force = forceCurve(c.pressurePsi, c.spacers, load.value, shape.value)
     const y = what.value === 'force' ? force : energyCurve(force)
-    const d = c.spacers - spacers.value
+    const d = c.spacers - modelSpacers.value
     return {
       name: `${c.spacers} ${c.spacers === 1 ? 'spacer' : 'spacers'}${d === 0 ? ', as now' : ''}`,
       colour: d === 0 ? (props.end === 'front' ? '--front' : '--rear') : d < 0 ? '--sky' : '--rust',
@@ -97,13 +98,13 @@ function take(n: number, psi: number) {
           >{{ ` ${r.words}` }}</span
         >
         <BButton variant="plain" @click="take(r.n, r.psi)">{{
-          `In now, at ${say('pressure', r.psi)}`
+          `I’ve put it in, at ${say('pressure', r.psi)}`
         }}</BButton>
       </li>
     </ul>
     <p v-if="onShelf" class="soft small num">{{ `On the shelf for it: ${onShelf}.` }}</p>
     <p class="soft small">
-      Moving air (m = 1.3), still friction left out; figures of the unit are
+      An estimate with standard values for moving air, without friction; figures of the unit are
       {{ unitAir(unit).own ? 'its own' : 'the usual ones' }}.
     </p>
   </section>

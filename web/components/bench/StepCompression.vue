@@ -45,7 +45,8 @@ function all(where: (a: Adjuster) => number) {
         :key="a.id"
         :end="p.u.end"
         :adjuster="a"
-        :value="bench.positionOf(a.id) ?? 0"
+        :value="bench.positionOf(a.id)"
+        :known="bench.knownOf(a.id)"
         :detail="countBaseWords(a)"
         @dial="(v) => bench.setPosition(p.u.end, a.id, v)"
       />

@@ -35,7 +35,7 @@ const ends = computed(() =>
             u.strokeMm,
             last.effort,
             sag === null ? null : sag - u.sagTargetPct,
-            spacer ? (bench.positionOf(spacer.id) ?? 0) : null,
+            spacer ? bench.positionOf(spacer.id) : null,
             spacer?.kind === 'spacer' ? spacer.maxCount : null,
           )
         : null,
@@ -89,7 +89,7 @@ function keep(end: End) {
           :fault="fault[e.u.end] ?? null"
           :hint="`of ${say('length', e.u.strokeMm)}`"
         />
-        <BButton type="submit" variant="primary">Keep it</BButton>
+        <BButton type="submit" variant="primary">Save the reading</BButton>
       </form>
       <p v-if="e.judged" role="status" class="judged num" :class="e.judged.verdict">
         <b>{{ `${e.judged.usedPct.toFixed(0)} % used.` }}</b> {{ e.judged.words }}

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { EqualiseSchool } from '#contract/bench'
+import { equalisedKey } from '#core/bench/evidence'
 import { equaliseStages } from '#core/bench/schools'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useBench } from '../../stores/bench.ts'
@@ -18,6 +19,11 @@ const school = computed({
   set: (equaliseSchool: EqualiseSchool) => bench.set({ equaliseSchool }),
 })
 const secondsPerCycle = 2
+const ticked = (key: string) => bench.bench!.checks.includes(key)
+function tick(key: string) {
+  const { checks } = bench.bench!
+  bench.set({ checks: ticked(key) ? checks.filter((k) => k !== key) : [...checks, key] })
+}
 const cards = computed(() =>
   bench.units.flatMap((u) => {
     const main = u.adjusters.find((a) => a.kind === 'pressure' && a.role === 'main-pressure')
@@ -52,6 +58,7 @@ const cards = computed(() =>
   <div class="step">
     <ChoiceRow v-model="school" label="How" :options="optionsOf(equaliseWords)" handbook="school-equalise" />
     <p class="soft">The unit’s own manual goes before all of them.</p>
+    <p v-if="!cards.length" class="soft">Choose a pressure in “Start pressure or spring” first.</p>
     <section v-for="c in cards" :key="c.unit.id" class="card-paper card">
       <h2>
         <EndMark :end="c.unit.end" /> {{ c.unit.end === 'front' ? 'Front' : 'Rear' }}, {{ c.unit.name }}
@@ -68,6 +75,15 @@ const cards = computed(() =>
         :title="`Count me through it, ${c.unit.end === 'front' ? 'front' : 'rear'}`"
         :steps="c.steps"
       />
+      <label class="tick">
+        <input
+          type="checkbox"
+          class="form-check-input"
+          :checked="ticked(equalisedKey(c.unit.end))"
+          @change="tick(equalisedKey(c.unit.end))"
+        />
+        {{ `The ${c.unit.end} was cycled and topped up` }}
+      </label>
     </section>
   </div>
 </template>
@@ -85,5 +101,11 @@ p {
 }
 ol {
   margin: 0.4rem 0 0.6rem;
+}
+.tick {
+  display: flex;
+  gap: 0.7rem;
+  align-items: center;
+  min-height: 48px;
 }
 </style>

@@ -7,13 +7,22 @@ import { useBench } from '../../stores/bench.ts'
 /** What to look at before the first reading. */
 const bench = useBench()
 const checks = computed(() => preparationChecks(bench.units))
-const ticked = (key: string) => bench.bench!.checks.includes(key)
-function tick(key: string) {
-  const list = bench.bench!.checks
-  bench.set({ checks: ticked(key) ? list.filter((k) => k !== key) : [...list, key] })
-  if (key === 'levers-open' && !list.includes(key)) open((a) => a.kind === 'lever')
-  if (key === 'compression-open' && !list.includes(key)) open((a) => a.role.includes('compression'))
+type Answer = 'right' | 'out' | null
+const answerOf = (key: string): Answer =>
+  bench.bench!.checks.includes(key) ? 'right' : bench.bench!.checksOut.includes(key) ? 'out' : null
+/** A second tap on an answer takes it back. */
+function say(key: string, answer: Exclude<Answer, null>) {
+  const now = answerOf(key) === answer ? null : answer
+  const without = (list: readonly string[]) => list.filter((k) => k !== key)
+  const { checks, checksOut } = bench.bench!
+  bench.set({
+    checks: now === 'right' ? [...without(checks), key] : without(checks),
+    checksOut: now === 'out' ? [...without(checksOut), key] : without(checksOut),
+  })
+  if (now === 'right' && key === 'levers-open') open((a) => a.kind === 'lever')
+  if (now === 'right' && key === 'compression-open') open((a) => a.role.includes('compression'))
 }
+const unsound = computed(() => answerOf('sound') === 'out')
 /** What is ticked as open stands open. */
 function open(which: (a: (typeof bench.units)[number]['adjusters'][number]) => boolean) {
   for (const u of bench.units)
@@ -23,17 +32,33 @@ function open(which: (a: (typeof bench.units)[number]['adjusters'][number]) => b
 </script>
 
 <template>
-  <ul class="checks">
-    <li v-for="c in checks" :key="c.key">
-      <label>
-        <input type="checkbox" class="form-check-input" :checked="ticked(c.key)" @change="tick(c.key)" />
-        <span
+  <div>
+    <p v-if="unsound" class="caution" role="alert">
+      Do not ride it. Oil, play, clanks or a unit that won’t return belong to a workshop before anything is
+      set.
+    </p>
+    <ul class="checks">
+      <li v-for="c in checks" :key="c.key">
+        <span class="words"
           ><b>{{ c.words }}</b
           ><span class="soft small">{{ c.more }}</span></span
         >
-      </label>
-    </li>
-  </ul>
+        <span class="choice" role="group" :aria-label="c.words">
+          <button type="button" :aria-pressed="answerOf(c.key) === 'right'" @click="say(c.key, 'right')">
+            Looked at, right
+          </button>
+          <button
+            type="button"
+            class="out"
+            :aria-pressed="answerOf(c.key) === 'out'"
+            @click="say(c.key, 'out')"
+          >
+            That is out
+          </button>
+        </span>
+      </li>
+    </ul>
+  </div>
 </template>
 
 <style scoped>
@@ -42,19 +67,18 @@ function open(which: (a: (typeof bench.units)[number]['adjusters'][number]) => b
   padding: 0;
   margin: 0;
 }
-label {
-  display: grid;
-  grid-template-columns: auto 1fr;
-  gap: 0.8rem;
+li {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 0.4rem 1rem;
   align-items: center;
   min-height: 56px;
   border-bottom: 1px solid var(--line);
-  padding: 0.3rem 0;
+  padding: 0.4rem 0;
 }
-input {
-  width: 1.6rem;
-  height: 1.6rem;
-  margin: 0;
+.words {
+  flex: 1 1 280px;
 }
 b,
 .small {
@@ -62,5 +86,13 @@ b,
 }
 b {
   font-weight: 600;
+}
+.choice button {
+  min-height: 44px;
+  white-space: nowrap;
+}
+.out[aria-pressed='true'] {
+  background: var(--rust);
+  border-color: var(--rust);
 }
 </style>

@@ -32,7 +32,7 @@ const dials = computed(() =>
     u.adjusters
       .filter((a): a is Dial => (a.kind === 'click' || a.kind === 'turn') && a.role.includes('rebound'))
       .map((dial) => {
-        const now = bench.positionOf(dial.id) ?? 0
+        const now = bench.positionOf(dial.id)
         const main = u.adjusters.find((a) => a.role === 'main-pressure')
         const psi = main ? bench.positionOf(main.id) : null
         const since = bench.bench!.reboundTests.filter((t) => t.adjusterId === dial.id)
@@ -49,7 +49,8 @@ const dials = computed(() =>
           starts,
           // High-speed rebound shows on the trail, not in a push.
           tested: dial.role !== 'high-speed-rebound',
-          advice: reboundAdvice(since, dial, now, bench.rider?.level ?? 'intermediate'),
+          // Where nobody has counted the dial, there is nothing to advise from.
+          advice: now === null ? null : reboundAdvice(since, dial, now, bench.rider?.level ?? 'intermediate'),
           tests: since,
         }
       }),
@@ -57,6 +58,7 @@ const dials = computed(() =>
 )
 const outcomes: ReboundOutcome[] = ['creeps', 'settles', 'cycles']
 function saw(d: (typeof dials.value)[number], outcome: ReboundOutcome) {
+  if (d.now === null) return
   bench.set({
     reboundTests: [
       ...bench.bench!.reboundTests,
@@ -79,7 +81,14 @@ function recount(u: SuspensionUnit, dial: Dial) {
   recountOpen.value = true
 }
 const moveWords = (d: (typeof dials.value)[number]) =>
-  `${distanceWords(d.dial, d.now, d.advice.to)} ${effectWord(d.dial, d.now, d.advice.to)} ${turnSign(d.dial, d.now, d.advice.to) ?? ''}: ${positionWords(d.dial, d.advice.to)} ${countBaseWords(d.dial)}`
+  d.now === null || d.advice === null
+    ? ''
+    : `${distanceWords(d.dial, d.now, d.advice.to)} ${effectWord(d.dial, d.now, d.advice.to)} ${turnSign(d.dial, d.now, d.advice.to) ?? ''}: ${positionWords(d.dial, d.advice.to)} ${countBaseWords(d.dial)}`
+/** Where the advice would have it, while it is elsewhere. */
+const wished = (d: (typeof dials.value)[number]) =>
+  d.advice && (d.advice.kind === 'move' || d.advice.kind === 'good') && d.advice.to !== d.now
+    ? d.advice.to
+    : null
 </script>
 
 <template>
@@ -105,9 +114,8 @@ const moveWords = (d: (typeof dials.value)[number]) =>
         :end="d.u.end"
         :adjuster="d.dial"
         :value="d.now"
-        :ghost="
-          d.advice.kind === 'move' || (d.advice.kind === 'good' && d.advice.to !== d.now) ? d.advice.to : null
-        "
+        :known="bench.knownOf(d.dial.id)"
+        :ghost="wished(d)"
         :detail="countBaseWords(d.dial)"
         @dial="(v) => bench.setPosition(d.u.end, d.dial.id, v)"
       />
@@ -125,16 +133,20 @@ const moveWords = (d: (typeof dials.value)[number]) =>
         </button>
       </div>
       <template v-if="d.tested">
-        <div class="choice outcomes" role="group" :aria-label="`What the ${d.u.end} did`">
+        <p v-if="d.now === null" class="caution">
+          Count the dial first: close it gently to the stop, counting; then tap where it stood, and open it
+          again by the same count.
+        </p>
+        <div v-else class="choice outcomes" role="group" :aria-label="`What the ${d.u.end} did`">
           <button v-for="o in outcomes" :key="o" type="button" @click="saw(d, o)">
             {{ outcomeWords[o] }}
           </button>
         </div>
-        <p role="status" class="advice" :class="d.advice.kind">{{ d.advice.words }}</p>
-        <div v-if="d.advice.to !== d.now" class="next">
+        <p v-if="d.advice" role="status" class="advice" :class="d.advice.kind">{{ d.advice.words }}</p>
+        <div v-if="wished(d) !== null" class="next">
           <b class="num">{{ moveWords(d) }}</b>
-          <BButton variant="sun" @click="bench.setPosition(d.u.end, d.dial.id, d.advice.to)"
-            >It is there now</BButton
+          <BButton variant="sun" @click="bench.setPosition(d.u.end, d.dial.id, wished(d)!)"
+            >I’ve turned it there</BButton
           >
         </div>
         <p v-if="d.tests.length" class="soft small num">

@@ -21,18 +21,12 @@ import SagRuler from './SagRuler.vue'
 const props = defineProps<{ end: End }>()
 const bench = useBench()
 const { say } = useUnits()
-const { unit, sagPct, solution, inWindow, otherPosture, last } = useSagStep(toRef(props, 'end'))
+const { unit, sagPct, solution, inWindow, windowPct, last } = useSagStep(toRef(props, 'end'))
 const posture = computed({
   get: () => bench.bench!.posture[props.end],
   set: (p: Posture) => bench.set({ posture: { ...bench.bench!.posture, [props.end]: p } }),
 })
 const obstacles = computed(() => inTheWay(bench.bench!, unit.value))
-const unticked = computed(() => {
-  const missing = ['levers-open', 'compression-open', 'kit-on'].filter(
-    (k) => !bench.bench!.checks.includes(k),
-  )
-  return missing.length > 0
-})
 function openThem() {
   for (const a of unit.value.adjusters) {
     if (a.kind === 'lever') bench.setPosition(props.end, a.id, 0)
@@ -52,7 +46,9 @@ const targetMm = computed(() => (unit.value.sagTargetPct / 100) * unit.value.str
 <template>
   <div class="step">
     <p class="num target">
-      {{ `Target ${unit.sagTargetPct} % = ${say('length', targetMm)} of ${say('length', unit.strokeMm)}` }}
+      {{
+        `Target ${unit.sagTargetPct} % = ${say('length', targetMm)} of ${say('length', unit.strokeMm)}; right within ± ${windowPct.toFixed(1)} %, that is ± ${say('length', (windowPct / 100) * unit.strokeMm)}`
+      }}
     </p>
     <SagRuler
       :end="end"
@@ -66,14 +62,10 @@ const targetMm = computed(() => (unit.value.sagTargetPct / 100) * unit.value.str
     <CoilVerdict v-else :end="end" />
     <div v-if="obstacles.length" class="caution" role="alert">
       <span>{{
-        `${obstacles.join('; ')}. Open it before reading sag: closed compression fakes less sag.`
+        `${obstacles.join('; ')}. Open it before reading sag: closed compression makes sag look smaller. Readings taken like this are kept and do not count.`
       }}</span>
-      <BButton variant="plain" @click="openThem">It is open now</BButton>
+      <BButton variant="plain" @click="openThem">I’ve opened it</BButton>
     </div>
-    <p v-else-if="unticked" class="caution">Levers, compression and kit are not all ticked in “Prepare”.</p>
-    <p v-if="otherPosture" class="caution">
-      {{ `Some readings were taken ${postureWords[otherPosture]}; only those in the present posture count.` }}
-    </p>
     <section class="card-paper panel" aria-labelledby="new-reading">
       <h2 id="new-reading">{{ last ? 'Another reading' : 'First reading' }}</h2>
       <details :open="!last">

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { End } from '#contract/common'
-import { judgeBalance } from '#core/bench/balance'
+import { balanceNow, targetInPosture } from '#core/bench/balance'
+import { sagNow } from '#core/bench/sagNow'
 import { useBench } from '../../stores/bench.ts'
 import EndMark from '../shell/EndMark.vue'
 import ReadingList from './ReadingList.vue'
@@ -12,37 +13,36 @@ import SagRuler from './SagRuler.vue'
 const bench = useBench()
 const end = ref<End>('front')
 const ends: End[] = ['front', 'rear']
-const sagOf = (e: End) => {
+const sagOf = (e: End) => sagNow(bench.bench!, bench.unit(e)!, true).pct
+const balance = computed(() => balanceNow(bench.bench!, bench.units, bench.benchRider.shares))
+/** The target of an end as it stands in the ready position, where the reading is taken. */
+function targetOf(e: End): number {
   const u = bench.unit(e)!
-  const list = bench.readingsOf(e).filter((r) => r.together)
-  const last = list.at(-1)
-  return last ? (100 * last.sagMm) / u.strokeMm : null
+  const main = u.adjusters.find((a) => a.role === 'main-pressure')
+  const spacer = u.adjusters.find((a) => a.kind === 'spacer')
+  const target = targetInPosture(
+    u,
+    u.sagTargetPct,
+    bench.bench!.posture[e],
+    'ready',
+    bench.benchRider.shares,
+    main ? bench.positionOf(main.id) : null,
+    (spacer && bench.positionOf(spacer.id)) ?? 0,
+  )
+  return Math.round(target * 10) / 10
 }
-const balance = computed(() => {
-  const [f, r] = [sagOf('front'), sagOf('rear')]
-  return f === null || r === null
-    ? null
-    : judgeBalance(
-        { sagPct: f, targetPct: bench.unit('front')!.sagTargetPct },
-        { sagPct: r, targetPct: bench.unit('rear')!.sagTargetPct },
-      )
-})
 </script>
 
 <template>
   <div class="step">
     <p>
       Set each end alone first. Now settle once in the ready position, push both rings, get off, and read
-      both. A balanced bike that is a little wrong still rides better than an unbalanced one.
+      both. The targets are those of the ready position: less of you stands on the rear than seated. A
+      balanced bike that is a little wrong still rides better than an unbalanced one.
     </p>
     <div v-for="e in ends" :key="e">
       <h2><EndMark :end="e" /> {{ e === 'front' ? 'Front' : 'Rear' }}</h2>
-      <SagRuler
-        :end="e"
-        :stroke-mm="bench.unit(e)!.strokeMm"
-        :target-pct="bench.unit(e)!.sagTargetPct"
-        :sag-pct="sagOf(e)"
-      />
+      <SagRuler :end="e" :stroke-mm="bench.unit(e)!.strokeMm" :target-pct="targetOf(e)" :sag-pct="sagOf(e)" />
     </div>
     <p v-if="balance" class="balance" :class="balance.verdict" role="status">
       <b class="num">{{ `${balance.leanPoints > 0 ? '+' : ''}${balance.leanPoints.toFixed(1)} points` }}</b>

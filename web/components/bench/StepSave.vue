@@ -3,6 +3,8 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { adjusterName } from '#core/adjusters/words'
 import { countBaseWords } from '#core/adjusters/count'
+import { knownWords } from '#core/setup/known'
+import { knownTitle } from '../../support/knownTitle.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useBench } from '../../stores/bench.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -20,7 +22,7 @@ const { positionWords } = useUnits()
 const name = ref(`Baseline, ${shortDayWords(localToday())}`)
 const busy = ref(false)
 const open = computed(() =>
-  bench.states.filter((s) => s.step !== 'save' && (s.state === 'open' || s.state === 'stale')),
+  bench.states.filter((s) => s.step !== 'save' && s.state !== 'done' && s.state !== 'skipped'),
 )
 const fault = computed(() => (name.value.trim() ? null : 'Give the baseline a name.'))
 const rows = computed(() =>
@@ -30,7 +32,9 @@ const rows = computed(() =>
     lines: u.adjusters.map((a) => ({
       id: a.id,
       name: adjusterName(a),
-      at: positionWords(a, bench.positionOf(a.id) ?? 0),
+      at: bench.positionOf(a.id) === null ? '?' : positionWords(a, bench.positionOf(a.id)!),
+      how: knownWords[bench.knownOf(a.id)?.how ?? 'unread'],
+      title: knownTitle(bench.knownOf(a.id)),
       base: countBaseWords(a),
     })),
   })),
@@ -40,7 +44,7 @@ async function keep() {
   busy.value = true
   const ok = await notices.attempt(() => bench.finish(name.value.trim()))
   busy.value = false
-  if (ok) notices.show('The baseline is kept; a trail day starts from it.')
+  if (ok) notices.show('The baseline is saved; a trail day starts from it.')
 }
 </script>
 
@@ -57,7 +61,7 @@ async function keep() {
     <template v-else>
       <p v-if="open.length" class="caution">
         {{
-          `Not done or stale: ${open.map((s) => stepWords[s.step].toLowerCase()).join('; ')}. It can be kept like this; the steps stay marked.`
+          `Not shown to be right: ${open.map((s) => stepWords[s.step].toLowerCase()).join('; ')}. It can be saved like this; what is open stays marked, and what is unread stays unread.`
         }}
       </p>
       <div class="ends">
@@ -65,23 +69,33 @@ async function keep() {
           <h2><EndMark :end="r.u.end" /> {{ r.u.end === 'front' ? 'Front' : 'Rear' }}, {{ r.u.name }}</h2>
           <dl class="num">
             <dt>Sag</dt>
-            <dd>{{ r.sag === null ? 'not read' : `${r.sag.toFixed(1)} %, target ${r.u.sagTargetPct} %` }}</dd>
+            <dd>
+              {{
+                r.sag === null
+                  ? 'not read at this pressure'
+                  : `${r.sag.toFixed(1)} %, target ${r.u.sagTargetPct} %`
+              }}
+            </dd>
             <template v-for="l in r.lines" :key="l.id">
               <dt>{{ l.name }}</dt>
               <dd>
-                <b>{{ l.at }}</b> <span class="soft small">{{ l.base }}</span>
+                <b>{{ l.at }}</b> <span class="soft small" :title="l.title">{{ `${l.base} ${l.how}` }}</span>
               </dd>
             </template>
           </dl>
         </section>
       </div>
-      <form class="name" @submit.prevent="keep">
+      <p v-if="!bench.hasBaseline" class="caution" role="status">
+        Nothing was set or read on this bench yet, so there is no baseline to save. A pressure that was
+        pumped, a dial that was counted, or one sag reading is a beginning.
+      </p>
+      <form v-else class="name" @submit.prevent="keep">
         <div>
           <label class="form-label" for="baseline-name">Name of the baseline</label>
           <BFormInput id="baseline-name" v-model="name" maxlength="80" autocomplete="off" />
           <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
         </div>
-        <BButton type="submit" variant="primary" :disabled="busy">Keep this baseline</BButton>
+        <BButton type="submit" variant="primary" :disabled="busy">Save this baseline</BButton>
       </form>
     </template>
     <WeatherCard />

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { End } from '#contract/common'
 import type { SuspensionUnit } from '#contract/unit'
 import { leverageOf, wheelTravelMm } from '#core/linkage/leverage'
+import { shownByGaugePsi, truePressurePsi } from '#core/spring/gauge'
 import { startPressures } from '#core/spring/start'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useBench } from '../../stores/bench.ts'
@@ -11,6 +12,7 @@ import { sourceWords } from '../../support/benchWords.ts'
 import GaugeForm from '../garage/GaugeForm.vue'
 import EndMark from '../shell/EndMark.vue'
 import ClickRail from '../day/ClickRail.vue'
+import NumberField from '../shell/NumberField.vue'
 import CoilVerdict from './CoilVerdict.vue'
 
 /** What to pump or fit before the first reading, and where each number comes from. */
@@ -18,13 +20,15 @@ const bench = useBench()
 const garage = useGarage()
 const { say } = useUnits()
 const gaugeOpen = ref(false)
+/** What the pump is said to have brought it to, per end, as typed. */
+const typed = ref<Record<End, number | null>>({ front: null, rear: null })
 
 const mainOf = (u: SuspensionUnit) => {
   const a = u.adjusters.find((x) => x.kind === 'pressure' && x.role === 'main-pressure')
   return a?.kind === 'pressure' ? a : null
 }
 const gauges = computed(() => [
-  { value: null, text: 'no name, reads true' },
+  { value: null, text: 'one without a name' },
   ...garage.gauges.map((g) => ({
     value: g.id,
     text:
@@ -81,6 +85,52 @@ function offers(u: SuspensionUnit) {
   })
   return [...computed, ...written]
 }
+const psiOf = (u: SuspensionUnit) => bench.positionOf(mainOf(u)!.id)
+const isChosen = (u: SuspensionUnit, psi: number) => Math.round(psiOf(u) ?? -1) === psi
+const offsetOf = (u: SuspensionUnit) => garage.gauge(bench.bench!.gaugeId[u.end])?.readsHighPsi ?? 0
+/** The start that is chosen and that nobody has pumped yet. */
+function estimated(u: SuspensionUnit) {
+  const main = mainOf(u)
+  const psi = psiOf(u)
+  const known = main && bench.knownOf(main.id)
+  return main && psi !== null && known?.how === 'assumed'
+    ? { psi, source: known.source, shown: Math.round(shownByGaugePsi(psi, offsetOf(u))) }
+    : null
+}
+const setFault = ref<Partial<Record<End, string>>>({})
+const shownPsi = (u: SuspensionUnit) => typed.value[u.end] ?? estimated(u)?.shown ?? null
+const setWords = (u: SuspensionUnit) =>
+  shownPsi(u) === null ? 'I’ve set it' : `I’ve set ${say('pressure', shownPsi(u)!)}`
+/** The only way to "set": somebody says what the gauge shows. */
+function pumped(u: SuspensionUnit) {
+  const main = mainOf(u)!
+  const shown = shownPsi(u)
+  const psi = shown === null || Number.isNaN(shown) ? null : truePressurePsi(shown, offsetOf(u))
+  const wrong =
+    psi === null
+      ? 'Enter what the gauge shows.'
+      : psi > main.maxPsi
+        ? `${say('pressure', psi)} is above the ${say('pressure', main.maxPsi)} this unit may have; let air out slowly.`
+        : psi < main.minPsi
+          ? `${say('pressure', psi)} is below the ${say('pressure', main.minPsi)} this unit works with; read the gauge again.`
+          : null
+  setFault.value = { ...setFault.value, [u.end]: wrong ?? undefined }
+  if (wrong || psi === null) return
+  bench.setPosition(u.end, main.id, psi)
+  typed.value = { ...typed.value, [u.end]: null }
+}
+// The best source at hand is chosen to begin with, marked as what it is.
+watch(
+  () => bench.units.map((u) => [u.id, mainOf(u) && psiOf(u) === null ? (offers(u)[0]?.key ?? '') : '']),
+  () => {
+    for (const u of bench.units) {
+      const main = mainOf(u)
+      const best = main && bench.bench && psiOf(u) === null ? offers(u)[0] : undefined
+      if (main && best) bench.assume(u.end, main.id, best.psi, best.words)
+    }
+  },
+  { immediate: true },
+)
 const others = (u: SuspensionUnit) =>
   u.adjusters.filter(
     (a) =>
@@ -112,15 +162,29 @@ const first = computed(() => bench.bench!.spacerSchool === 'start-full')
             <button
               type="button"
               class="btn btn-sm"
-              :class="
-                Math.round(bench.positionOf(mainOf(u)!.id) ?? -1) === o.psi ? 'btn-primary' : 'btn-plain'
-              "
-              @click="bench.setPosition(u.end, mainOf(u)!.id, o.psi)"
+              :class="isChosen(u, o.psi) ? 'btn-primary' : 'btn-plain'"
+              @click="bench.assume(u.end, mainOf(u)!.id, o.psi, o.words)"
             >
-              {{ Math.round(bench.positionOf(mainOf(u)!.id) ?? -1) === o.psi ? 'Chosen' : 'Take it' }}
+              {{ isChosen(u, o.psi) ? 'Chosen' : 'Use this' }}
             </button>
           </li>
         </ul>
+        <p v-if="estimated(u)" class="caution estimate">
+          {{
+            `${say('pressure', estimated(u)!.psi)} is an estimate: ${estimated(u)!.source}. Sag will correct it. Nobody has pumped it to that yet.`
+          }}
+        </p>
+        <form class="set" @submit.prevent="pumped(u)">
+          <NumberField
+            :model-value="typed[u.end] ?? estimated(u)?.shown ?? null"
+            label="The gauge shows now"
+            quantity="pressure"
+            :hint="`most: ${say('pressure', mainOf(u)!.maxPsi)}`"
+            :fault="setFault[u.end] ?? null"
+            @update:model-value="(v) => (typed = { ...typed, [u.end]: v })"
+          />
+          <BButton type="submit" variant="primary">{{ setWords(u) }}</BButton>
+        </form>
         <div class="gauge">
           <label class="form-label" :for="`gauge-${u.end}`">Gauge on the pump</label>
           <BFormSelect
@@ -132,11 +196,12 @@ const first = computed(() => bench.bench!.spacerSchool === 'start-full')
           <BButton variant="plain" @click="gaugeOpen = true">New gauge</BButton>
         </div>
         <ClickRail
-          v-for="a in [mainOf(u)!, ...others(u)]"
+          v-for="a in others(u)"
           :key="a.id"
           :end="u.end"
           :adjuster="a"
-          :value="bench.positionOf(a.id) ?? 0"
+          :value="bench.positionOf(a.id)"
+          :known="bench.knownOf(a.id)"
           @dial="(v) => bench.setPosition(u.end, a.id, v)"
         />
         <p v-if="first && others(u).some((a) => a.kind === 'spacer')" class="soft">
@@ -156,6 +221,16 @@ const first = computed(() => bench.bench!.spacerSchool === 'start-full')
 </template>
 
 <style scoped>
+.set {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.8rem;
+  align-items: end;
+  margin: 0.5rem 0;
+}
+.estimate {
+  margin: 0.4rem 0;
+}
 .step {
   display: grid;
   gap: 1.2rem;

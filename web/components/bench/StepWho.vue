@@ -49,7 +49,11 @@ const usual = (u: SuspensionUnit) =>
         }}
       </p>
       <p v-if="bench.massKg !== null" class="num">
-        {{ `${say('mass', bench.massKg)} with kit and water. Weighed with all of it on?` }}
+        {{
+          bench.benchRider.kitKnown
+            ? `${say('mass', bench.massKg)} with kit and water.`
+            : `${say('mass', bench.massKg)} without the kit: nobody has said what it weighs. It adds 3 to 8 kg.`
+        }}
       </p>
       <p v-else class="caution">No weight yet: spring and damper starts need it. It stays private.</p>
       <BButton variant="plain" @click="riderOpen = true">Edit weight, kit and water</BButton>

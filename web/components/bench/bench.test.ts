@@ -3,12 +3,11 @@ import { mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
 import { canonicalUnits } from '#core/units/choice'
-import { fork, shock } from '#core/test/dayBuilder'
+import { fork } from '#core/test/dayBuilder'
 import { useUnits } from '../../composables/useUnits.ts'
 import { factWords, reminderWords } from '../../support/benchWords.ts'
 import { cautions, cautionsAt } from '../../support/cautions.ts'
-import { likelyStart } from '../../support/freshBench.ts'
-import { copyOfUnit, newAdjuster, unitTemplates } from '../../support/unitTemplates.ts'
+import { copyOfUnit, unitTemplates } from '../../support/unitTemplates.ts'
 import NumberField from '../shell/NumberField.vue'
 import BenchSteps from './BenchSteps.vue'
 import HandsFree from './HandsFree.vue'
@@ -87,7 +86,8 @@ describe('the hands-free timer', () => {
 
 describe('the path of steps', () => {
   it('tells open, done, stale and skipped apart in words, too', async () => {
-    const base = { changed: [], reason: '' }
+    const evidence = { state: 'enough' as const, words: [] }
+    const base = { changed: [], reason: '', evidence }
     const w = mount(BenchSteps, {
       props: {
         at: 'sag-rear',
@@ -129,12 +129,16 @@ describe('words', () => {
   })
   it('of reminders are in the person’s units', () => {
     const r = (kind: Parameters<typeof reminderWords>[0]['kind'], amount: number) =>
-      reminderWords({ kind, amount, unitName: null }, units)
+      reminderWords({ kind, amount, unitName: null, pressures: [] }, units)
     expect(r('temperature', -12)).toBe('21.6 °F colder than last time')
     expect(r('weeks', 15)).toBe('last set or checked 15 days ago')
-    expect(reminderWords({ kind: 'height', amount: 600, unitName: null }, canonicalUnits)).toBe(
-      '600 m higher than last time',
-    )
+    expect(
+      reminderWords({ kind: 'height', amount: 600, unitName: null, pressures: [] }, canonicalUnits),
+    ).toBe('600 m higher than last time')
+    const pressures = [{ end: 'front' as const, readsPsi: 61.3, setPsi: 64.4 }]
+    expect(
+      reminderWords({ kind: 'temperature', amount: -18, unitName: null, pressures }, canonicalUnits),
+    ).toBe('18 °C colder than last time: front reads about 61 psi; for the same sag set 64 psi')
   })
   it('every step names cautions that exist, and every caution of a hazard has a step', () => {
     const placed = new Set(Object.values(cautionsAt).flat())
@@ -182,14 +186,5 @@ describe('starting points', () => {
   it('every template is a sound unit of its end', () => {
     for (const end of ['front', 'rear'] as const)
       for (const template of unitTemplates(end)) expect(template.make().end).toBe(end)
-  })
-  it('an unread part stands where it does least harm', () => {
-    expect(likelyStart(newAdjuster('lever', 'rear'))).toBe(0)
-    const click = newAdjuster('click', 'rear')
-    expect(likelyStart({ ...click, role: 'compression' } as typeof click)).toBe(12)
-    expect(likelyStart(click)).toBe(6)
-    const collar = { ...newAdjuster('turn', 'rear'), role: 'preload', turns: 2 } as typeof click
-    expect(likelyStart(collar)).toBe(2)
-    expect(likelyStart(shock.adjusters[0])).toBe(200)
   })
 })

@@ -3,14 +3,13 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { v7 as uuid } from 'uuid'
 import type { Surface } from '#contract/day'
-import { endpoints, type DayBundle } from '#contract/endpoints'
+import type { DayBundle } from '#contract/endpoints'
 import type { Setup } from '#contract/setup'
 import { carriedPositions, carryOver, ontoOtherUnits, type CarriedPosition } from '#core/carry/carryOver'
 import type { Pace, Steepness } from '#core/carry/groundRules'
 import type { Adjuster } from '#contract/adjuster'
 import { adjusterName } from '#core/adjusters/words'
 import { ridingMassKg } from '#core/spring/load'
-import { call } from '../../api/client.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -128,16 +127,21 @@ async function save() {
       source: 'carried',
       linked: true,
       proposalId: null,
+      undoes: null,
+      fromSetupId: null,
     },
     foundIn: null,
+    wanted: true,
   }
   busy.value = true
-  const ok = await notices.attempt(() => call(endpoints.putSetup, { id: setup.id }, setup))
+  const ok = await notices.attempt(() => garage.saveSetup(setup))
   busy.value = false
   if (!ok) return
-  await notices.attempt(() => garage.load())
   open.value = false
-  notices.show('Kept as a start. Set the bike so, check sag, then ride a baseline.', 'done')
+  notices.show(
+    'Saved as a wanted start. Nothing is turned yet: make the turns in the garage, then check sag.',
+    'done',
+  )
   await router.push('/garage')
 }
 </script>
@@ -190,7 +194,7 @@ async function save() {
         <BButton type="submit" variant="primary" :disabled="busy || !moved.length"
           >Keep it as a start</BButton
         >
-        <BButton variant="plain" @click="open = false">Not now</BButton>
+        <BButton variant="plain" @click="open = false">Cancel</BButton>
       </div>
     </form>
   </BModal>

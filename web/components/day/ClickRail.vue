@@ -2,34 +2,42 @@
 import { computed, ref } from 'vue'
 import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
+import type { Known } from '#contract/setup'
 import type { Bracket } from '#core/adviser/bracket'
-import { countBaseWords, fromCount } from '#core/adjusters/count'
+import { countBaseWords, fromCount, toCount } from '#core/adjusters/count'
 import { canStandAt } from '#core/adjusters/range'
 import { adjusterName, effectWord, familyOf, turnSign } from '#core/adjusters/words'
+import { knownWords } from '#core/setup/known'
 import { fromChosen } from '#core/units/choice'
+import { useRailGesture } from '../../composables/useRailGesture.ts'
 import { useUnits } from '../../composables/useUnits.ts'
+import { knownTitle } from '../../support/knownTitle.ts'
 import { railScale, railStep } from '../../support/rail.ts'
 
+/** One adjuster on its rail. `value` null: nobody has read it; a tap or digits then say where it stands. */
 const props = defineProps<{
   end: End
   adjuster: Adjuster
-  value: number
+  value: number | null
+  known?: Known | null
   target?: number
   ghost?: number | null
   bracket?: Bracket | null
   detail?: string
+  /** Shown, not to be turned: a past day. */
+  locked?: boolean
 }>()
 const emit = defineEmits<{ dial: [value: number] }>()
 const { units, positionNumber, positionWords, unitWord } = useUnits()
 
 const shown = computed(() => props.target ?? props.value)
 const scale = computed(() =>
-  railScale(props.adjuster, [
-    props.value,
-    shown.value,
-    props.ghost ?? props.value,
-    ...(props.bracket?.tried.map((t) => t.value) ?? []),
-  ]),
+  railScale(
+    props.adjuster,
+    [props.value, shown.value, props.ghost, ...(props.bracket?.tried.map((t) => t.value) ?? [])].filter(
+      (v) => typeof v === 'number',
+    ),
+  ),
 )
 const percent = (v: number) => `${(100 * Math.min(1, Math.max(0, scale.value.at(v)))).toFixed(2)}%`
 const name = computed(() => adjusterName(props.adjuster))
@@ -43,6 +51,8 @@ const dot = computed(() =>
 )
 const levers = computed(() => (props.adjuster.kind === 'lever' ? props.adjuster.positions : null))
 const base = computed(() => countBaseWords(props.adjuster))
+const how = computed(() => (props.value === null ? 'unread' : (props.known?.how ?? 'set')))
+const howTitle = computed(() => knownTitle(props.known ?? null))
 const moved = computed(() => props.target !== undefined && props.target !== props.value)
 const signs = { better: '▲', worse: '▼', unclear: '◆', start: '○' } as const
 const best = computed(() =>
@@ -56,31 +66,57 @@ const best = computed(() =>
     : null,
 )
 const ghostTurn = computed(() =>
-  typeof props.ghost !== 'number' ? '' : (turnSign(props.adjuster, props.value, props.ghost) ?? '→'),
+  typeof props.ghost !== 'number' || props.value === null
+    ? ''
+    : (turnSign(props.adjuster, props.value, props.ghost) ?? '→'),
 )
-const label = computed(
-  () => `${props.end} ${name.value}, ${positionWords(props.adjuster, shown.value)} ${base.value}`,
+const placeWords = computed(() =>
+  shown.value === null ? 'not read' : positionWords(props.adjuster, shown.value),
 )
+const label = computed(() => `${props.end} ${name.value}, ${placeWords.value} ${base.value}`)
 
 const track = ref<HTMLElement>()
-function pick(e: PointerEvent) {
-  const box = track.value!.getBoundingClientRect()
-  emit('dial', scale.value.valueAt(Math.min(1, Math.max(0, (e.clientX - box.left) / box.width))))
+const say = (v: number) => !props.locked && emit('dial', v)
+const { drag, on } = useRailGesture(track, (share) => say(scale.value.valueAt(share)))
+const listeners = computed(() => (props.locked ? {} : on))
+/** Where the peg is drawn: under the finger while it is dragged. */
+const pegAt = computed(() => (drag.value === null ? shown.value : scale.value.valueAt(drag.value)))
+
+/** One step either way; the sign is that of the number that is shown. */
+const steps = computed(() =>
+  ([-1, 1] as const).map((direction) => {
+    const from = shown.value
+    const to = from === null ? null : railStep(props.adjuster, from, direction)
+    return {
+      direction,
+      to,
+      sign:
+        from !== null && to !== null && toCount(props.adjuster, to) < toCount(props.adjuster, from)
+          ? '−'
+          : '+',
+      label:
+        from === null || to === null
+          ? `${props.end} ${name.value}: no further`
+          : `${props.end} ${name.value} one step ${effectWord(props.adjuster, from, to)}`,
+    }
+  }),
+)
+const step = (direction: -1 | 1) => {
+  const to = steps.value.find((s) => s.direction === direction)?.to
+  if (typeof to === 'number') say(to)
 }
 const typed = ref('')
 let typedAt = 0
 function key(e: KeyboardEvent) {
-  if (e.ctrlKey || e.metaKey || e.altKey) return
+  if (props.locked || e.ctrlKey || e.metaKey || e.altKey) return
   const direction =
     e.key === 'ArrowRight' || e.key === 'ArrowUp'
       ? 1
       : e.key === 'ArrowLeft' || e.key === 'ArrowDown'
         ? -1
         : null
-  if (direction) {
-    const to = railStep(props.adjuster, shown.value, direction)
-    if (to !== null) emit('dial', to)
-  } else if (/^[\d.,]$/.test(e.key)) {
+  if (direction) step(direction)
+  else if (/^[\d.,]$/.test(e.key)) {
     // Digits within a second belong to one number, in the part's own count.
     const digit = e.key.replace(',', '.')
     typed.value = e.timeStamp - typedAt < 1000 ? typed.value + digit : digit
@@ -99,7 +135,7 @@ function tryCount(count: number) {
         : kind === 'spring-rate'
           ? fromChosen('springRate', count, units.value)
           : fromCount(props.adjuster, count)
-    if (canStandAt(props.adjuster, to)) emit('dial', to)
+    if (canStandAt(props.adjuster, to)) say(to)
   } catch {
     // Not a place on this dial; the next digit may make it one.
   }
@@ -107,74 +143,100 @@ function tryCount(count: number) {
 </script>
 
 <template>
-  <div class="rail" :class="end">
-    <div class="name">
-      <span v-if="dot" class="dot" :class="dot" aria-hidden="true"></span>
-      <span>{{ name }}</span>
-      <small v-if="detail" class="soft">{{ detail }}</small>
+  <div class="rail" :class="[end, how, { locked }]">
+    <div class="head">
+      <span class="name">
+        <span v-if="dot" class="dot" :class="dot" aria-hidden="true"></span>{{ name }}
+        <small v-if="detail" class="soft">{{ detail }}</small>
+      </span>
+      <small class="known" :title="howTitle">{{ knownWords[how] }}</small>
+      <span v-if="!levers" class="value num">
+        <b :class="{ moved }">{{ shown === null ? '?' : positionNumber(adjuster, shown) }}</b>
+        <small>{{ unitWord(adjuster) }}</small>
+      </span>
     </div>
     <div v-if="levers" class="levers" role="group" :aria-label="`${end} ${name}`">
       <button
         v-for="(p, i) in levers"
         :key="p"
         type="button"
+        :disabled="locked"
         :aria-pressed="shown === i"
         :class="{ ghosted: ghost === i }"
-        @click="emit('dial', i)"
+        @click="say(i)"
       >
         {{ p }}
       </button>
     </div>
-    <div
-      v-else
-      ref="track"
-      class="track"
-      role="slider"
-      tabindex="0"
-      :aria-label="label"
-      :aria-valuemin="scale.min"
-      :aria-valuemax="scale.max"
-      :aria-valuenow="shown"
-      :aria-valuetext="positionWords(adjuster, shown)"
-      @pointerdown="pick"
-      @keydown="key"
-    >
-      <span
-        v-if="best"
-        class="best"
-        :class="{ 'open-low': best.open.low, 'open-high': best.open.high }"
-        :style="{ left: best.left, right: `calc(100% - ${best.right})` }"
-        title="the best place lies in here"
-      ></span>
-      <span class="line"></span>
-      <span
-        v-for="n in scale.notches"
-        :key="n.value"
-        class="notch"
-        :class="{ major: n.major }"
-        :style="{ left: percent(n.value) }"
-      ></span>
-      <span
-        v-for="t in bracket?.tried ?? []"
-        :key="t.value"
-        class="tried"
-        :class="t.outcome"
-        :style="{ left: percent(t.value) }"
-        >{{ signs[t.outcome] }}</span
+    <div v-else class="row" :class="{ bare: locked }">
+      <button
+        v-if="!locked"
+        type="button"
+        class="step"
+        :disabled="steps[0].to === null"
+        :aria-label="steps[0].label"
+        @click="step(-1)"
       >
-      <span
-        v-if="typeof ghost === 'number' && !moved"
-        class="ghost"
-        :style="{ left: percent(ghost) }"
-        :title="`proposed: ${positionWords(adjuster, ghost)}, ${effectWord(adjuster, value, ghost)}`"
-        ><i>{{ ghostTurn }}</i></span
+        {{ steps[0].sign }}
+      </button>
+      <div
+        ref="track"
+        class="track"
+        role="slider"
+        :tabindex="locked ? -1 : 0"
+        :aria-label="label"
+        :aria-disabled="locked || undefined"
+        :aria-valuemin="scale.min"
+        :aria-valuemax="scale.max"
+        :aria-valuenow="shown ?? undefined"
+        :aria-valuetext="placeWords"
+        v-on="listeners"
+        @keydown="key"
       >
-      <span v-if="moved" class="was" :style="{ left: percent(value) }"></span>
-      <span class="peg" :class="{ moved }" :style="{ left: percent(shown) }"></span>
-    </div>
-    <div v-if="!levers" class="value num">
-      <b :class="{ moved }">{{ positionNumber(adjuster, shown) }}</b>
-      <small>{{ unitWord(adjuster) }}</small>
+        <span
+          v-if="best"
+          class="best"
+          :class="{ 'open-low': best.open.low, 'open-high': best.open.high }"
+          :style="{ left: best.left, right: `calc(100% - ${best.right})` }"
+          title="the best place lies in here"
+        ></span>
+        <span class="line"></span>
+        <span
+          v-for="n in scale.notches"
+          :key="n.value"
+          class="notch"
+          :class="{ major: n.major }"
+          :style="{ left: percent(n.value) }"
+        ></span>
+        <span
+          v-for="t in bracket?.tried ?? []"
+          :key="t.value"
+          class="tried"
+          :class="t.outcome"
+          :style="{ left: percent(t.value) }"
+          >{{ signs[t.outcome] }}</span
+        >
+        <span
+          v-if="typeof ghost === 'number' && value !== null && !moved"
+          class="ghost"
+          :style="{ left: percent(ghost) }"
+          :title="`proposed: ${positionWords(adjuster, ghost)}, ${effectWord(adjuster, value, ghost)}`"
+          ><i>{{ ghostTurn }}</i></span
+        >
+        <span v-if="moved && value !== null" class="was" :style="{ left: percent(value) }"></span>
+        <span v-if="pegAt === null" class="peg unread-peg" aria-hidden="true">?</span>
+        <span v-else class="peg" :class="{ moved }" :style="{ left: percent(pegAt) }"></span>
+      </div>
+      <button
+        v-if="!locked"
+        type="button"
+        class="step"
+        :disabled="steps[1].to === null"
+        :aria-label="steps[1].label"
+        @click="step(1)"
+      >
+        {{ steps[1].sign }}
+      </button>
     </div>
   </div>
 </template>
@@ -182,11 +244,44 @@ function tryCount(count: number) {
 <style scoped>
 .rail {
   --end: var(--front);
+  padding: 0.15rem 0;
+}
+.head {
   display: grid;
-  grid-template-columns: 92px 1fr 44px;
+  grid-template-columns: minmax(0, 1fr) auto auto;
+  align-items: baseline;
+  gap: 0 0.6rem;
+}
+.known {
+  color: var(--ink-soft);
+}
+.unread .known,
+.assumed .known {
+  color: var(--rust);
+  font-weight: 600;
+}
+.row {
+  display: grid;
+  grid-template-columns: 48px minmax(0, 1fr) 48px;
   align-items: center;
-  gap: 0 0.7rem;
-  min-height: 46px;
+  gap: 0 0.6rem;
+}
+.row.bare {
+  grid-template-columns: minmax(0, 1fr);
+  padding: 0 0.6rem;
+}
+.step {
+  width: 48px;
+  height: 48px;
+  border: 1px solid var(--line);
+  border-radius: 10px;
+  background: var(--card);
+  color: var(--ink);
+  font-size: 1.3rem;
+  line-height: 1;
+}
+.step:disabled {
+  opacity: 0.35;
 }
 .rail.rear {
   --end: var(--rear);
@@ -197,8 +292,8 @@ function tryCount(count: number) {
   line-height: 1.15;
 }
 .name small {
-  display: block;
   font-weight: 400;
+  margin-left: 0.3rem;
 }
 .dot {
   display: inline-block;
@@ -283,6 +378,33 @@ function tryCount(count: number) {
 .rear .peg {
   border-radius: 4px;
 }
+/* Assumed: light. Read: with its mark. Unread: hollow, and nowhere on the dial. */
+.assumed .peg:not(.moved) {
+  background: color-mix(in srgb, var(--end) 28%, var(--card));
+}
+.read .peg:not(.moved)::after {
+  content: '';
+  position: absolute;
+  inset: 3px;
+  border-radius: 50%;
+  background: var(--card);
+}
+.peg.unread-peg {
+  left: 50%;
+  width: 22px;
+  height: 22px;
+  display: grid;
+  place-items: center;
+  background: var(--card);
+  border: 2px dashed var(--end);
+  box-shadow: none;
+  color: var(--end);
+  font-weight: 700;
+  font-size: 13px;
+}
+.locked .track {
+  cursor: default;
+}
 .peg.moved {
   background: var(--sun);
   box-shadow: 0 0 0 2px var(--end);
@@ -317,7 +439,7 @@ function tryCount(count: number) {
 }
 .value b {
   font-size: 1.12rem;
-  display: block;
+  margin-right: 0.25rem;
 }
 .value b.moved {
   text-decoration: underline;
@@ -329,13 +451,12 @@ function tryCount(count: number) {
   font-size: 0.75rem;
 }
 .levers {
-  grid-column: 2 / -1;
   display: flex;
   gap: 4px;
 }
 .levers button {
   flex: 1;
-  min-height: 40px;
+  min-height: 44px;
   border: 1px solid var(--line);
   border-radius: 8px;
   background: var(--paper-deep);

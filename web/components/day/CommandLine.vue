@@ -2,11 +2,12 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import { completions, parseCommand } from '#core/command/parse'
 import { turnSign } from '#core/adjusters/words'
-import { useDay } from '../../stores/day.ts'
+import { useDay, type Done } from '../../stores/day.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 
 const open = defineModel<boolean>('open', { required: true })
+const emit = defineEmits<{ done: [done: Done]; undo: [] }>()
 const day = useDay()
 const notices = useNotices()
 const { moveWords } = useUnits()
@@ -29,7 +30,11 @@ const preview = computed(() => {
   const c = parsed.value.command
   if (!c) return []
   return c.kind === 'undo'
-    ? ['Take the last change back']
+    ? [
+        day.undo
+          ? `Undo: ${day.undo.moves.map((m) => moveWords(m)).join('; ')}`
+          : 'There is no change of today to undo.',
+      ]
     : c.moves.map((m) => `${moveWords(m)} ${turnSign(m.adjuster, m.from, m.to) ?? ''}`)
 })
 const hints = computed(() => completions(line.value, day.space).slice(0, 6))
@@ -46,14 +51,10 @@ async function submit() {
   const c = parsed.value.command
   if (!c) return
   const ok = await notices.attempt(async () => {
-    if (c.kind === 'undo') {
-      const parent = day.currentSetup?.dayId ? day.currentSetup.parentId : null
-      if (!parent) return notices.show('There is no change of today to take back.', 'error')
-      await day.backTo(parent, 'Undone')
-    } else {
+    if (c.kind === 'undo') emit('undo')
+    else {
       for (const m of c.moves) day.dial(m.adjuster.id, m.to)
-      await day.applyPending(`typed: ${line.value}`, c.moves.length > 1)
-      notices.show(`On the bike: ${preview.value.join('; ') || line.value}`)
+      emit('done', await day.applyPending(`typed: ${line.value}`, c.moves.length > 1))
     }
   })
   if (ok) open.value = false

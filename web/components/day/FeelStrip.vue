@@ -15,7 +15,7 @@ const props = defineProps<{
   feel: Feel
   sections: TrailSection[]
   others: { id: string; number: number }[]
-  saving: 'saved' | 'saving' | 'kept-here'
+  saving: 'saved' | 'saving' | 'kept-here' | 'not-kept'
 }>()
 const emit = defineEmits<{ edit: [feel: Feel]; retry: [] }>()
 
@@ -41,6 +41,7 @@ const placeWords = computed(() => {
 const savingWords = {
   saved: 'saved',
   saving: 'saving …',
+  'not-kept': 'not saved yet, and this browser keeps nothing',
   'kept-here': 'kept on this device, not sent yet',
 } as const
 
@@ -79,7 +80,12 @@ const setNote = (note: string) => update({ note })
   <section class="card-paper feel" aria-labelledby="feel-title">
     <header>
       <h2 id="feel-title">Run {{ number }}, how it felt</h2>
-      <button v-if="saving === 'kept-here'" type="button" class="state kept-here" @click="emit('retry')">
+      <button
+        v-if="saving === 'kept-here' || saving === 'not-kept'"
+        type="button"
+        class="state kept-here"
+        @click="emit('retry')"
+      >
         {{ savingWords[saving] }}; send again
       </button>
       <span v-else class="state soft small" role="status">{{ savingWords[saving] }}</span>

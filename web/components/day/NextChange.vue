@@ -20,7 +20,6 @@ const props = defineProps<{
   canSettle: boolean
   settled: boolean
   busy: boolean
-  elsewhere: string | null
 }>()
 const emit = defineEmits<{
   done: []
@@ -175,9 +174,6 @@ const asksForRun = computed(() => ['log-first-run', 'repeat'].includes(props.pro
         </li>
       </ul>
     </details>
-    <p v-if="elsewhere" class="caution">
-      <IconCaution aria-hidden="true" /><span>{{ elsewhere }}</span>
-    </p>
     <div class="acts">
       <template v-if="settled">
         <BButton variant="primary" @click="emit('carry')">Carry it over</BButton>

@@ -2,15 +2,16 @@
 import { computed, ref, watch } from 'vue'
 import type { Adjuster } from '#contract/adjuster'
 import { useUnits } from '../../composables/useUnits.ts'
-import { turnSign } from '#core/adjusters/words'
+import { adjusterName, turnSign } from '#core/adjusters/words'
 import IconUndo from '~icons/lucide/undo-2'
-import { useDay } from '../../stores/day.ts'
+import { useDay, type Done } from '../../stores/day.ts'
 import { useNotices } from '../../stores/notices.ts'
 import EndMark from '../shell/EndMark.vue'
 import ClickRail from './ClickRail.vue'
 
+const emit = defineEmits<{ done: [done: Done]; undo: [] }>()
 const day = useDay()
-const { moveWords } = useUnits()
+const { moveWords, positionWords } = useUnits()
 const notices = useNotices()
 const linked = ref(false)
 const why = ref('')
@@ -31,41 +32,33 @@ const drift = computed(() => {
   const size = Math.abs(d)
   return size < 0.05
     ? null
-    : `The day itself runs ${d > 0 ? 'up' : 'down'} by about ${size.toFixed(2)} points a run; comparisons take that out.`
+    : `Ratings drift ${d > 0 ? 'up' : 'down'} ${size.toFixed(2)} per run today; comparisons correct for that.`
 })
 const anyTried = computed(() => (day.knowledge?.brackets.length ?? 0) > 0)
-const changesToday = computed(
-  () => day.bundle?.setups.filter((s) => s.dayId === day.bundle?.day.id && s.parentId).length ?? 0,
+/** What an undo would do, said before it is pressed. */
+const undoWords = computed(() => day.undo?.moves.map((m) => moveWords(m)).join('; ') ?? '')
+const readingWords = computed(() =>
+  day.pendingReadings.map(
+    (r) =>
+      `${r.end === 'front' ? 'Front' : 'Rear'} ${adjusterName(r.part).toLowerCase()} stands at ${positionWords(r.part, r.value)}`,
+  ),
 )
-/** The setup before the present one, if the last change was today. */
-const before = computed(() => {
-  const now = day.currentSetup
-  return now?.dayId === day.bundle?.day.id
-    ? day.bundle?.setups.find((s) => s.id === now?.parentId)
-    : undefined
-})
-
+const title = computed(() => (day.past ? 'On the bike at the end of that day' : 'On the bike now'))
 async function apply() {
-  const ok = await notices.attempt(() => day.applyPending(why.value, linked.value))
-  if (!ok) return
+  await notices.attempt(async () => emit('done', await day.applyPending(why.value, linked.value)))
   why.value = ''
-  const id = before.value?.id
-  notices.show('It is on the bike.', 'done', id ? () => day.backTo(id, 'Undone').then(() => undefined) : null)
-}
-async function undoLast() {
-  const id = before.value?.id
-  if (id) await notices.attempt(() => day.backTo(id, 'Undone'))
 }
 </script>
 
 <template>
   <section class="standing" aria-labelledby="bike-title">
     <header>
-      <h2 id="bike-title">On the bike now</h2>
+      <h2 id="bike-title">{{ title }}</h2>
       <span class="soft small">closed ◂ ▸ open</span>
     </header>
-    <div v-if="day.pendingMoves.length" class="pending" role="status">
+    <div v-if="day.pendingMoves.length || readingWords.length" class="pending" role="status">
       <p class="small soft">Dialled here, not yet said to be on the bike</p>
+      <p v-for="w in readingWords" :key="w" class="words">{{ `Read: ${w}` }}</p>
       <p v-for="w in pendingWords" :key="w" class="words">{{ w }}</p>
       <label v-if="needsLink" class="linked">
         <input v-model="linked" type="checkbox" class="form-check-input" />
@@ -74,7 +67,7 @@ async function undoLast() {
       <BFormInput v-model="why" size="sm" placeholder="Why? (optional)" aria-label="Why this change" />
       <div class="acts">
         <BButton variant="primary" :disabled="!applicable" @click="apply">Done, it is on</BButton>
-        <BButton variant="plain" @click="day.clearPending">Leave it</BButton>
+        <BButton variant="plain" @click="day.clearPending">Cancel</BButton>
       </div>
     </div>
     <template v-for="u in units" :key="u.id">
@@ -84,7 +77,9 @@ async function undoLast() {
         :key="a.id"
         :end="u.end"
         :adjuster="a"
-        :value="day.positions.get(a.id) ?? 0"
+        :value="day.positions.get(a.id) ?? null"
+        :known="day.held.get(a.id)?.known ?? null"
+        :locked="day.past"
         :target="day.pending[a.id]"
         :ghost="ghostFor(a)"
         :bracket="bracketFor(a)"
@@ -100,10 +95,12 @@ async function undoLast() {
       <p>{{ day.knowledge?.words ?? ' ' }}</p>
       <p v-for="n in day.knowledge?.notes ?? []" :key="n" class="note">{{ n }}</p>
       <p v-if="drift" class="soft small">{{ drift }}</p>
-      <p class="soft small">{{ changesToday }} of {{ day.bundle?.day.changeLimit }} changes today</p>
+      <p v-if="!day.past" class="soft small">
+        {{ `${day.changes} of ${day.bundle?.day.changeLimit} changes today` }}
+      </p>
     </div>
-    <button v-if="before" type="button" class="btn btn-plain btn-sm" @click="undoLast">
-      <IconUndo aria-hidden="true" /> Take the last change back
+    <button v-if="undoWords" type="button" class="btn btn-plain btn-sm undo" @click="emit('undo')">
+      <IconUndo aria-hidden="true" /> {{ `Undo: ${undoWords}` }}
     </button>
   </section>
 </template>
@@ -135,6 +132,9 @@ async function undoLast() {
 }
 .words {
   font-weight: 650;
+}
+.undo {
+  text-align: left;
 }
 .linked {
   display: flex;

@@ -141,7 +141,6 @@ describe('the next change', () => {
         canSettle: true,
         settled: false,
         busy: false,
-        elsewhere: null,
         ...over,
       },
       global,
@@ -185,11 +184,6 @@ describe('the next change', () => {
   it('before the baseline the one thing to do is to ride', () => {
     const w = card(advise(new DayBuilder().history(), space), { canSettle: false })
     expect(w.findAll('button').map((b) => b.text())).toEqual(['Log the run'])
-  })
-  it('warns when the bike stands elsewhere by now', () => {
-    expect(card(advise(day().history(), space), { elsewhere: 'Check where it stands.' }).text()).toContain(
-      'Check where it stands.',
-    )
   })
   it('what the day knows is one plain sentence', () => {
     const { words } = summarise(day().history(), space)

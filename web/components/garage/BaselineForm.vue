@@ -5,11 +5,12 @@ import type { Adjuster } from '#contract/adjuster'
 import type { Bike } from '#contract/bike'
 import type { Setup } from '#contract/setup'
 import IconCaution from '~icons/lucide/triangle-alert'
+import { readBy } from '#core/setup/known'
+import { useWho } from '../../composables/useWho.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
-import { likelyStart } from '../../support/freshBench.ts'
 import ClickRail from '../day/ClickRail.vue'
 import EndMark from '../shell/EndMark.vue'
 import NumberField from '../shell/NumberField.vue'
@@ -19,25 +20,20 @@ const open = defineModel<boolean>('open', { required: true })
 const garage = useGarage()
 const notices = useNotices()
 const { say } = useUnits()
+const { who } = useWho()
 const values = ref<Record<string, number>>({})
 const units = computed(() => garage.unitsOf(props.bike))
+
 const held = computed(() => garage.currentSetup(props.bike.id))
 const draftKey = computed(() => `baseline:${props.bike.id}`)
-
-function startAt(a: Adjuster): number {
-  const known = held.value?.positions.find((p) => p.adjusterId === a.id)?.value
-  if (known !== undefined) return known
-  return likelyStart(a)
-}
+const at = (a: Adjuster) => held.value?.positions.find((p) => p.adjusterId === a.id)
+/** As read now, else as it is known; null = nobody has read it. */
+const valueOf = (a: Adjuster) => values.value[a.id] ?? at(a)?.value ?? null
 // Immediate: the form may be made already open.
 watch(
   open,
   (is) => {
-    if (!is) return
-    values.value = {
-      ...Object.fromEntries(units.value.flatMap((u) => u.adjusters.map((a) => [a.id, startAt(a)]))),
-      ...readDraft<Record<string, number>>(draftKey.value),
-    }
+    if (is) values.value = readDraft<Record<string, number>>(draftKey.value) ?? {}
   },
   { immediate: true },
 )
@@ -45,10 +41,21 @@ function dial(id: string, v: number) {
   values.value = { ...values.value, [id]: v }
   keepDraft(draftKey.value, values.value)
 }
+const anything = computed(() => Object.keys(values.value).length > 0)
 async function save() {
   const { bike } = props
+  const known = readBy({ at: new Date().toISOString(), by: who.value }, 'read off the bike')
+  // What was not touched stays as it was known, or unread: an empty field is no reading.
   const positions = units.value.flatMap((u) =>
-    u.adjusters.map((a) => ({ end: u.end, adjusterId: a.id, value: values.value[a.id] })),
+    u.adjusters.flatMap((a) => {
+      const read = values.value[a.id]
+      const before = at(a)
+      return read !== undefined
+        ? [{ end: u.end, adjusterId: a.id, value: read, known }]
+        : before
+          ? [before]
+          : []
+    }),
   )
   const setup: Setup = {
     id: uuid(),
@@ -60,8 +67,16 @@ async function save() {
     frontUnitId: bike.frontUnitId,
     rearUnitId: bike.rearUnitId,
     positions,
-    reason: { text: 'Read off the bike', source: 'baseline', linked: true, proposalId: null },
+    reason: {
+      text: 'Read off the bike',
+      source: 'reading',
+      linked: true,
+      proposalId: null,
+      undoes: null,
+      fromSetupId: null,
+    },
     foundIn: null,
+    wanted: false,
   }
   if (!(await notices.attempt(() => garage.saveSetup(setup)))) return
   keepDraft(draftKey.value, null)
@@ -90,10 +105,12 @@ async function save() {
       <template v-for="a in u.adjusters" :key="a.id">
         <NumberField
           v-if="a.kind === 'pressure'"
-          :model-value="values[a.id] ?? null"
+          :model-value="valueOf(a)"
           label="Pressure"
           quantity="pressure"
-          :hint="`${say('pressure', a.minPsi)} to ${say('pressure', a.maxPsi)}`"
+          :hint="
+            valueOf(a) === null ? 'not read' : `${say('pressure', a.minPsi)} to ${say('pressure', a.maxPsi)}`
+          "
           class="psi"
           @update:model-value="(v) => v !== null && dial(a.id, v)"
         />
@@ -101,12 +118,18 @@ async function save() {
           v-else
           :end="u.end"
           :adjuster="a"
-          :value="values[a.id] ?? 0"
+          :value="valueOf(a)"
+          :known="values[a.id] === undefined ? (at(a)?.known ?? null) : null"
           @dial="(v) => dial(a.id, v)"
         />
       </template>
     </template>
-    <div class="acts"><BButton variant="primary" @click="save">That is how it stands</BButton></div>
+    <p class="soft small">
+      Only what you read here is written down; what you leave stays as it is known, or unread.
+    </p>
+    <div class="acts">
+      <BButton variant="primary" :disabled="!anything" @click="save">Save what was read</BButton>
+    </div>
   </BModal>
 </template>
 

@@ -5,20 +5,23 @@ import type { Adjuster } from '#contract/adjuster'
 import type { Baseline } from '#contract/baseline'
 import type { Bike } from '#contract/bike'
 import type { ServiceEntry } from '#contract/care'
-import { endpoints } from '#contract/endpoints'
+import type { Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
+import { knownWords, readBy } from '#core/setup/known'
 import { countBaseWords } from '#core/adjusters/count'
 import { adjusterName } from '#core/adjusters/words'
-import { call } from '../../api/client.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { serviceWords, sourceWords } from '../../support/benchWords.ts'
 import { dayWords } from '../../support/dates.ts'
-import { likelyStart } from '../../support/freshBench.ts'
+import { knownTitle } from '../../support/knownTitle.ts'
+import { useOutbox } from '../../stores/outbox.ts'
+import { useWho } from '../../composables/useWho.ts'
 import PrintLinks from '../bench/PrintLinks.vue'
 import EndMark from '../shell/EndMark.vue'
 import RecountDialog from './RecountDialog.vue'
+import TurnList from './TurnList.vue'
 import ServiceForm from './ServiceForm.vue'
 import StartingPointForm from './StartingPointForm.vue'
 
@@ -29,6 +32,8 @@ const props = defineProps<{ bike: Bike }>()
 const emit = defineEmits<{ edit: []; read: []; away: [] }>()
 const garage = useGarage()
 const notices = useNotices()
+const outbox = useOutbox()
+const { who } = useWho()
 const { say, positionWords } = useUnits()
 
 const setup = computed(() => garage.currentSetup(props.bike.id))
@@ -48,10 +53,12 @@ const rows = computed(() =>
       .filter(Boolean)
       .join(', '),
     lines: u.adjusters.map((a) => {
-      const at = setup.value?.positions.find((p) => p.adjusterId === a.id)?.value
+      const at = setup.value?.positions.find((p) => p.adjusterId === a.id)
       return {
         a,
-        at: at === undefined ? 'not read yet' : positionWords(a, at),
+        at: at === undefined ? '?' : positionWords(a, at.value),
+        how: knownWords[at?.known.how ?? 'unread'],
+        title: knownTitle(at?.known ?? null),
         base: countBaseWords(a),
         others: starts.value.map((b) => {
           const v = b.positions.find((p) => p.adjusterId === a.id)?.value
@@ -72,32 +79,50 @@ function recount(unit: SuspensionUnit, dial: Adjuster) {
 /** The count also told where the dial stood: that is what is on the bike. */
 async function counted(stoodAt: number) {
   const r = recounting.value
+  if (!r) return
   const held = setup.value
-  if (!r || !held) return
-  const before = held.positions.find((p) => p.adjusterId === r.dial.id)
-  if (before?.value === stoodAt) return notices.show('Counted: it stood where it was written.')
-  await notices.attempt(() =>
+  const before = held?.positions.find((p) => p.adjusterId === r.dial.id)
+  const known = readBy({ at: new Date().toISOString(), by: who.value }, 'counted to the stop')
+  const saved = await notices.attempt(() =>
     garage.saveSetup({
-      ...held,
       id: uuid(),
-      parentId: held.id,
+      bikeId: props.bike.id,
+      parentId: held?.id ?? null,
       dayId: null,
       madeAt: new Date().toISOString(),
       name: null,
-      positions: units.value.flatMap((u) =>
-        u.adjusters.map((a) => ({
-          end: u.end,
-          adjusterId: a.id,
-          value:
-            a.id === r.dial.id
-              ? stoodAt
-              : (held.positions.find((p) => p.adjusterId === a.id)?.value ?? likelyStart(a)),
-        })),
-      ),
-      reason: { text: 'Recounted', source: 'baseline', linked: true, proposalId: null },
+      frontUnitId: props.bike.frontUnitId,
+      rearUnitId: props.bike.rearUnitId,
+      positions: [
+        ...(held?.positions ?? []).filter((p) => p.adjusterId !== r.dial.id),
+        { end: r.unit.end, adjusterId: r.dial.id, value: stoodAt, known },
+      ],
+      reason: {
+        text: 'Recounted',
+        source: 'reading',
+        linked: true,
+        proposalId: null,
+        undoes: null,
+        fromSetupId: null,
+      },
+      foundIn: held?.foundIn ?? null,
+      wanted: false,
     }),
   )
-  notices.show('Counted. Where it stood is on the bike now.')
+  if (saved)
+    notices.show(
+      before?.value === stoodAt
+        ? 'Counted: it stood where it was written.'
+        : 'Counted. Where it stood is on the bike now.',
+    )
+}
+const turning = ref<Setup | null>(null)
+const turnOpen = ref(false)
+const wanted = computed(() => garage.wantedOf(props.bike.id))
+const openTurns = (s: Setup) => ((turning.value = s), (turnOpen.value = true))
+async function dropWanted(s: Setup) {
+  if (await notices.attempt(() => outbox.remove('setup', s.id)))
+    notices.show('The wanted setup was removed.', 'done', () => outbox.restore('setup', s.id))
 }
 
 const serviceOpen = ref(false)
@@ -106,14 +131,9 @@ const startOpen = ref(false)
 const start = ref<Baseline | null>(null)
 const openService = (s: ServiceEntry | null) => ((service.value = s), (serviceOpen.value = true))
 const openStart = (b: Baseline | null) => ((start.value = b), (startOpen.value = true))
-async function putAway(what: 'service' | 'start', id: string, name: string) {
-  const acts = {
-    service: [endpoints.deleteService, endpoints.restoreService],
-    start: [endpoints.deleteBaseline, endpoints.restoreBaseline],
-  } as const
-  const [remove, restore] = acts[what]
-  const ok = await notices.attempt(() => call(remove, { id }).then(garage.load))
-  if (ok) notices.show(`${name} was put away.`, 'done', () => call(restore, { id }).then(garage.load))
+async function remove(what: 'service' | 'baseline', id: string, name: string) {
+  if (await notices.attempt(() => outbox.remove(what, id)))
+    notices.show(`${name} was removed.`, 'done', () => outbox.restore(what, id))
 }
 </script>
 
@@ -130,11 +150,9 @@ async function putAway(what: 'service' | 'start', id: string, name: string) {
         <RouterLink class="btn btn-sun" :to="{ name: 'bench', params: { bikeId: bike.id } }">
           {{ setup ? 'To the bench' : 'Set it up on the bench' }}
         </RouterLink>
-        <button type="button" class="btn btn-plain" @click="emit('read')">
-          {{ setup ? 'Read it again' : 'Say where it stands' }}
-        </button>
+        <button type="button" class="btn btn-plain" @click="emit('read')">Record current settings</button>
         <button type="button" class="btn btn-plain" @click="emit('edit')">Edit</button>
-        <button type="button" class="btn soft" @click="emit('away')">Put away</button>
+        <button type="button" class="btn soft" @click="emit('away')">Remove</button>
       </div>
     </header>
     <div class="units">
@@ -153,7 +171,7 @@ async function putAway(what: 'service' | 'start', id: string, name: string) {
             <tr v-for="l in r.lines" :key="l.a.id">
               <th scope="row">{{ adjusterName(l.a) }}</th>
               <td>
-                <b>{{ l.at }}</b>
+                <b>{{ l.at }}</b> <small class="soft" :title="l.title">{{ l.how }}</small>
                 <button
                   v-if="l.a.kind === 'click'"
                   type="button"
@@ -171,15 +189,21 @@ async function putAway(what: 'service' | 'start', id: string, name: string) {
         </table>
       </div>
     </div>
+    <div v-for="w in wanted" :key="w.id" class="caution wanted">
+      <span>{{ `Wanted, not on the bike: ${w.name ?? 'a setup'}` }}</span>
+      <button type="button" class="btn btn-plain" @click="openTurns(w)">Turns to make</button>
+      <button type="button" class="btn btn-sm soft" @click="dropWanted(w)">Remove</button>
+    </div>
+    <TurnList v-if="turning" v-model:open="turnOpen" :bike="bike" :target="turning" />
     <details>
-      <summary>{{ `Recommended starts: ${starts.length || 'none yet'}` }}</summary>
+      <summary>{{ `Makers’ settings: ${starts.length || 'none yet'}` }}</summary>
       <ul>
         <li v-for="b in starts" :key="b.id">
           <span>{{ `${b.name}, ${sourceWords[b.source]}, ${b.asOf}` }}</span>
           <span
             ><button type="button" class="btn btn-sm" @click="openStart(b)">Edit</button
-            ><button type="button" class="btn btn-sm soft" @click="putAway('start', b.id, b.name)">
-              Put away
+            ><button type="button" class="btn btn-sm soft" @click="remove('baseline', b.id, b.name)">
+              Remove
             </button></span
           >
         </li>
@@ -199,9 +223,9 @@ async function putAway(what: 'service' | 'start', id: string, name: string) {
             ><button
               type="button"
               class="btn btn-sm soft"
-              @click="putAway('service', s.id, serviceWords[s.kind])"
+              @click="remove('service', s.id, serviceWords[s.kind])"
             >
-              Put away
+              Remove
             </button></span
           >
         </li>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { SectionKind } from '#contract/trail'
-import { seededRandom } from '#core/sim/random'
+import { seededRandom } from '#core/numeric/random'
 import { buildTrack } from '#core/sim/track'
 
 /** The first metres of a kind of ground as the simulator rides it; low features closer and higher drawn than tall ones. */

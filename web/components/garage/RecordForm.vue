@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { inject } from 'vue'
+import { formConflictKey } from '../../composables/useForm.ts'
 /** The frame that every form of a record shares: a dialog, its fields, one fault, one save. */
 defineProps<{
   title: string
@@ -10,6 +12,13 @@ defineProps<{
 }>()
 const open = defineModel<boolean>('open', { required: true })
 const emit = defineEmits<{ submit: [] }>()
+const conflict = inject(formConflictKey, null)
+/** "bodyMassKg" as a person reads it. */
+const fieldWords = (field: string) =>
+  field
+    .replace(/([A-Z])/g, ' $1')
+    .replace(/ (Kg|Psi|Mm|Pct|C|M)$/i, '')
+    .toLowerCase()
 </script>
 
 <template>
@@ -17,10 +26,34 @@ const emit = defineEmits<{ submit: [] }>()
     <form class="field-grid" @submit.prevent="emit('submit')">
       <slot />
       <p v-if="fault" class="fault wide" role="alert">{{ fault }}</p>
-      <div class="wide">
+      <div
+        v-if="conflict?.differences.value.length"
+        class="wide caution both"
+        role="group"
+        aria-label="Both versions"
+      >
+        <ul>
+          <li v-for="d in conflict.differences.value" :key="d.field">
+            {{ `${fieldWords(d.field)}: yours ${d.mine}, theirs ${d.theirs}` }}
+          </li>
+        </ul>
+        <BButton variant="plain" @click="conflict.choose('mine')">Use mine</BButton>
+        <BButton variant="plain" @click="conflict.choose('theirs')">Use theirs</BButton>
+      </div>
+      <div v-else class="wide">
         <BButton type="submit" variant="primary" :disabled="busy">{{ saveLabel }}</BButton>
       </div>
     </form>
     <slot name="beside" />
   </BModal>
 </template>
+
+<style scoped>
+.both {
+  flex-wrap: wrap;
+}
+.both ul {
+  flex-basis: 100%;
+  margin: 0;
+}
+</style>

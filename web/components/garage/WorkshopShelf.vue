@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Gauge, StockItem } from '#contract/care'
-import { endpoints } from '#contract/endpoints'
-import { call } from '../../api/client.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
+import { useOutbox } from '../../stores/outbox.ts'
 import { useNotices } from '../../stores/notices.ts'
 import GaugeForm from './GaugeForm.vue'
 import StockForm from './StockForm.vue'
@@ -12,6 +11,7 @@ import StockForm from './StockForm.vue'
 /** Gauges with their offsets, and the springs and spacers that are owned. */
 const garage = useGarage()
 const notices = useNotices()
+const outbox = useOutbox()
 const { say, sayDifference } = useUnits()
 const gaugeOpen = ref(false)
 const gauge = ref<Gauge | null>(null)
@@ -37,14 +37,9 @@ const items = computed(() =>
         : `${s.count} ${s.count === 1 ? 'spacer' : 'spacers'}${s.unitId ? ` for ${garage.unit(s.unitId)?.name ?? ''}` : ''}`,
   })),
 )
-async function putAway(what: 'gauge' | 'stock', id: string, name: string) {
-  const acts = {
-    gauge: [endpoints.deleteGauge, endpoints.restoreGauge],
-    stock: [endpoints.deleteStockItem, endpoints.restoreStockItem],
-  } as const
-  const [remove, restore] = acts[what]
-  const ok = await notices.attempt(() => call(remove, { id }).then(garage.load))
-  if (ok) notices.show(`${name} was put away.`, 'done', () => call(restore, { id }).then(garage.load))
+async function remove(what: 'gauge' | 'stock', id: string, name: string) {
+  if (await notices.attempt(() => outbox.remove(what, id)))
+    notices.show(`${name} was removed.`, 'done', () => outbox.restore(what, id))
 }
 </script>
 
@@ -63,16 +58,14 @@ async function putAway(what: 'gauge' | 'stock', id: string, name: string) {
         <b>{{ g.name }}</b>
         <span class="soft">{{ `gauge, ${gaugeWords(g)}, hose ${g.hoseCc} cm³` }}</span>
         <button type="button" class="btn btn-sm" @click="openGauge(g)">Edit</button>
-        <button type="button" class="btn btn-sm soft" @click="putAway('gauge', g.id, g.name)">
-          Put away
-        </button>
+        <button type="button" class="btn btn-sm soft" @click="remove('gauge', g.id, g.name)">Remove</button>
       </li>
       <li v-for="i in items" :key="i.s.id">
         <b>{{ i.s.name }}</b>
         <span class="soft">{{ i.words }}</span>
         <button type="button" class="btn btn-sm" @click="openStock(i.s, i.s.kind)">Edit</button>
-        <button type="button" class="btn btn-sm soft" @click="putAway('stock', i.s.id, i.s.name)">
-          Put away
+        <button type="button" class="btn btn-sm soft" @click="remove('stock', i.s.id, i.s.name)">
+          Remove
         </button>
       </li>
       <li v-if="garage.loaded && !garage.gauges.length && !items.length" class="soft none">

@@ -1,6 +1,5 @@
 // @vitest-environment happy-dom
 import { flushPromises, mount } from '@vue/test-utils'
-import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Adjuster } from '#contract/adjuster'
 import type { Chart } from '#contract/chart'
@@ -8,6 +7,7 @@ import type { Garage } from '#contract/endpoints'
 import { canonicalUnits } from '#core/units/choice'
 import { startApp, startStory, type TestApp } from '../../../server/test/harness.ts'
 import { useUnits } from '../../composables/useUnits.ts'
+import { openPage } from '../../test/office.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { newAdjuster, unitTemplates } from '../../support/unitTemplates.ts'
 import AdjusterRow from './AdjusterRow.vue'
@@ -167,7 +167,7 @@ describe('the recount', () => {
   beforeEach(async () => {
     t = await startApp()
     vi.stubGlobal('fetch', (path: string, init?: RequestInit) => t.app.request(path, init))
-    setActivePinia(createPinia())
+    await openPage()
   })
   afterEach(() => t.store.close())
   it('keeps the counted range on the unit and says where the dial stood', async () => {

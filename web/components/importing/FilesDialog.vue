@@ -2,11 +2,10 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import { v7 as uuid } from 'uuid'
 import { endpoints, type DayBundle } from '#contract/endpoints'
-import type { AddedFile, ImportMapping, Recording } from '#contract/recording'
+import type { AddedFile, AddedFileUpload, ImportMapping, Recording } from '#contract/recording'
 import { suggestMapping } from '#core/telemetry/mapping'
 import { apiBase, call } from '../../api/client.ts'
-import { useLive } from '../../api/live.ts'
-import { uploadAddedFile } from '../../api/upload.ts'
+import { useFileSending } from '../../composables/useFileSending.ts'
 import { useFileReader } from '../../composables/useFileReader.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { tooLargeWords } from '../../support/uploadSize.ts'
@@ -28,21 +27,17 @@ const look = shallowRef<FileLook | null>(null)
 const mapping = ref<ImportMapping | null>(null)
 const offsetS = ref<number | null>(null)
 const fault = ref('')
-const progress = ref<{ share: number; doing: string } | null>(null)
-let cancel: AbortController | null = null
+let fileId = ''
+const { progress, send, cancel } = useFileSending()
 const isTrack = computed(() => /\.gpx$/i.test(file.value?.name ?? ''))
 watch(open, () => {
   file.value = look.value = mapping.value = null
   fault.value = ''
   offsetS.value = null
 })
-useLive({
-  ingest: (id, share, doing) => {
-    if (id === props.recording.id && progress.value) progress.value = { share: 0.3 + 0.7 * share, doing }
-  },
-})
 async function take(f: File) {
   file.value = f
+  fileId = uuid()
   look.value = mapping.value = null
   fault.value = tooLargeWords(f.size)
   if (fault.value || isTrack.value) return
@@ -55,25 +50,31 @@ async function take(f: File) {
 }
 async function add() {
   if (!file.value) return
-  cancel = new AbortController()
   fault.value = ''
-  progress.value = { share: 0, doing: 'Sending' }
-  const meta = {
+  const meta: AddedFileUpload = {
+    uploadId: fileId,
     fileName: file.value.name,
-    kind: isTrack.value ? ('gpx' as const) : ('delimited' as const),
+    kind: isTrack.value ? 'gpx' : 'delimited',
     mapping: isTrack.value ? null : mapping.value,
     offsetS: offsetS.value,
   }
   try {
-    const { signal } = cancel
-    await uploadAddedFile(props.recording.id, uuid(), meta, file.value, (p) => (progress.value = p), signal)
-    notices.show(`${file.value.name} is joined to the recording.`)
+    const r = await send({
+      kind: 'addedFile',
+      key: `recording:${props.recording.id}`,
+      params: { id: props.recording.id, fileId },
+      body: JSON.parse(JSON.stringify(meta)),
+      file: file.value,
+    })
+    notices.show(
+      r
+        ? `${file.value.name} is joined to the recording.`
+        : `${file.value.name} waits here and is joined when the server is in reach again.`,
+    )
     open.value = false
     emit('changed')
   } catch (e) {
     fault.value = e instanceof Error ? e.message : String(e)
-  } finally {
-    progress.value = null
   }
 }
 async function takeOff(f: AddedFile) {
@@ -133,7 +134,7 @@ const ready = computed(
         class="offset"
       />
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-      <UploadProgress v-if="progress" v-bind="progress" @cancel="cancel?.abort()" />
+      <UploadProgress v-if="progress" v-bind="progress" @cancel="cancel" />
       <div v-else class="acts">
         <button type="button" class="btn btn-primary" :disabled="!ready" @click="add">Join it</button>
       </div>

@@ -7,8 +7,8 @@ import type { Run } from '#contract/run'
 import { leverageOf } from '#core/linkage/leverage'
 import type { TravelGeometry } from '#core/telemetry/ingest'
 import { suggestMapping } from '#core/telemetry/mapping'
-import { useLive } from '../../api/live.ts'
-import { uploadRecording } from '../../api/upload.ts'
+import { ApiError } from '../../api/client.ts'
+import { useFileSending } from '../../composables/useFileSending.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { durationWords } from '../../support/dates.ts'
 import { tooLargeWords } from '../../support/uploadSize.ts'
@@ -31,17 +31,19 @@ const trial = shallowRef<Trial | null>(null)
 const fault = ref('')
 const remembered = ref(false)
 const remember = ref(true)
-const progress = ref<{ share: number; doing: string } | null>(null)
-let cancel: AbortController | null = null
-let uploadId = ''
+/** One recording per chosen file, however often it is asked for: an answer that was lost makes no second one. */
+let recordingId = ''
+/** The same file is on another run; only a person knows whether it belongs here too. */
+const elsewhere = ref('')
+const { progress, send, cancel } = useFileSending()
 const { reader, knownMapping } = useFileReader()
-useLive({
-  ingest: (id, share, doing) =>
-    id === uploadId && progress.value && (progress.value = { share: 0.3 + 0.7 * share, doing }),
-})
-
 const geometry = computed<TravelGeometry>(() => {
-  const at = (end: 'front' | 'rear') => props.bundle.units.find((u) => u.end === end)?.strokeMm ?? null
+  // Those the run was ridden on, not what is on the bike by now.
+  const setup = props.bundle.setups.find((x) => x.id === props.run.setupId)
+  const at = (end: 'front' | 'rear') => {
+    const id = end === 'front' ? setup?.frontUnitId : setup?.rearUnitId
+    return props.bundle.units.find((u) => u.id === id)?.strokeMm ?? null
+  }
   const rearStrokeMm = at('rear')
   return {
     frontTravelMm: at('front'),
@@ -57,7 +59,8 @@ watch(open, (is) => {
 })
 async function take(f: File) {
   file.value = f
-  fault.value = ''
+  recordingId = uuid()
+  fault.value = elsewhere.value = ''
   look.value = mapping.value = trial.value = null
   if (/\.gpx$/i.test(f.name)) {
     fault.value =
@@ -87,30 +90,38 @@ watch(
   },
   { deep: true },
 )
-async function start() {
+async function start(again = false) {
   if (!file.value || !mapping.value) return
-  uploadId = uuid()
-  cancel = new AbortController()
-  progress.value = { share: 0, doing: 'Sending' }
+  fault.value = elsewhere.value = ''
   const meta: RecordingUpload = {
+    uploadId: recordingId,
     runId: props.run.id,
     fileName: file.value.name,
     mapping: mapping.value,
     spans: [],
     remember: remember.value,
+    again,
   }
   try {
-    const r = await uploadRecording(uploadId, meta, file.value, (p) => (progress.value = p), cancel.signal)
+    const r = await send({
+      kind: 'recording',
+      key: `recording:${recordingId}`,
+      params: { id: recordingId },
+      // A plain copy: a reactive proxy cannot be kept.
+      body: JSON.parse(JSON.stringify(meta)),
+      file: file.value,
+    })
     notices.show(
-      `${file.value.name}: ${durationWords(r.durationS)} min at ${Math.round(r.sampleRateHz)} Hz, on run ${props.number}.`,
+      r
+        ? `${file.value.name}: ${durationWords(r.durationS)} min at ${Math.round(r.sampleRateHz)} Hz, on run ${props.number}.`
+        : `${file.value.name} waits here and is sent to run ${props.number} when the server is in reach again.`,
     )
     emit('imported')
     open.value = false
   } catch (e) {
-    fault.value = e instanceof Error ? e.message : String(e)
-  } finally {
-    progress.value = null
-    cancel = null
+    const words = e instanceof Error ? e.message : String(e)
+    if (e instanceof ApiError && e.problem?.code === 'recording.elsewhere') elsewhere.value = words
+    else fault.value = words
   }
 }
 const good = computed(() => (trial.value?.ok ? trial.value : null))
@@ -141,6 +152,10 @@ const rangeWords = computed(() =>
         @take="take"
       />
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+      <div v-if="elsewhere" class="caution" role="alert">
+        <span>{{ elsewhere }}</span>
+        <BButton variant="plain" @click="start(true)">It belongs to both</BButton>
+      </div>
       <template v-if="look && mapping">
         <p v-if="remembered" class="soft small">
           Columns as you set them for the last file with this header.
@@ -159,9 +174,9 @@ const rangeWords = computed(() =>
           ><input v-model="remember" type="checkbox" class="form-check-input" /> Remember these columns for
           files with the same header</label
         >
-        <UploadProgress v-if="progress" v-bind="progress" @cancel="cancel?.abort()" />
+        <UploadProgress v-if="progress" v-bind="progress" @cancel="cancel" />
         <div v-else class="acts">
-          <BButton variant="primary" :disabled="!good" @click="start">Put it on run {{ number }}</BButton>
+          <BButton variant="primary" :disabled="!good" @click="start()">Put it on run {{ number }}</BButton>
           <BButton variant="plain" @click="open = false">Not now</BButton>
         </div>
       </template>

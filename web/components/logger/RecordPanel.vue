@@ -2,11 +2,10 @@
 import { computed, ref } from 'vue'
 import { v7 as uuid } from 'uuid'
 import type { StoredRecording } from '#contract/logger'
-import type { ImportMapping, Recording } from '#contract/recording'
+import type { ImportMapping, Recording, RecordingUpload } from '#contract/recording'
 import { importFaults } from '#core/devices/liveWatch'
 import { loggerCalls, offload } from '../../api/logger.ts'
-import { useLive } from '../../api/live.ts'
-import { uploadRecording } from '../../api/upload.ts'
+import { useFileSending } from '../../composables/useFileSending.ts'
 import type { Logger } from '../../composables/useLogger.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { durationWords } from '../../support/dates.ts'
@@ -35,39 +34,44 @@ const stop = () =>
     await props.logger.refresh()
   })
 
-const progress = ref<{ share: number; doing: string } | null>(null)
+/** Off the device first, then onto the run. */
+const taking = ref<number | null>(null)
+const { progress: sending, send, cancel: cancelSending } = useFileSending()
+const progress = computed(() =>
+  taking.value !== null
+    ? { share: 0.3 * taking.value, doing: 'Taking it off the device' }
+    : sending.value && { share: 0.3 + 0.7 * sending.value.share, doing: sending.value.doing },
+)
 const fault = ref('')
-let uploading = ''
-let cancel: AbortController | null = null
-useLive({
-  ingest: (id, share, doing) => {
-    if (id === uploading && progress.value) progress.value = { share: 0.5 + 0.5 * share, doing }
-  },
-})
+let aborting: AbortController | null = null
+function cancel() {
+  aborting?.abort()
+  void cancelSending()
+}
 const free = computed(() => props.runs.find((r) => r.id === runId.value && !r.taken))
 
 async function attach(s: StoredRecording) {
   if (!props.mapping || !free.value) return
   fault.value = ''
-  cancel = new AbortController()
-  const { signal } = cancel
+  aborting = new AbortController()
+  const { signal } = aborting
   try {
-    progress.value = { share: 0, doing: 'Taking it off the device' }
-    const file = await offload(
-      index.value,
-      s.id,
-      (share) => (progress.value = { share: 0.3 * share, doing: 'Taking it off the device' }),
-      signal,
-    )
-    uploading = uuid()
-    const meta = { runId: runId.value, fileName: s.name, mapping: props.mapping, spans: [], remember: false }
-    const recording = await uploadRecording(
-      uploading,
-      meta,
-      file,
-      (p) => (progress.value = { share: 0.3 + 0.7 * p.share, doing: p.doing }),
-      signal,
-    )
+    taking.value = 0
+    const file = await offload(index.value, s.id, (share) => (taking.value = share), signal)
+    taking.value = null
+    const id = uuid()
+    const meta: RecordingUpload = {
+      uploadId: id,
+      runId: runId.value,
+      fileName: s.name,
+      mapping: props.mapping,
+      spans: [],
+      remember: false,
+      again: false,
+    }
+    const body = JSON.parse(JSON.stringify(meta))
+    const recording = await send({ kind: 'recording', key: `recording:${id}`, params: { id }, body, file })
+    if (!recording) return notices.show(`${s.name} waits here and is sent when the server is in reach again.`)
     props.logger.tell(importFaults(recording.issues.map((i) => i.code)))
     notices.show(`${s.name} is on ${free.value?.text ?? 'the run'}.`)
     emit('attached', recording)
@@ -78,8 +82,8 @@ async function attach(s: StoredRecording) {
         ? e.message
         : String(e)
   } finally {
-    progress.value = null
-    cancel = null
+    taking.value = null
+    aborting = null
   }
 }
 const remove = (s: StoredRecording) =>
@@ -147,7 +151,7 @@ const runningWords = computed(() =>
     <div v-if="progress" class="progress-row" role="status">
       <BProgress :value="percent" :max="100" variant="success" class="grow" />
       <span class="num">{{ `${progress.doing}, ${percent} %` }}</span>
-      <button type="button" class="btn btn-plain" @click="cancel?.abort()">Cancel</button>
+      <button type="button" class="btn btn-plain" @click="cancel">Cancel</button>
     </div>
     <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
   </section>

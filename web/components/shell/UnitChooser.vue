@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { unitsOf, type Quantity } from '#core/units/choice'
+import { useWho } from '../../composables/useWho.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 
 const open = defineModel<boolean>('open', { required: true })
@@ -12,12 +13,21 @@ const words: Record<Quantity, string> = {
   springRate: 'Spring rate',
   altitude: 'Height',
 }
+const { who } = useWho()
 const rows = Object.keys(words) as Quantity[]
 </script>
 
 <template>
-  <BModal v-model="open" lazy unmount-lazy no-animation title="Units you read and type" no-footer>
-    <p class="soft">For this device only. What is stored does not change.</p>
+  <BModal v-model="open" lazy unmount-lazy no-animation title="This device" no-footer>
+    <label class="form-label" for="who">Whose hands are at this device</label>
+    <BFormInput
+      id="who"
+      v-model="who"
+      maxlength="80"
+      placeholder="stands beside what is set and read here"
+      autocomplete="off"
+    />
+    <p class="soft">Units you read and type. Only how values are shown.</p>
     <fieldset v-for="q in rows" :key="q">
       <legend>{{ words[q] }}</legend>
       <span class="choice">

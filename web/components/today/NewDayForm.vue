@@ -3,9 +3,8 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { v7 as uuid } from 'uuid'
 import { TrailDay, type Surface } from '#contract/day'
-import { endpoints } from '#contract/endpoints'
 import type { Trail } from '#contract/trail'
-import { call } from '../../api/client.ts'
+import { useOutbox } from '../../stores/outbox.ts'
 import { useReminders } from '../../composables/useReminders.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
@@ -20,6 +19,7 @@ import TrailForm from '../garage/TrailForm.vue'
 const open = defineModel<boolean>('open', { required: true })
 const garage = useGarage()
 const notices = useNotices()
+const outbox = useOutbox()
 const router = useRouter()
 
 const blank = () => ({
@@ -86,7 +86,7 @@ async function submit() {
   })
   if (!result.success) return (fault.value = result.error.issues[0].message)
   fault.value = ''
-  const ok = await notices.attempt(() => call(endpoints.putDay, { id: result.data.id }, result.data))
+  const ok = await notices.attempt(() => outbox.save('day', result.data))
   if (!ok) return
   keepDraft('new-day', null)
   open.value = false

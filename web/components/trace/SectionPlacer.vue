@@ -2,7 +2,8 @@
 import { computed, ref, watch } from 'vue'
 import IconFlag from '~icons/lucide/flag'
 import { endpoints } from '#contract/endpoints'
-import type { Recording, SectionSpan } from '#contract/recording'
+import type { SectionSpan } from '#contract/recording'
+import type { ReadRecording } from '../../support/figures.ts'
 import type { TrailSection } from '#contract/trail'
 import { alignPieces } from '#core/signal/align'
 import { call } from '../../api/client.ts'
@@ -14,7 +15,7 @@ import NumberField from '../shell/NumberField.vue'
 const props = defineProps<{
   main: DrawableRecording
   sections: TrailSection[]
-  others: readonly { recording: Recording; text: string }[]
+  others: readonly { recording: ReadRecording; text: string }[]
   /** A moment that was tapped on the trace. */
   picked: number | null
 }>()

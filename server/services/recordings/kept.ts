@@ -1,0 +1,64 @@
+import { gunzipSync } from 'node:zlib'
+import { and, asc, eq } from 'drizzle-orm'
+import { Recording, type RememberedMapping } from '#contract/recording'
+import { coreVersion } from '#core/version'
+import type { Store } from '../../db/open.ts'
+import { mappings, recordingChunks, recordings } from '../../db/schema.ts'
+import { Refusal } from '../../refusal.ts'
+
+/** Part names of the kept bytes: the first file, and each added one. */
+export const originalPart = (addedFileId?: string) => (addedFileId ? `original:${addedFileId}` : 'original')
+
+/**
+ * A kept recording as today's contract has it. Figures of an older core, or in a shape that is none any more, are left out
+ * and marked, never refused: the bytes are there to be read again.
+ */
+export function asKeptToday(body: Recording): Recording {
+  const whole = Recording.safeParse(body)
+  if (whole.success)
+    return whole.data.analysis?.coreVersion === coreVersion || whole.data.figures === 'broken'
+      ? whole.data
+      : { ...whole.data, analysis: null, figures: 'renewing' }
+  return Recording.parse({ ...body, analysis: null, figures: 'renewing' })
+}
+
+export async function findRecording({ db }: Store, id: string): Promise<Recording | null> {
+  const [row] = await db.select().from(recordings).where(eq(recordings.id, id))
+  return row ? asKeptToday(row.body) : null
+}
+
+/** @throws Refusal 'record.not-found' */
+export async function mustFind(store: Store, id: string): Promise<Recording> {
+  const held = await findRecording(store, id)
+  if (!held) throw new Refusal('record.not-found', 'There is no such recording.')
+  return held
+}
+
+/** A part put together again. @throws Refusal 'record.not-found' */
+export async function readPart({ db }: Store, id: string, part: string): Promise<Uint8Array<ArrayBuffer>> {
+  const rows = await db
+    .select({ bytes: recordingChunks.bytes })
+    .from(recordingChunks)
+    .where(and(eq(recordingChunks.recordingId, id), eq(recordingChunks.part, part)))
+    .orderBy(asc(recordingChunks.seq))
+  if (rows.length === 0) throw new Refusal('record.not-found', 'There is no such recording.')
+  return Uint8Array.from(Buffer.concat(rows.map((r) => gunzipSync(r.bytes))))
+}
+
+export async function findMapping({ db }: Store, fingerprint: string): Promise<RememberedMapping | null> {
+  const [row] = await db.select().from(mappings).where(eq(mappings.fingerprint, fingerprint))
+  return row ? { fingerprint, mapping: row.body } : null
+}
+
+/** A part as rows of compressed pieces. */
+export function chunkInserts(
+  { db }: Store,
+  recordingId: string,
+  parts: { part: string; pieces: Uint8Array[] }[],
+) {
+  return parts.flatMap(({ part, pieces }) =>
+    pieces.map((bytes, seq) =>
+      db.insert(recordingChunks).values({ recordingId, part, seq, bytes: Buffer.from(bytes) }),
+    ),
+  )
+}

@@ -1,0 +1,82 @@
+import type { Problem } from '#contract/errors'
+
+/** What a write is about; letters of one record go out in their order. */
+export type LetterKind =
+  | 'rider'
+  | 'unit'
+  | 'bike'
+  | 'trail'
+  | 'gauge'
+  | 'stock'
+  | 'service'
+  | 'baseline'
+  | 'bench'
+  | 'setup'
+  | 'day'
+  | 'run'
+  | 'feel'
+  | 'proposal'
+  | 'recording'
+  | 'addedFile'
+  | 'remove'
+  | 'restore'
+
+/** What a removal is of. */
+export type Removable =
+  | 'rider'
+  | 'unit'
+  | 'bike'
+  | 'trail'
+  | 'gauge'
+  | 'stock'
+  | 'service'
+  | 'baseline'
+  | 'bench'
+  | 'setup'
+  | 'day'
+  | 'run'
+  | 'recording'
+
+/** One write on its way to the server. Plain data: it survives reload and power loss as it is. */
+export interface Letter {
+  /** Order of writing; also its name. */
+  id: number
+  kind: LetterKind
+  /** The record: kind and id. */
+  key: string
+  params: Record<string, string>
+  body: unknown
+  /** Bytes that go before the body. */
+  file: Blob | null
+  /** When it was written, ISO. */
+  at: string
+  tries: number
+  /** waiting: to be sent · conflict: somebody else changed the record, a person chooses · refused: it will never be taken. */
+  state: 'waiting' | 'conflict' | 'refused'
+  problem: Problem | null
+  /** Bodies that went out and may be at the server, though no answer came: what it holds of them is nobody else's. */
+  attempted: unknown[]
+}
+
+export type NewLetter = Pick<Letter, 'kind' | 'key' | 'params' | 'body' | 'file'> & {
+  /** Typing goes on: sent this much later, ms. It waits safely all the same. */
+  holdMs?: number
+}
+
+/** Kinds that nothing else waits for: a later version takes the place of one not yet sent, at the end of the row. */
+export const replaceable: ReadonlySet<LetterKind> = new Set(['feel', 'bench'])
+
+const versionOf = (body: unknown): number | null =>
+  body !== null && typeof body === 'object' && 'version' in body && typeof body.version === 'number'
+    ? body.version
+    : null
+
+/** The body on another version, where it has one. */
+export const onVersion = (body: unknown, version: number): unknown =>
+  versionOf(body) === null ? body : { ...(body as object), version }
+
+export { versionOf }
+
+/** Whether two bodies say the same, whatever their versions. */
+export const sameContent = (a: unknown, b: unknown): boolean =>
+  a !== null && b !== null && JSON.stringify(onVersion(a, 0)) === JSON.stringify(onVersion(b, 0))

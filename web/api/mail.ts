@@ -1,0 +1,113 @@
+import { v7 as uuid } from 'uuid'
+import type { LiveEvent } from '#contract/live'
+import type { Bench } from '#contract/bench'
+import type { TrailDay } from '#contract/day'
+import type { ProposalRecord } from '#contract/proposal'
+import type { Feel, Run } from '#contract/run'
+import type { Setup } from '#contract/setup'
+import { applyLive, cache } from './cache.ts'
+import { ApiError } from './client.ts'
+import type { Letter, NewLetter } from './letters.ts'
+import { Outbox, type Channel } from './outbox.ts'
+import { sendLetter } from './send.ts'
+import { databaseShelf, memoryShelf } from './shelves.ts'
+
+/** Tabs of this page tell each other what they wrote; where the browser has no such thing, each sends its own. */
+function tabChannel(): Channel {
+  if (typeof BroadcastChannel === 'undefined') return { post: () => {}, listen: () => {} }
+  const channel = new BroadcastChannel('wild-spring-outbox')
+  return {
+    post: (news) => channel.postMessage(news),
+    listen: (hear) => channel.addEventListener('message', (e) => hear(e.data)),
+  }
+}
+
+/** The outbox of this page. A browser that keeps nothing still sends; `durable` says so. */
+export async function openOutbox(): Promise<Outbox> {
+  const shelf = await databaseShelf().catch(memoryShelf)
+  const outbox = new Outbox({
+    shelf,
+    send: sendLetter,
+    channel: tabChannel(),
+    tab: uuid(),
+    now: () => Date.now(),
+    later: (act, ms) => setTimeout(act, ms),
+    never: (t) => clearTimeout(t as ReturnType<typeof setTimeout>),
+  })
+  // What the server took is laid over what is held, whether or not the live stream is open.
+  outbox.onSent((letter, saved) => {
+    const told = asLive(letter, saved)
+    if (told) applyLive(cache, told)
+  })
+  window.addEventListener('pagehide', () => void outbox.close())
+  // Shown again from the browser's memory: it sends on.
+  window.addEventListener('pageshow', (e: PageTransitionEvent) => e.persisted && location.reload())
+  await outbox.start()
+  return outbox
+}
+
+/** A confirmed write as the live event that everybody else is told by. */
+export function asLive(letter: Letter, saved: unknown): LiveEvent | null {
+  switch (letter.kind) {
+    case 'run':
+      return { type: 'run', dayId: (saved as Run).dayId, run: saved as Run }
+    case 'feel': {
+      const feel = saved as Feel
+      const dayId = dayOfRun(feel.runId)
+      return dayId ? { type: 'feel', dayId, feel } : null
+    }
+    case 'setup':
+      return { type: 'setup', setup: saved as Setup }
+    case 'day':
+      return { type: 'day', day: saved as TrailDay }
+    case 'proposal':
+      return { type: 'proposal', proposal: saved as ProposalRecord }
+    case 'bench':
+      return { type: 'bench', bench: saved as Bench }
+    case 'recording':
+    case 'addedFile':
+    case 'remove':
+    case 'restore':
+      // The server tells by name what else it touched.
+      return { type: 'stale', what: 'day', id: null }
+    default:
+      return { type: 'stale', what: 'garage', id: null }
+  }
+}
+
+function dayOfRun(runId: string): string | null {
+  for (const [key, b] of cache.getQueriesData<{ runs: Run[] }>({ queryKey: ['day'] }))
+    if (b?.runs.some((r) => r.id === runId)) return key[1] as string
+  return null
+}
+
+/** How a write went: the server keeps it, or it waits here because the server cannot be reached. */
+export type Written<T> = { state: 'saved'; saved: T } | { state: 'kept-here' }
+
+/**
+ * Writes from a form that is still open: waits for the answer while the server is in reach. What is refused comes back to
+ * the form instead of waiting in the outbox.
+ *
+ * @throws ApiError when it is refused, or changed elsewhere meanwhile (with both versions)
+ */
+export async function writeFromForm<T>(outbox: Outbox, written: NewLetter): Promise<Written<T>> {
+  const letter = await outbox.write(written)
+  return new Promise((resolve, reject) => {
+    let stop = () => {}
+    outbox.confirmed(letter.id).then(
+      (saved) => (stop(), resolve({ state: 'saved', saved: saved as T })),
+      (e: unknown) => {
+        stop()
+        if (e instanceof ApiError && e.problem) void outbox.drop([letter.id])
+        reject(e instanceof Error ? e : new Error(String(e)))
+      },
+    )
+    stop = outbox.subscribe((s) => {
+      const mine = s.letters.find((l) => l.id === letter.id)
+      if (mine && mine.tries > 0 && s.unreachableSince !== null) {
+        queueMicrotask(() => stop())
+        resolve({ state: 'kept-here' })
+      }
+    })
+  })
+}

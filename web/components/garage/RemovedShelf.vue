@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import type { ShelfItem } from '#contract/endpoints'
+import { cache, reads } from '../../api/cache.ts'
+import { useNotices } from '../../stores/notices.ts'
+import { useOutbox } from '../../stores/outbox.ts'
+import { shortDayWords } from '../../support/dates.ts'
+
+/** Everything that was removed, to be found and brought back at any time. */
+const notices = useNotices()
+const outbox = useOutbox()
+const open = ref(false)
+const { data } = useQuery({ ...reads.shelf(), staleTime: 0, shallow: true }, cache)
+const items = computed(() => data.value ?? [])
+const kindWords: Record<ShelfItem['kind'], string> = {
+  rider: 'rider, with the bikes',
+  bike: 'bike',
+  unit: 'fork or shock',
+  trail: 'trail',
+  gauge: 'gauge',
+  stock: 'springs or spacers',
+  service: 'service log',
+  baseline: 'makers’ setting',
+  bench: 'bench session',
+  day: 'day',
+  run: 'run',
+  recording: 'sensor file',
+  setup: 'wanted setup',
+}
+const words = (x: ShelfItem) =>
+  [kindWords[x.kind], x.about, `removed ${shortDayWords(x.removedAt.slice(0, 10))}`]
+    .filter(Boolean)
+    .join(', ')
+async function bringBack(x: ShelfItem) {
+  if (await notices.attempt(() => outbox.restore(x.kind, x.id))) notices.show(`${x.name} is back.`)
+}
+</script>
+
+<template>
+  <section v-if="items.length" aria-labelledby="removed">
+    <div class="page-head">
+      <h2 id="removed">{{ `Removed: ${items.length}` }}</h2>
+      <BButton variant="plain" :aria-expanded="open" @click="open = !open">{{
+        open ? 'Close' : 'Show'
+      }}</BButton>
+    </div>
+    <ul v-if="open" class="shelf">
+      <li v-for="x in items" :key="x.kind + x.id">
+        <span
+          ><b>{{ x.name }}</b> <span class="soft">{{ words(x) }}</span></span
+        >
+        <BButton variant="plain" :aria-label="`Bring ${x.name} back`" @click="bringBack(x)"
+          >Bring back</BButton
+        >
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.shelf {
+  list-style: none;
+  padding: 0;
+}
+li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 0.8rem;
+  min-height: 48px;
+  border-bottom: 1px solid var(--line);
+}
+</style>

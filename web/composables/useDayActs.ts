@@ -1,0 +1,67 @@
+import { ref } from 'vue'
+import { moveWords } from '#core/setup/diff'
+import { useDay, type Done } from '../stores/day.ts'
+import { useNotices } from '../stores/notices.ts'
+import { useUnits } from './useUnits.ts'
+
+/** What a person does on a day's screen: each act says what was done, with the way back. */
+export function useDayActs() {
+  const day = useDay()
+  const notices = useNotices()
+  const { units } = useUnits()
+  const busy = ref(false)
+
+  async function act(action: () => Promise<unknown>): Promise<boolean> {
+    busy.value = true
+    const ok = await notices.attempt(action)
+    busy.value = false
+    return ok
+  }
+  /** Says what the hands did, from the settings before and after; nothing else is known to be true. */
+  function tell(done: Done, more = ''): void {
+    const words = done.moves.map((m) => moveWords(m, units.value)).join('; ')
+    const text = words ? `On the bike: ${words}.` : 'Read; nothing was turned.'
+    notices.show(more ? `${text} ${more}` : text, 'done', words ? undo : null, day.bundle?.day.id ?? null)
+  }
+  async function undo(): Promise<void> {
+    const done = await day.undoLast()
+    if (!done) return
+    const words = done.moves.map((m) => moveWords(m, units.value)).join('; ')
+    notices.show(`Taken back: ${words}.`, 'done', null, day.bundle?.day.id ?? null)
+  }
+  return {
+    busy,
+    tell,
+    undo: () => act(undo),
+    doIt: () =>
+      act(async () => {
+        if (day.proposal)
+          tell(await day.doProposal(day.proposal), 'Ride the same section, same line, same speed.')
+      }),
+    decideOther: () =>
+      act(async () => {
+        if (day.proposal) await day.decide(day.proposal, 'something-else')
+      }),
+    decideRepeat: () =>
+      act(async () => {
+        if (day.proposal) await day.decide(day.proposal, 'repeat')
+      }),
+    happy: () =>
+      act(async () => {
+        if (day.proposal) await day.decide(day.proposal, 'happy')
+        await day.settle(day.currentSetup!.id)
+        notices.show(
+          'Settled. Nothing more will be proposed unless you open the day again.',
+          'done',
+          () => day.settle(null),
+          day.bundle?.day.id ?? null,
+        )
+      }),
+    reopen: () => act(() => day.settle(null)),
+    async removeRun(runId: string): Promise<void> {
+      const n = day.runNumber(runId)
+      if (await act(() => day.removeRun(runId)))
+        notices.show(`Run ${n} was removed.`, 'done', () => day.restoreRun(runId), day.bundle?.day.id ?? null)
+    },
+  }
+}

@@ -1,0 +1,6 @@
+import { useLocalStorage } from '@vueuse/core'
+
+const held = useLocalStorage('wild-spring:who', '')
+
+/** Whose hands are at this device: stands beside what was set and read here. Kept on the device, empty when not said. */
+export const useWho = () => ({ who: held })
