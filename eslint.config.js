@@ -37,6 +37,21 @@ export default tseslint.config(
     },
   },
   {
+    // Promises nobody waits for hide their failures; this needs to know types.
+    files: ['{contract,core,server,web,demo,logger,bench,e2e}/**/*.{ts,vue}'],
+    languageOptions: {
+      parserOptions: {
+        project: './tsconfig.json',
+        tsconfigRootDir: import.meta.dirname,
+        extraFileExtensions: ['.vue'],
+      },
+    },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/await-thenable': 'error',
+    },
+  },
+  {
     // The core is pure: no clock, no chance, no outside world.
     files: ['core/**/*.ts'],
     ignores: ['core/**/*.test.ts'],

@@ -13,7 +13,6 @@ export const errorCodes = {
   'record.not-found': { status: 404, title: 'There is no such record' },
   'record.stale': { status: 409, title: 'It was changed elsewhere in the meantime' },
   'record.immutable': { status: 409, title: 'A saved setup is never rewritten' },
-  'record.in-use': { status: 409, title: 'Something still refers to it' },
   'reference.missing': { status: 422, title: 'It refers to something that is not there' },
   'setup.out-of-range': { status: 422, title: 'A position is outside what the part can do' },
   'setup.not-linked': { status: 422, title: 'More than one adjuster was changed' },

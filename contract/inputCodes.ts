@@ -59,8 +59,7 @@ export const inputSentences = {
     'It could not be found when {file} began against the recording; say how many seconds after its start.',
   'join.apart': '{file} and the recording do not overlap in time; check the offset of {offsetS} s.',
   'join.nothing': '{file} adds nothing: the recording already has {has}.',
-  'file.too-large-text':
-    'A cell of the file is longer than {max} letters (line {line}); it is no table of numbers.',
+  'file.long-row': 'Line {line} is longer than {max} letters; that is no table of numbers.',
   'file.columns': 'The file has {got} columns; at most {max} are read.',
   'file.samples':
     'At {rateHz} Hz over {durationS} s the recording would have {got} samples; at most {max} are read. Check the time column and its unit, or split the recording.',
@@ -72,6 +71,8 @@ export const inputSentences = {
   'figures.not-finite':
     'No sound figures come out of this file ({path}); check the time column, the units and the calibration.',
   'gpx.points': 'The GPX track has more than {max} points; split it.',
+  'gpx.entities':
+    'The GPX file declares a document type or entities of its own; export the track again as plain GPX 1.1.',
   'gpx.depth': 'The GPX file is nested deeper than {max} levels; export the track again as GPX 1.1.',
   'file.empty': 'The file is empty; choose a delimited text file with a header line and rows of numbers.',
   'file.binary': 'The file is not text; export the recording as CSV or other delimited text first.',

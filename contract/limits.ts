@@ -3,8 +3,8 @@ export const limits = {
   bodyBytes: 1_000_000,
   uploadBytes: 512 * 1024 * 1024,
   fileColumns: 200,
-  /** Letters of one cell of a sensor file. */
-  cellLetters: 2000,
+  /** Letters of one line of a sensor file. */
+  rowLetters: 100_000,
   maxSampleRateHz: 20_000,
   /** Evenly timed samples that a file may become: rate × duration. Two hours at 1000 Hz. */
   fileSamples: 7_200_000,

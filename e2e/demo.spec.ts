@@ -54,7 +54,7 @@ test('the mess is called one, in kind words, with the way out', async ({ page })
   ).toBeVisible()
   await page.getByRole('button', { name: 'Done, it’s back' }).click()
   await expect(page.getByRole('slider', { name: /rear Pressure, 165 psi/ })).toBeVisible()
-  await page.getByRole('button', { name: 'Take the last change back' }).click()
+  await page.getByRole('button', { name: /^Undo: / }).click()
   await expect(page.getByRole('slider', { name: /rear Pressure, 175 psi/ })).toBeVisible()
 })
 
@@ -88,7 +88,7 @@ test('two dials moved on the rails have to be declared as belonging together', a
   await expect(done).toBeEnabled()
   await page.reload()
   await expect(page.getByText('Front rebound 6 → 7 clicks, 1 click faster')).toBeVisible()
-  await page.getByRole('button', { name: 'Leave it' }).click()
+  await page.getByRole('button', { name: 'Cancel' }).click()
   await expect(done).toHaveCount(0)
 })
 
@@ -106,13 +106,13 @@ test('feel typed while the server is away is kept through a reload and sent late
 })
 
 test('feel changed in two places is not overwritten: the person chooses', async ({ page, context }) => {
+  // The page hears of nothing while the other device saves.
+  await page.route('**/api/v1/events', (route) => route.abort())
   await goOn(page)
   const runId = idOf('half-way run 4')
   const feelAddress = `${server.base}/api/v1/runs/${runId}/feel`
   await page.getByRole('button', { name: /^Run 4,/ }).click()
   await expect(page.getByRole('heading', { name: 'Run 4, how it felt' })).toBeVisible()
-  // The page hears of nothing while the other device saves.
-  await page.route('**/api/v1/days/*', (route) => route.abort())
   const day = await (await context.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)).json()
   const held = day.feels.find((f: { runId: string }) => f.runId === runId)
   const elsewhere = await context.request.put(feelAddress, { data: { ...held, rating: 3 } })
@@ -121,7 +121,6 @@ test('feel changed in two places is not overwritten: the person chooses', async 
   await expect(page.getByText('changed elsewhere in the meantime (rating there: 3')).toBeVisible()
   await page.getByRole('button', { name: 'Keep what I typed' }).click()
   await expect(page.getByText('saved', { exact: true })).toBeVisible()
-  await page.unroute('**/api/v1/days/*')
   await page.reload()
   await page.getByRole('button', { name: /^Run 4,/ }).click()
   await expect(page.getByLabel('Note on this run')).toHaveValue('mine')
@@ -141,10 +140,18 @@ test('a form that was overtaken says so, and closing it keeps theirs', async ({ 
   await form.getByLabel('Body weight').fill('90')
   await form.getByRole('button', { name: 'Save rider' }).click()
   await expect(form.getByText('It was changed elsewhere in the meantime.')).toBeVisible()
+  // Both are shown before anybody chooses.
+  await expect(form.getByText('body mass: yours 90, theirs 84')).toBeVisible()
+  await expect(form.getByText('kit mass: yours 4, theirs 7')).toBeVisible()
   await form.getByRole('button', { name: 'Close' }).click()
   await card.getByRole('button', { name: 'Edit' }).click()
   await expect(form.getByLabel('Kit, all of it')).toHaveValue('7')
   await expect(form.getByLabel('Body weight')).toHaveValue('84')
+  const { riders } = await (await context.request.get(`${server.base}/api/v1/garage`)).json()
+  expect(riders.find((r: { name: string }) => r.name === 'Joren')).toMatchObject({
+    bodyMassKg: 84,
+    version: 2,
+  })
 })
 
 test('a sensor file dropped on the day opens its columns', async ({ page }) => {
@@ -165,11 +172,11 @@ test('a sensor file dropped on the day opens its columns', async ({ page }) => {
   await expect(page.getByRole('button', { name: 'Put it on run 1' })).toBeDisabled()
 })
 
-test('a run taken off the day can be brought back', async ({ page }) => {
+test('a run removed from the day can be brought back', async ({ page }) => {
   await goOn(page)
-  await page.getByRole('button', { name: 'Take it off' }).click()
+  await page.getByRole('button', { name: 'Remove run' }).click()
   await expect(page.getByRole('button', { name: /^Run 5,/ })).toHaveCount(0)
-  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByRole('button', { name: 'Undo', exact: true }).click()
   await expect(page.getByRole('button', { name: /^Run 5,/ })).toBeVisible()
 })
 

@@ -148,6 +148,6 @@ test('a settled setup is carried over to a heavier rider, with reasons, as a sta
       .first(),
   ).toBeVisible()
   await expect(dialog(page).getByText('A start, not a settled setup')).toBeVisible()
-  await dialog(page).getByRole('button', { name: 'Keep it as a start' }).click()
-  await expect(page.getByText('Kept as a start.').first()).toBeVisible()
+  await dialog(page).getByRole('button', { name: 'Save it as a start' }).click()
+  await expect(page.getByText('Saved as a wanted start.').first()).toBeVisible()
 })

@@ -44,17 +44,22 @@ test('from nothing to a second, compared run', async ({ page }) => {
   })
 
   await test.step('where everything stands', async () => {
-    await page.getByRole('button', { name: 'Say where it stands' }).click()
+    await page.getByRole('button', { name: 'Record current settings' }).click()
     await expect(dialog(page).getByText('Never force the stop.')).toBeVisible()
+    // Nothing is filled in, and nothing can be saved, before somebody reads something.
+    await expect(dialog(page).getByLabel('Pressure').first()).toHaveValue('')
+    await expect(dialog(page).getByRole('button', { name: 'Save what was read' })).toBeDisabled()
     await dialog(page).getByLabel('Pressure').first().fill('82')
     await dialog(page).getByLabel('Pressure').first().blur()
     const rebound = dialog(page).getByRole('slider', { name: /rear Rebound/ })
     await rebound.focus()
     await page.keyboard.press('4')
     await expect(rebound).toHaveAttribute('aria-valuetext', '4 clicks')
-    await dialog(page).getByRole('button', { name: 'That is how it stands' }).click()
+    await dialog(page).getByRole('button', { name: 'Save what was read' }).click()
     await expect(page.getByText('82 psi')).toBeVisible()
     await expect(page.getByText('4 clicks')).toBeVisible()
+    // The rear pressure was left alone: it is unread, not a middle of its range.
+    await expect(page.getByRole('row', { name: /^Pressure \? not read/ })).toBeVisible()
   })
 
   await test.step('a day on a trail of named sections', async () => {
@@ -132,7 +137,7 @@ test('from nothing to a second, compared run', async ({ page }) => {
     await expect(page.getByText(/Rear valleys move \+1\.\d % of travel per hit/)).toBeVisible()
     await expect(page.getByText('A wrong rebound setting can throw a rider')).toBeVisible()
     await page.getByRole('button', { name: /^Done, it’s on [56]$/ }).click()
-    await expect(page.getByText('It is on the bike.').first()).toBeVisible()
+    await expect(page.getByText(/^On the bike: Rear rebound 4 → /).first()).toBeVisible()
     await expect(page.getByRole('slider', { name: /rear Rebound, [56] clicks/ })).toBeVisible()
     await expect(page.getByText(/^\s*Rear rebound 4 → [56]\s*$/)).toBeVisible()
   })

@@ -1,9 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { InputError } from '../errors.ts'
+import { InputError } from '../errors.ts'
 import { ingestDelimited, type TravelGeometry } from '../telemetry/ingest.ts'
 import { suggestMapping } from '../telemetry/mapping.ts'
 import { clockSeconds } from './clock.ts'
+import { readGpx } from './gpx.ts'
 import { readDelimited } from './delimited.ts'
 import { sniffLayout } from './layout.ts'
 import { linearLeverage } from '../linkage/leverage.ts'
@@ -291,4 +292,24 @@ describe('bad files each get one clear sentence', () => {
       expect(act).toThrow(sentence)
     })
   }
+})
+
+describe('GPX files that are no track of a ride', () => {
+  const gpx = (inside: string, before = '') =>
+    `<?xml version="1.0"?>${before}<gpx version="1.1">${inside}</gpx>`
+  const code = (text: string) => {
+    try {
+      readGpx(text)
+      return 'read'
+    } catch (e) {
+      return e instanceof InputError ? e.code : String(e)
+    }
+  }
+  it('nested without end, swollen by entities, or endless are refused in a sentence, at once', () => {
+    expect(code(gpx('<a>'.repeat(200_000) + '</a>'.repeat(200_000)))).toBe('gpx.depth')
+    expect(code(gpx('&b;', '<!DOCTYPE gpx [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;">]>'))).toBe('gpx.entities')
+    expect(
+      code(gpx(`<trk><trkseg>${'<trkpt lat="1" lon="1"></trkpt>'.repeat(500_001)}</trkseg></trk>`)),
+    ).toBe('gpx.points')
+  })
 })

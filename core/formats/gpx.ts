@@ -1,4 +1,5 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser'
+import { limits } from '#contract/limits'
 import { InputError } from '../errors.ts'
 import type { Fix } from '../geo/way.ts'
 import { clockSeconds } from './clock.ts'
@@ -30,11 +31,12 @@ interface Point {
 
 /**
  * Reads the tracks of a GPX 1.1 file, all segments one after another.
- * @throws InputError 'gpx.unreadable', 'gpx.no-track', 'gpx.no-time'
+ * @throws InputError 'gpx.unreadable', 'gpx.no-track', 'gpx.no-time', 'gpx.entities', 'gpx.points', 'gpx.depth'
  */
 export function readGpx(text: string): GpxTrack {
   if (!/<gpx[\s>]/.test(text.slice(0, 4096)))
     throw new InputError('gpx.unreadable', { why: 'no <gpx> was found' })
+  refuseHuge(text)
   const valid = XMLValidator.validate(text)
   if (valid !== true)
     throw new InputError('gpx.unreadable', { why: `line ${valid.err.line}: ${valid.err.msg}` })
@@ -56,6 +58,20 @@ export function readGpx(text: string): GpxTrack {
   fixes.sort((a, b) => a.timeS - b.timeS)
   const rising = fixes.filter((f, i) => i === 0 || f.timeS > fixes[i - 1].timeS)
   return { fixes: rising, dropped: points.length - rising.length }
+}
+
+/** What would take memory or stack is told before anything is parsed. @throws InputError 'gpx.entities', 'gpx.points', 'gpx.depth' */
+function refuseHuge(text: string): void {
+  if (/<!(DOCTYPE|ENTITY)/i.test(text)) throw new InputError('gpx.entities')
+  let points = 0
+  let depth = 0
+  for (const [tag] of text.matchAll(/<[/!?]?[A-Za-z][^<>]*>/g)) {
+    if (tag.startsWith('</')) depth--
+    else if (!tag.endsWith('/>')) depth++
+    if (depth > limits.gpxDepth) throw new InputError('gpx.depth', { max: limits.gpxDepth })
+    if (tag.startsWith('<trkpt') && ++points > limits.gpxPoints)
+      throw new InputError('gpx.points', { max: limits.gpxPoints })
+  }
 }
 
 /** Writes a GPX 1.1 track; `startedAt` is the instant of time 0, in seconds since 1970. */

@@ -64,7 +64,10 @@ export function ingestDelimited(
   geometry: TravelGeometry,
   onProgress: (share: number, doing: string) => void = () => {},
 ): CleanRecording {
+  refuseLongRows(bytes)
   const layout = sniffLayout(bytes)
+  if (layout.columns.length > limits.fileColumns)
+    throw new InputError('file.columns', { got: layout.columns.length, max: limits.fileColumns })
   checkMapping(mapping, layout.columns.length)
   const used = mapping.columns.filter((c) => c.role !== 'ignore')
   const timeColumn = columnFor(mapping, 'time')
@@ -425,3 +428,18 @@ function clockIssues(c: RepairedClock): ImportIssue[] {
     out.push(issue('gaps', `${c.gaps} gaps of more than 50 ms; they are kept as gaps, not bridged.`, c.gaps))
   return out
 }
+
+/** A cell of megabytes would be read letter by letter before anything else is known of it. @throws InputError 'file.long-row' */
+function refuseLongRows(bytes: Uint8Array): void {
+  // Old Macintosh files end their lines with CR alone.
+  const end = bytes.indexOf(lineFeed) >= 0 ? lineFeed : carriageReturn
+  let from = 0
+  for (let line = 1; from < bytes.length; line++) {
+    const at = bytes.indexOf(end, from)
+    const to = at < 0 ? bytes.length : at
+    if (to - from > limits.rowLetters) throw new InputError('file.long-row', { line, max: limits.rowLetters })
+    from = to + 1
+  }
+}
+const lineFeed = 10
+const carriageReturn = 13

@@ -125,6 +125,21 @@ describe('bounded', () => {
     expect(process.memoryUsage().arrayBuffers - before).toBeLessThan(200e6)
     expect(await recordings()).toEqual([])
   })
+  it('a cell of megabytes, and more columns than anybody has', async () => {
+    const long = `time;front;rear\n0;1;2\n2;${'9'.repeat(2_000_000)};2\n`
+    expect((await importFile(t, uuid(), makeUpload(s.run.id), long)).body).toMatchObject({
+      code: 'file.long-row',
+    })
+    const wide =
+      Array.from({ length: 300 }, (_, i) => `c${i}`).join(';') +
+      '\n' +
+      Array.from({ length: 60 }, (_, r) =>
+        Array.from({ length: 300 }, (_, i) => (i === 0 ? r * 2 : (r % 9) + i)).join(';'),
+      ).join('\n')
+    expect((await importFile(t, uuid(), makeUpload(s.run.id), wide)).body).toMatchObject({
+      code: 'file.columns',
+    })
+  })
   it('limits are said in the sentence', async () => {
     const r = await importFile(
       t,

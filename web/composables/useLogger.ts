@@ -1,4 +1,5 @@
-import { useIntervalFn, useLocalStorage } from '@vueuse/core'
+import { useIntervalFn } from '@vueuse/core'
+import { useKept } from './useKept.ts'
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import { endpoints } from '#contract/endpoints'
 import {
@@ -39,7 +40,7 @@ export function useLogger() {
   const stored = shallowRef<StoredRecording[]>([])
   const standIn = shallowRef<{ faults: LoggerFaults; pace: number } | null>(null)
   const told = shallowRef<FaultName[]>([])
-  const kept = useLocalStorage<Record<string, HeldSteps>>('wild-spring:holds', {})
+  const kept = useKept<Record<string, HeldSteps>>('wild-spring:holds', {})
   let live: EventSource | null = null
 
   const held = computed<HeldSteps>(() => (identity.value ? (kept.value[identity.value.serial] ?? {}) : {}))

@@ -1,4 +1,4 @@
-import { useLocalStorage } from '@vueuse/core'
+import { useKept } from './useKept.ts'
 import { readonly } from 'vue'
 import type { Adjuster } from '#contract/adjuster'
 import { distanceWords, positionNumber, positionWords, unitWord } from '#core/adjusters/words'
@@ -12,7 +12,7 @@ import {
   type UnitChoice,
 } from '#core/units/choice'
 
-const held = useLocalStorage<UnitChoice>('wild-spring:units', { ...canonicalUnits }, { mergeDefaults: true })
+const held = useKept<UnitChoice>('wild-spring:units', { ...canonicalUnits }, { mergeDefaults: true })
 
 // Something else wrote the storage: an unknown unit must not reach the arithmetic.
 for (const q of Object.keys(canonicalUnits) as Quantity[])

@@ -72,12 +72,13 @@ const closing = ref<'skip' | 'out' | null>(null)
 const reason = ref('')
 const reasonFault = ref<string | null>(null)
 const evidence = computed(() => bench.evidence(at.value))
-function onwards() {
-  const next = following.value
+/** Onwards from the step that is shown: closing it may already have moved the first open one. */
+function onwards(next = following.value) {
   if (next) go(next)
 }
 function done() {
-  if (bench.done(at.value)) onwards()
+  const next = following.value
+  if (bench.done(at.value)) onwards(next)
 }
 function close() {
   if (!reason.value.trim())
@@ -85,11 +86,12 @@ function close() {
       closing.value === 'skip'
         ? 'Say why, for example “done last week”.'
         : 'Say why it stays like this, for example “the spring ends here”.')
+  const next = following.value
   if (closing.value === 'skip') bench.skip(at.value, reason.value.trim())
   else bench.leaveOut(at.value, reason.value.trim())
   reason.value = ''
   reasonFault.value = null
-  onwards()
+  onwards(next)
 }
 const doneWords: Partial<Record<BenchStep, string>> = {
   prepare: 'All looked at, next',
@@ -202,7 +204,7 @@ const working = computed(() =>
               <BButton v-if="evidence?.state === 'out'" variant="primary" @click="closing = 'out'"
                 >Leave it like this</BButton
               >
-              <BButton variant="plain" @click="onwards">Next, this stays open</BButton>
+              <BButton variant="plain" @click="onwards()">Next, this stays open</BButton>
             </template>
             <BButton variant="plain" @click="closing = 'skip'">Skip it</BButton>
           </template>

@@ -216,15 +216,6 @@ const panels = [
       <ProposalLog v-if="!day.covered" :bundle="b" />
     </div>
     <div class="col middle">
-      <div v-if="day.overtaken" class="caution conflict" role="alert">
-        <span>{{
-          `The bike was changed elsewhere meanwhile. Yours, not yet on it: ${day.overtaken.moves.map((m) => moveWords(m)).join('; ')}.`
-        }}</span>
-        <button type="button" class="btn btn-plain" @click="day.settleOvertaken('mine')">
-          I’ve turned mine too
-        </button>
-        <button type="button" class="btn btn-plain" @click="day.settleOvertaken('theirs')">Drop mine</button>
-      </div>
       <div v-if="pastWords" class="caution past">
         <span>{{ pastWords }}</span>
         <button v-if="day.currentSetup" type="button" class="btn btn-plain" @click="turnsOpen = true">
@@ -296,6 +287,15 @@ const panels = [
       <p v-else class="p-feel soft empty">No run yet. Warm up first, then log the baseline.</p>
     </div>
     <div class="col bike">
+      <div v-if="day.overtaken" class="caution conflict" role="alert">
+        <span>{{
+          `The bike was changed elsewhere meanwhile. Yours, not yet on it: ${day.overtaken.moves.map((m) => moveWords(m)).join('; ')}.`
+        }}</span>
+        <button type="button" class="btn btn-plain" @click="day.settleOvertaken('mine')">
+          I’ve turned mine too
+        </button>
+        <button type="button" class="btn btn-plain" @click="day.settleOvertaken('theirs')">Drop mine</button>
+      </div>
       <BlindCover
         v-if="day.covered"
         what="On the bike now"

@@ -50,7 +50,12 @@ const world = computed<StandInWorld | null>(() => {
   return {
     bike,
     units,
-    positions: setups.find((s) => s.id === setupId)?.positions ?? [],
+    // Where the parts stand; how that is known is no business of a device.
+    positions: (setups.find((s) => s.id === setupId)?.positions ?? []).map(({ end, adjusterId, value }) => ({
+      end,
+      adjusterId,
+      value,
+    })),
     ridingMassKg: rider && rider.bodyMassKg !== null ? ridingMassKg(rider) : usualMassKg,
     sections: trail.sections,
     groundSeed: 31,

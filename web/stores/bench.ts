@@ -136,6 +136,11 @@ export const useBench = defineStore('bench', () => {
         : knownAfterTurn(before ?? undefined, a, value, hand(end)),
     )
   }
+  /** Counted or read: whatever was known before. */
+  function read(end: End, adjusterId: string, value: number, source: string): void {
+    const a = unit(end)?.adjusters.find((x) => x.id === adjusterId)
+    if (a) place(end, a, value, readBy(hand(end), source))
+  }
   /** A number to begin from that nobody has set yet. */
   function assume(end: End, adjusterId: string, value: number, source: string): void {
     const a = unit(end)?.adjusters.find((x) => x.id === adjusterId)
@@ -247,6 +252,7 @@ export const useBench = defineStore('bench', () => {
     change,
     setPosition,
     assume,
+    read,
     positionOf,
     knownOf,
     readingsOf,

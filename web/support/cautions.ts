@@ -6,7 +6,7 @@ export const cautions = {
   pump: 'Shock pump only, threaded on by hand, straight, finger-tight. No tyre pump, no compressor, never poke the valve.',
   maximum: 'Never above the pressure printed on the unit.',
   lockedSolid:
-    'If pumping turns very hard and the unit feels locked solid, the chambers are apart: let the air out slowly, cycle, begin again.',
+    'If pumping turns very hard and the unit feels locked solid, the chambers are not equalised: let the air out slowly, cycle, start again.',
   trapped:
     'Let all air out slowly and cycle the unit before opening an air can. Trapped pressure can injure: if unsure, leave it to a workshop.',
   unsound: 'Never ride with a unit that leaks, clanks or won’t return.',

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { useIntervalFn, useLocalStorage } from '@vueuse/core'
+import { useIntervalFn } from '@vueuse/core'
+import { useKept } from '../../composables/useKept.ts'
 import { computed, onUnmounted, ref } from 'vue'
 
 /** Counts a person with full hands through timed steps, in big type and, if wished, aloud. */
@@ -9,7 +10,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ finished: [] }>()
 
-const aloud = useLocalStorage('wild-spring:aloud', false)
+const aloud = useKept('wild-spring:aloud', false)
 const canSpeak = typeof speechSynthesis !== 'undefined'
 const at = ref(-1)
 const left = ref(0)

@@ -175,7 +175,8 @@ const wished = (d: (typeof dials.value)[number]) =>
       :unit="recounting.unit"
       :dial="recounting.dial"
       @counted="
-        (stoodAt) => recounting && bench.setPosition(recounting.unit.end, recounting.dial.id, stoodAt)
+        (stoodAt) =>
+          recounting && bench.read(recounting.unit.end, recounting.dial.id, stoodAt, 'counted to the stop')
       "
     />
   </div>

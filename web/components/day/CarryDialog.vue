@@ -192,7 +192,7 @@ async function save() {
       </p>
       <div class="wide acts">
         <BButton type="submit" variant="primary" :disabled="busy || !moved.length"
-          >Keep it as a start</BButton
+          >Save it as a start</BButton
         >
         <BButton variant="plain" @click="open = false">Cancel</BButton>
       </div>

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core'
+import { useKept } from '../../composables/useKept.ts'
 import { ref, watchEffect } from 'vue'
 import IconRuler from '~icons/lucide/ruler'
 import IconMoon from '~icons/lucide/sunset'
 import ContourLines from './ContourLines.vue'
 import UnitChooser from './UnitChooser.vue'
 
-const dusk = useLocalStorage('wild-spring:dusk', false)
+const dusk = useKept('wild-spring:dusk', false)
 watchEffect(() => document.documentElement.setAttribute('data-bs-theme', dusk.value ? 'dark' : 'light'))
 const unitsOpen = ref(false)
 const toggleDusk = () => (dusk.value = !dusk.value)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core'
+import { useKept } from '../../composables/useKept.ts'
 import { computed, ref } from 'vue'
 import type { Analysis, EndMetrics } from '#contract/recording'
 import type { TrailSection } from '#contract/trail'
@@ -22,7 +22,7 @@ const props = defineProps<{
   targets?: Record<'front' | 'rear', number | null>
 }>()
 const what = ref<'depth' | 'speed'>('depth')
-const slow = useLocalStorage('wild-spring:slow-mm-s', usualSlowMmS)
+const slow = useKept('wild-spring:slow-mm-s', usualSlowMmS)
 const slowOptions = slowChoicesMmS.map((v) => ({ value: v, text: `${v} mm/s` }))
 const names = computed(() =>
   what.value === 'depth'
