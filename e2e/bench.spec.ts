@@ -231,7 +231,7 @@ test('air fork and air shock, from nothing to a saved baseline', async ({ page }
     await page.getByLabel('How hard it was used').selectOption('small-drop')
     await page.getByLabel('Ring at its deepest, rear').fill('54')
     await page.getByRole('button', { name: 'Save the reading' }).last().tap()
-    await expect(page.getByText('add one spacer, and its same-sag pressure with it')).toBeVisible()
+    await expect(page.getByText('add one spacer, and its same-sag pressure with it').first()).toBeVisible()
     await page
       .getByRole('button', { name: /^I’ve put it in, at \d+ psi$/ })
       .last()

@@ -77,6 +77,14 @@ export const onVersion = (body: unknown, version: number): unknown =>
 
 export { versionOf }
 
-/** Whether two bodies say the same, whatever their versions. */
+/** JSON with the keys of every object in order: the server writes them in the order of its schema, a page as it likes. */
+const inOrder = (value: unknown): string =>
+  JSON.stringify(value, (_, x: unknown) =>
+    x !== null && typeof x === 'object' && !Array.isArray(x)
+      ? Object.fromEntries(Object.entries(x).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : x,
+  )
+
+/** Whether two bodies say the same, whatever their versions and the order of their keys. */
 export const sameContent = (a: unknown, b: unknown): boolean =>
-  a !== null && b !== null && JSON.stringify(onVersion(a, 0)) === JSON.stringify(onVersion(b, 0))
+  a !== null && b !== null && inOrder(onVersion(a, 0)) === inOrder(onVersion(b, 0))

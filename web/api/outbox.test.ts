@@ -46,6 +46,7 @@ function testChannels(n: number): Channel[] {
 const problem = (status: number, code: Problem['code'], current?: unknown): ApiError =>
   new ApiError('no', { type: '', title: '', status, detail: 'The sentence.', code, current })
 
+const keyed = <T extends object>(x: T): T => Object.fromEntries(Object.entries(x).sort()) as T
 /** A server with versions, idempotent like ours, whose answers can be lost. */
 class TestServer {
   held = new Map<string, { version: number; [k: string]: unknown }>()
@@ -64,10 +65,12 @@ class TestServer {
   private keep(l: Letter) {
     const sent = l.body as { version: number; [k: string]: unknown }
     const now = this.held.get(l.key)
-    const same = now && JSON.stringify({ ...now, version: 0 }) === JSON.stringify({ ...sent, version: 0 })
+    const same =
+      now && JSON.stringify(keyed({ ...now, version: 0 })) === JSON.stringify(keyed({ ...sent, version: 0 }))
     if (now && same && (sent.version === now.version || sent.version === now.version - 1)) return now
     if ((now?.version ?? 0) !== sent.version) throw problem(409, 'record.stale', now)
-    const saved = { ...sent, version: sent.version + 1 }
+    // Kept in the server's own order of keys.
+    const saved = keyed({ ...sent, version: sent.version + 1 })
     this.held.set(l.key, saved)
     this.saves++
     return saved
