@@ -27,7 +27,8 @@ export function belongTogether(a: SagConditions, b: SagConditions): boolean {
     (a.pressurePsi === null || a.gaugeId === b.gaugeId) &&
     near(a.springRateNPerMm, b.springRateNPerMm, 1e-6) &&
     near(a.preloadTurns, b.preloadTurns, 1e-6) &&
-    a.spacers === b.spacers
+    // A unit without spacers may say none or nothing.
+    (a.spacers ?? 0) === (b.spacers ?? 0)
   )
 }
 

@@ -187,6 +187,25 @@ describe('written in one breath', () => {
   })
 })
 
+describe('the moment a letter arrives', () => {
+  it('is never seen without it: either it waits, or it is known as saved', async () => {
+    const box = outboxOn(await databaseShelf(`box-${Math.random()}`))
+    let saved = 0
+    let written = false
+    const gaps: number[] = []
+    box.onSent(() => saved++)
+    box.subscribe((s) => {
+      const waits = s.letters.some((l) => l.key === 'feel:a')
+      if (!waits && saved === 0 && written) gaps.push(server.saves)
+    })
+    await box.write(feel('a', 5))
+    written = true
+    await clock.move(1000)
+    expect(saved).toBe(1)
+    expect(gaps).toEqual([])
+  })
+})
+
 describe('what the server will not take', () => {
   it('changed elsewhere: stays, with both versions, and a person chooses', async () => {
     server.held.set('feel:a', { runId: 'a', version: 3, rating: 2 })

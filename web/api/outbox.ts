@@ -85,6 +85,8 @@ export class Outbox {
   private closed = false
   /** Letters that are shown already and not yet kept bear numbers below 0. */
   private seen = 0
+  /** Letters the server has taken, until they are off the shelf. */
+  private taken = new Set<number>()
 
   constructor(private readonly deps: OutboxDeps) {
     this.shelf = deps.shelf
@@ -228,7 +230,8 @@ export class Outbox {
   }
 
   private async read(): Promise<void> {
-    this.letters = [...(await this.shelf.all()), ...this.letters.filter((l) => l.id < 0)]
+    const kept = (await this.shelf.all()).filter((l) => !this.taken.has(l.id))
+    this.letters = [...kept, ...this.letters.filter((l) => l.id < 0)]
     this.tell()
   }
 
@@ -366,20 +369,21 @@ export class Outbox {
     const after = this.letters
       .filter((l) => l.key === letter.key && (l.id > letter.id || l.id < 0))
       .map((l) => (version === null ? l : { ...l, body: onVersion(l.body, version) }))
-    this.letters = this.letters
-      .filter((l) => l.id !== letter.id)
-      .map((l) => after.find((a) => a.id === l.id) ?? l)
+    this.letters = this.letters.map((l) => after.find((a) => a.id === l.id) ?? l)
+    // In one breath: a moment in which it is neither waiting nor known as saved would show the state before it, and
+    // whoever wrote in that moment would build on that.
+    this.took(letter, saved)
+    this.deps.channel.post({ type: 'sent', letter: { ...letter, file: null }, saved })
     if (after.length > 0) await this.shelf.put(after.filter((l) => l.id > 0)).catch(() => undefined)
     await this.shelf.remove([letter.id]).catch(() => undefined)
-    this.deps.channel.post({ type: 'sent', letter: { ...letter, file: null }, saved })
-    this.took(letter, saved)
     this.changed()
   }
 
   private took(letter: Letter, saved: unknown): void {
+    this.taken.add(letter.id)
+    for (const l of this.sentListeners) l(letter, saved)
     this.letters = this.letters.filter((l) => l.id !== letter.id)
     this.progress.delete(letter.id)
-    for (const l of this.sentListeners) l(letter, saved)
     this.waiting.get(letter.id)?.resolve(saved)
     this.waiting.delete(letter.id)
     this.tell()
