@@ -143,9 +143,33 @@ const setup = {
   name: null,
   frontUnitId: id(3),
   rearUnitId: null,
-  positions: [{ end: 'front', adjusterId: id(1), value: 6 }],
-  reason: { text: '', source: 'baseline', linked: false, proposalId: null },
+  positions: [
+    {
+      end: 'front',
+      adjusterId: id(1),
+      value: 6,
+      known: {
+        how: 'read',
+        at: '2031-05-02T07:50:00Z',
+        by: 'Ines',
+        source: 'counted from closed',
+        gaugeId: null,
+        airTempC: null,
+        altitudeM: null,
+        place: '',
+      },
+    },
+  ],
+  reason: {
+    text: '',
+    source: 'baseline',
+    linked: false,
+    proposalId: null,
+    undoes: null,
+    fromSetupId: null,
+  },
   foundIn: null,
+  wanted: false,
 }
 
 describe('records', () => {
@@ -160,6 +184,11 @@ describe('records', () => {
       [Setup, setup],
     ] as const)
       expect(schema.parse(value)).toEqual(value)
+  })
+  it('a position that does not say how it is known is assumed, never read or set', () => {
+    const [{ known: _, ...unsaid }] = setup.positions as [(typeof setup.positions)[0]]
+    const [position] = Setup.parse({ ...setup, positions: [unsaid] }).positions
+    expect(position).toMatchObject({ value: 6, known: { how: 'assumed', at: null, by: '' } })
   })
   it.each([
     ['negative kit', Rider, { ...rider, kitMassKg: -2 }, /cannot be negative/],
