@@ -1,26 +1,5 @@
 import type { Problem } from '#contract/errors'
 
-/** What a write is about; letters of one record go out in their order. */
-export type LetterKind =
-  | 'rider'
-  | 'unit'
-  | 'bike'
-  | 'trail'
-  | 'gauge'
-  | 'stock'
-  | 'service'
-  | 'baseline'
-  | 'bench'
-  | 'setup'
-  | 'day'
-  | 'run'
-  | 'feel'
-  | 'proposal'
-  | 'recording'
-  | 'addedFile'
-  | 'remove'
-  | 'restore'
-
 /** What a removal is of. */
 export type Removable =
   | 'rider'
@@ -36,6 +15,9 @@ export type Removable =
   | 'day'
   | 'run'
   | 'recording'
+
+/** What a write is about; letters of one record go out in their order. */
+export type LetterKind = Removable | 'feel' | 'proposal' | 'addedFile' | 'remove' | 'restore'
 
 /** One write on its way to the server. Plain data: it survives reload and power loss as it is. */
 export interface Letter {
