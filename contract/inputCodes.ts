@@ -29,7 +29,6 @@ export const inputSentences = {
   'coil.no-rates': 'List at least one spring to choose from.',
   'coil.table': 'The rate table of a progressive spring needs at least two rows that rise from row to row.',
   'mass.missing': 'Give the riding weight first: body, kit and water.',
-  'damper.ratio': 'The factor per click must be above 1, got {got}.',
   'damper.positive': '{what} must be above 0, got {got}.',
   'chart.empty': 'Paste at least two rows: weight or pressure, then the setting.',
   'chart.row': 'Row {row}: "{text}" needs two numbers, weight or pressure first, then the setting.',

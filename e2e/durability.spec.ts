@@ -3,7 +3,7 @@ import { readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
 import { v7 as uuid } from 'uuid'
-import { makeRider, makeUpload, makeRun, startStory } from '../server/test/harness.ts'
+import { makeRider, makeUpload, makeRun, startStory } from '../server/test/story.ts'
 import { startServer } from './server.ts'
 
 /** Speaks to a real server process the way the harness speaks to an app in memory. */

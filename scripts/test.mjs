@@ -41,9 +41,15 @@ step('architecture', () =>
     'web',
     'demo',
     'logger',
+    'e2e',
+    'bench',
   ]),
 )
-step('unused', () => check(bin('knip'), []))
+step('unused', () => {
+  check(bin('knip'), [])
+  // What only tests use is not used.
+  check(bin('knip'), ['--production'])
+})
 step('unit', () => {
   const file = join(reports, 'unit.json')
   const code = run(bin('vitest'), [

@@ -1,4 +1,3 @@
-import type { End } from '#contract/common'
 import type { Cause, Proposal } from '#contract/proposal'
 import { adjusterName } from '../adjusters/words.ts'
 import { springCauses } from '../causes/kinds.ts'
@@ -22,17 +21,8 @@ import { changeCard, separatingCard } from './change.ts'
 import { clicksOf } from './clues.ts'
 import { choice, standingOf, worth, type Standing } from './decide.ts'
 import { diagnose } from './diagnose.ts'
-import {
-  countedRuns,
-  keyOfRun,
-  sessionOf,
-  setupOf,
-  settingsKey,
-  stillPossible,
-  type DayHistory,
-  type HistoryRun,
-  type SetupSpace,
-} from './history.ts'
+import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
+import { countedRuns, keyOfRun, sessionOf, setupOf, settingsKey, stillPossible } from './history.ts'
 import { raceAdvice } from './race.ts'
 import { remedyMoves } from './remedies.ts'
 import { evidenceReturned } from './returning.ts'
@@ -323,9 +313,4 @@ function separating(
 
 function hasFeel(r: HistoryRun): boolean {
   return r.feel !== null && (r.feel.rating !== null || r.feel.marks.length > 0)
-}
-
-/** Which end a proposal touches, for colour and mark. */
-export function proposalEnd(p: Proposal): End | null {
-  return p.moves[0]?.end ?? null
 }

@@ -2,7 +2,8 @@ import type { Adjuster } from '#contract/adjuster'
 import { adjusterRange } from '../adjusters/range.ts'
 import type { Session } from '../stats/session.ts'
 import type { Standing } from './decide.ts'
-import { countedRuns, setupOf, settingsKey, type DayHistory } from './history.ts'
+import type { DayHistory } from './dayHistory.ts'
+import { countedRuns, setupOf, settingsKey } from './history.ts'
 
 export interface TriedPosition {
   value: number

@@ -1,5 +1,5 @@
 import type { Cause, Evidence, Proposal, ProposalKind } from '#contract/proposal'
-import type { HistoryRun } from './history.ts'
+import type { HistoryRun } from './dayHistory.ts'
 
 /** A card that turns nothing. */
 export function plain(

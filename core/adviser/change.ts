@@ -3,10 +3,11 @@ import type { End } from '#contract/common'
 import type { Cause, Evidence, Outlook, Proposal } from '#contract/proposal'
 import { adjusterName, distanceWords, effectWord } from '../adjusters/words.ts'
 import { causeLabel } from '../causes/kinds.ts'
+import { normal80 } from '../stats/normal.ts'
 import type { Candidate, Step } from './candidates.ts'
 import { forAndAgainst, plain, reason } from './cards.ts'
 import type { Dial } from './dials.ts'
-import type { DayHistory, SetupSpace } from './history.ts'
+import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { remedyMoves, type RemedyMove } from './remedies.ts'
 import { separatingTest, watchFor } from './watch.ts'
 
@@ -43,7 +44,7 @@ export function causeOfStep(
 }
 
 export function outlookOf(c: Candidate): Outlook {
-  const half = 1.2816 * c.gainSd
+  const half = normal80 * c.gainSd
   const round = (x: number) => Math.round(x * 100) / 100
   return { gain: round(c.gain), low80: round(c.gain - half), high80: round(c.gain + half), better: c.better }
 }

@@ -7,7 +7,8 @@ import { mindVariance, otherConditionsVariance, sessionPriors } from '../stats/s
 import { comparable } from './comparable.ts'
 import type { Dial } from './dials.ts'
 import { measuredFindings } from './diagnose.ts'
-import { countedRuns, keyOfRun, setupOf, type DayHistory, type SetupSpace } from './history.ts'
+import type { DayHistory, SetupSpace } from './dayHistory.ts'
+import { countedRuns, keyOfRun, setupOf } from './history.ts'
 import { answersOf } from './remedies.ts'
 import type { Clue, Hint, RatedRow, Silence, SurfaceData } from './surface.ts'
 

@@ -1,4 +1,4 @@
-import type { DayHistory, HistoryRun } from './history.ts'
+import type { DayHistory, HistoryRun } from './dayHistory.ts'
 
 /** What differs between two runs besides the settings, in words; equal when nothing that matters does. */
 export interface Comparable {

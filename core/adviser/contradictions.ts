@@ -1,14 +1,8 @@
 import { isComplaint, wordRules } from '../causes/words.ts'
 import { markCauses } from '../causes/marks.ts'
 import { comparable } from './comparable.ts'
-import {
-  countedRuns,
-  setupOf,
-  settingsKey,
-  type DayHistory,
-  type HistoryRun,
-  type SetupSpace,
-} from './history.ts'
+import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
+import { countedRuns, setupOf, settingsKey } from './history.ts'
 import { answersOf } from './remedies.ts'
 
 /** What does not fit together in a day, in plain words; nobody is blamed and nothing is thrown away. */

@@ -2,7 +2,8 @@ import { noticeable as leastNoticeable } from '../stats/verdict.ts'
 import { candidatesFrom, type Candidate } from './candidates.ts'
 import { clicksOf, surfaceDataOf } from './clues.ts'
 import { dialsOf, type Dial } from './dials.ts'
-import { countedRuns, setupOf, settingsKey, type DayHistory, type SetupSpace } from './history.ts'
+import type { DayHistory, SetupSpace } from './dayHistory.ts'
+import { countedRuns, setupOf, settingsKey } from './history.ts'
 import { fitSurface, type Surface, type SurfaceData } from './surface.ts'
 
 /** Where a day stands by its surface. */

@@ -9,16 +9,9 @@ import { posterior, type Finding } from '../causes/posterior.ts'
 import { knownSagPct } from '../setup/sagOf.ts'
 import { mindVariance } from '../stats/session.ts'
 import { canonicalUnits, say, sayDifference, type UnitChoice } from '../units/choice.ts'
-import {
-  countedRuns,
-  keyOfRun,
-  rideHeightTargets,
-  setupOf,
-  settingsKey,
-  type DayHistory,
-  type HistoryRun,
-  type SetupSpace,
-} from './history.ts'
+import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
+import { countedRuns, keyOfRun, rideHeightTargets, setupOf, settingsKey } from './history.ts'
+import { strokePct } from '../spring/sag.ts'
 
 const strengthFactor = { 1: 0.7, 2: 1, 3: 1.3 } as const
 /** What was said on the setup before still counts a little: the trail and the rider are the same. */
@@ -107,7 +100,7 @@ function addRings(findings: Finding[], r: HistoryRun, space: SetupSpace, link: E
     const unit = space[end]
     const mm = end === 'front' ? r.run.ringFrontMm : r.run.ringRearMm
     if (!unit || mm === null || r.analysis?.whole[end]) continue
-    const pct = (100 * mm) / unit.strokeMm
+    const pct = strokePct(mm, unit.strokeMm)
     const text = `The ${end} ring shows ${Math.round(pct)} % of travel used`
     const evidence = (weight: number): Evidence => ({
       weight,

@@ -4,7 +4,8 @@ import type { SuspensionUnit } from '#contract/unit'
 import { adjusterRange } from '../adjusters/range.ts'
 import { netPressurePsi, pressureForLoadPsi } from '../spring/air.ts'
 import { unitAir } from '../spring/unitSpring.ts'
-import { fittedUnits, type SetupSpace } from './history.ts'
+import type { SetupSpace } from './dayHistory.ts'
+import { fittedUnits } from './history.ts'
 
 /**
  * An adjuster that can be tuned between runs, on a common scale: one "click" of a dial, 2 % of a pressure, a third of
@@ -81,12 +82,10 @@ export function dialsOf(space: SetupSpace): Dial[] {
   )
 }
 
-const usualSagPct = { front: 20, rear: 30 }
-
 function sameSagOf(u: SuspensionUnit): Dial['sameSagPsi'] {
   if (!u.adjusters.some((a) => a.role === 'main-pressure')) return null
   const { shape } = unitAir(u)
-  const depth = (u.sagTargetPct ?? usualSagPct[u.end]) / 100
+  const depth = u.sagTargetPct / 100
   return ({ from, to }, psi) =>
     pressureForLoadPsi(netPressurePsi(depth, psi, shape, { spacers: from }), depth, shape, { spacers: to })
 }

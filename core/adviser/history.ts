@@ -1,51 +1,16 @@
 import type { Bike } from '#contract/bike'
 import type { End } from '#contract/common'
-import type { Conditions, TrailDay } from '#contract/day'
 import type { DayBundle } from '#contract/endpoints'
 import type { Analysis } from '#contract/recording'
-import type { Feel, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
-import type { TrailSection } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
 import { comparable } from './comparable.ts'
+import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
 import type { UnitChoice } from '../units/choice.ts'
-import { axlePct, leverageOf, type Leverage } from '../linkage/leverage.ts'
+import { axlePct, leverageOf } from '../linkage/leverage.ts'
 import { canStandAt } from '../adjusters/range.ts'
 import { withLaterReadings } from '../setup/known.ts'
 import { fitSession, type RatedRun, type SaidDifference, type Session } from '../stats/session.ts'
-
-/** A run with all that is known of it, in the order of the day. */
-export interface HistoryRun {
-  run: Run
-  /** 1-based number on the day line. */
-  number: number
-  feel: Feel | null
-  analysis: Analysis | null
-}
-
-/** Everything the adviser may look at. A plain value: the same history always gives the same advice. */
-export interface DayHistory {
-  dayId: string
-  sections: TrailSection[]
-  conditions: Conditions
-  runs: HistoryRun[]
-  setups: Setup[]
-  currentSetupId: string
-  startSetupId: string
-  changeLimit: number
-  settledSetupId: string | null
-  purpose: TrailDay['purpose']
-}
-
-/** What can be turned: the units that are fitted. */
-export interface SetupSpace {
-  front: SuspensionUnit | null
-  rear: SuspensionUnit | null
-  /** Wheel movement per shaft movement at both ends of the stroke, where it is known. */
-  leverage?: Leverage | null
-  /** Units that sentences are said in; canonical when left out. */
-  units?: UnitChoice
-}
 
 /**
  * The setup a day speaks of. On the last day of a bike: what is on the bike now, wherever it was set. On a past day: what

@@ -1,7 +1,7 @@
 import type { Proposal } from '#contract/proposal'
 import { advise } from './advise.ts'
 import { standingOf, type Standing } from './decide.ts'
-import type { DayHistory, SetupSpace } from './history.ts'
+import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { summarise, type DayKnowledge } from './summary.ts'
 
 /** The next change and what is known, from one look at the day. */

@@ -2,7 +2,7 @@ import type { Cause, Proposal } from '#contract/proposal'
 import { changeCard } from './change.ts'
 import { forAndAgainst, plain } from './cards.ts'
 import type { Standing } from './decide.ts'
-import type { DayHistory, SetupSpace } from './history.ts'
+import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { remedyMoves } from './remedies.ts'
 
 /**

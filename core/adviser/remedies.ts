@@ -2,7 +2,7 @@ import type { Adjuster, AdjusterRole } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import type { CauseKind } from '#contract/proposal'
 import { adjusterRange, canStandAt, clampToRange } from '../adjusters/range.ts'
-import type { SetupSpace } from './history.ts'
+import type { SetupSpace } from './dayHistory.ts'
 
 /** One way to answer a cause: which adjuster, which way (+1 canonical up), and what else it does. */
 interface Remedy {

@@ -2,7 +2,8 @@ import type { Proposal } from '#contract/proposal'
 import { isComplaint, wordRules } from '../causes/words.ts'
 import { noticeable } from '../stats/verdict.ts'
 import { plain, reason } from './cards.ts'
-import { countedRuns, setupOf, settingsKey, type DayHistory } from './history.ts'
+import type { DayHistory } from './dayHistory.ts'
+import { countedRuns, setupOf, settingsKey } from './history.ts'
 
 /**
  * Whether a settled setup has stopped being good: its last two runs carry the same complaint at the same end, and both

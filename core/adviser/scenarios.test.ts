@@ -13,9 +13,10 @@ import {
   space,
   startPositions,
 } from '../test/dayBuilder.ts'
-import { advise, proposalEnd } from './advise.ts'
+import { advise } from './advise.ts'
 import { bracketOf } from './bracket.ts'
 import { standingOf } from './decide.ts'
+import type { SetupSpace } from './dayHistory.ts'
 import {
   countedRuns,
   currentSetupId,
@@ -24,7 +25,6 @@ import {
   settingsKey,
   spaceOf,
   stillPossible,
-  type SetupSpace,
 } from './history.ts'
 import { oneStep, remedyMoves } from './remedies.ts'
 import { summarise } from './summary.ts'
@@ -181,14 +181,6 @@ describe('advice along a day', () => {
     const p = advise(new DayBuilder({}).run(5, [{ word: 'pogo', strength: 3 }]).history(), bare)
     expect(p.kind).toBe('check-first')
     expect(p.watchFor).toMatch(/spacers, another spring, or a workshop/)
-  })
-  it('knows which end it touches', () => {
-    expect(
-      proposalEnd(
-        advise(new DayBuilder().run(5, [{ word: 'pogo', end: 'front', strength: 3 }]).history(), space),
-      ),
-    ).toBe('front')
-    expect(proposalEnd(advise(new DayBuilder().history(), space))).toBeNull()
   })
 })
 

@@ -4,7 +4,8 @@ import { adjusterName } from '../adjusters/words.ts'
 import { bracketOf, type Bracket } from './bracket.ts'
 import { contradictions } from './contradictions.ts'
 import { standingOf, type Standing } from './decide.ts'
-import { countedRuns, fittedUnits, sessionOf, type DayHistory, type SetupSpace } from './history.ts'
+import type { DayHistory, SetupSpace } from './dayHistory.ts'
+import { countedRuns, fittedUnits, sessionOf } from './history.ts'
 
 export interface DayKnowledge {
   /** One per adjuster that was moved today. */

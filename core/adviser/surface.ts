@@ -1,5 +1,6 @@
 import { normalFrom, seededRandom } from '../numeric/random.ts'
 import { cholesky, choleskyInverse } from '../stats/solve.ts'
+import { sessionPriors } from '../stats/session.ts'
 
 /** A rating (`b` alone) or a difference said between two runs (`b` against `a`); indexes into `points`. */
 export interface RatedRow {
@@ -75,8 +76,8 @@ export const surfacePriors = {
   steepnessLogSd: 0.55,
   levelMean: 8.2,
   levelSd: 1,
-  driftSd: 0.1,
-  noiseSd: 0.7,
+  driftSd: sessionPriors.driftSd,
+  noiseSd: sessionPriors.noiseSd,
   noiseLogSd: 0.3,
   /** Departure from a bowl: Matérn 5/2, rating points and click-equivalents. */
   residualSd: 0.3,

@@ -1,6 +1,7 @@
 import { familyOf } from '../adjusters/words.ts'
 import { diffSetups, type Move } from '../setup/diff.ts'
-import { fittedUnits, setupOf, type DayHistory, type HistoryRun, type SetupSpace } from './history.ts'
+import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
+import { fittedUnits, setupOf } from './history.ts'
 
 /** Several adjusters moved between two ridden setups, so that nobody can say which did it. */
 export interface Tangle {

@@ -1,4 +1,5 @@
 import type { Effort } from '#contract/bench'
+import { strokePct } from '../spring/sag.ts'
 
 /** Ring at the deepest, % of travel, that is right for how hard it was used. */
 export const wishedDepthPct: Record<Effort, readonly [number, number]> = {
@@ -35,7 +36,7 @@ export function judgeEndOfStroke(
   spacers: number | null,
   allowed: number | null,
 ): EndOfStrokeJudgement {
-  const usedPct = (100 * ringMm) / strokeMm
+  const usedPct = strokePct(ringMm, strokeMm)
   const [low, high] = wishedDepthPct[effort]
   const is = (verdict: EndVerdict, move: -1 | 0 | 1, words: string) => ({
     usedPct,

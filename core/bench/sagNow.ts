@@ -2,6 +2,7 @@ import type { Bench, ReadingMark, SagReading } from '#contract/bench'
 import type { SuspensionUnit } from '#contract/unit'
 import { judgeRepeats, type RepeatJudgement } from '../spring/reading.ts'
 import { benchPosition } from './steps.ts'
+import { strokePct } from '../spring/sag.ts'
 
 /** What a sag reading rests on; two are repeats of each other when it is the same. */
 export type SagConditions = Pick<
@@ -89,7 +90,7 @@ export function sagNow(bench: Bench, unit: SuspensionUnit, together = false): Sa
   )
   const judged = counted.length
     ? judgeRepeats(
-        counted.map((r) => (100 * r.sagMm) / unit.strokeMm),
+        counted.map((r) => strokePct(r.sagMm, unit.strokeMm)),
         unit.strokeMm,
       )
     : null

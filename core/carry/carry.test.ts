@@ -5,7 +5,8 @@ import { netPressurePsi } from '../spring/air.ts'
 import { unitAir } from '../spring/unitSpring.ts'
 import { sameSagElsewherePsi } from '../spring/weather.ts'
 import { viscosityCst } from '../damper/oil.ts'
-import { carriedPositions, carryOver, ontoOtherUnits, type Situation } from './carryOver.ts'
+import { carriedPositions, carryOver, ontoOtherUnits } from './carryOver.ts'
+import type { Situation } from './situation.ts'
 
 const usual: Situation = {
   ridingMassKg: 80,

@@ -1,6 +1,5 @@
 import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
-import type { Surface } from '#contract/day'
 import type { AdvisedPosition, Position, Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
 import { adjusterRange, clampToRange } from '../adjusters/range.ts'
@@ -13,26 +12,8 @@ import { usualSprungBikeKg } from '../spring/load.ts'
 import { assumed } from '../setup/known.ts'
 import { unitAir } from '../spring/unitSpring.ts'
 import { ambientPa } from '../spring/weather.ts'
-import { groundRules, type Steepness, type Pace } from './groundRules.ts'
-
-/** What a setup was found in, or is wanted for. */
-export interface Situation {
-  /** Rider with everything worn and carried. */
-  ridingMassKg: number
-  airTempC: number
-  altitudeM: number
-  surface: Surface
-  steepness: Steepness
-  pace: Pace
-}
-
-/** One reason why an adjuster moves, in its canonical unit. */
-export interface Shift {
-  by: number
-  /** Half width of what is reckoned with (80 %), same unit. */
-  spread: number
-  why: string
-}
+import { groundRules } from './groundRules.ts'
+import type { Shift, Situation } from './situation.ts'
 
 export interface CarriedPosition {
   end: End
@@ -46,8 +27,6 @@ export interface CarriedPosition {
   limit: string | null
 }
 
-/** Sag at which the load is taken when the unit has no target, %. */
-const usualSagPct = { front: 20, rear: 30 }
 const springMargin = 0.02
 /** Two units of one kind want pressures this far apart, share. */
 const otherUnitMargin = 0.12
@@ -176,7 +155,7 @@ function springShifts(
       : [{ by: value * (mass - 1), spread: value * springMargin, why: loadWords(from, to) }]
   if (a.kind !== 'pressure' || a.role !== 'main-pressure') return []
   const { shape } = unitAir(u)
-  const depth = (u.sagTargetPct ?? usualSagPct[u.end]) / 100
+  const depth = u.sagTargetPct / 100
   const at = (altitudeM: number) => ({ spacers, ambientPa: ambientPa(altitudeM) })
   const load = netPressurePsi(depth, value, shape, at(from.altitudeM))
   const heavier = pressureForLoadPsi(load * mass, depth, shape, at(from.altitudeM))

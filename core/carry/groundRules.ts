@@ -2,10 +2,7 @@ import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import type { Surface } from '#contract/day'
 import { familyOf, type AdjusterFamily } from '../adjusters/words.ts'
-import type { Shift, Situation } from './carryOver.ts'
-
-export type Steepness = 'flat' | 'usual' | 'steep'
-export type Pace = 'slower' | 'usual' | 'faster'
+import type { Pace, Shift, Situation, Steepness } from './situation.ts'
 
 /** How much grip counts over support: loose and wet ground wants it softer. */
 const softness: Record<Surface, number> = {

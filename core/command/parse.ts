@@ -1,6 +1,6 @@
 import type { Adjuster, AdjusterRole } from '#contract/adjuster'
 import type { End } from '#contract/common'
-import type { SetupSpace } from '../adviser/history.ts'
+import type { SetupSpace } from '../adviser/dayHistory.ts'
 import { InputError } from '../errors.ts'
 import { fromCount, toCount } from '../adjusters/count.ts'
 import { adjusterRange, canStandAt } from '../adjusters/range.ts'

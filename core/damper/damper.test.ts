@@ -4,7 +4,6 @@ import type { Adjuster } from '#contract/adjuster'
 import { forkAir, netPressurePsi } from '../spring/air.ts'
 import { fork, frontRebound } from '../test/dayBuilder.ts'
 import { slopeOf } from '../test/integrate.ts'
-import { clicksForSameRatio, dampingRatio, ratioPerClick } from './clicks.ts'
 import { clicksForTemperature, viscosityCst } from './oil.ts'
 import {
   airFrequencyRadS,
@@ -106,37 +105,6 @@ describe('packing', () => {
     const k = slopeOf((u) => area * netPressurePsi(u, 80, forkAir, { exponent: 1.3 }), 0.2) / 0.15
     expect(airFrequencyRadS(20, 80, 0, forkAir, 0.15)).toBeCloseTo(Math.sqrt(k / 40), 6)
     expect(coilFrequencyRadS(0.04, 0)).toBeCloseTo(Math.sqrt(g / 0.04), 12)
-  })
-})
-
-describe('clicks', () => {
-  it('a dial from 400 to 100 over 12 clicks multiplies by 4^(1/12) a click', () => {
-    expect(ratioPerClick(400, 100, 12)).toBeCloseTo(Math.pow(4, 1 / 12), 12)
-    expect(() => ratioPerClick(400, 0, 12)).toThrow(/Open damping must be above 0/)
-  })
-  it('the clicks it asks for give the old damping ratio back', () => {
-    fc.assert(
-      fc.property(
-        fc.double({ min: 2000, max: 20000, noNaN: true }),
-        fc.double({ min: 2000, max: 20000, noNaN: true }),
-        fc.double({ min: 20, max: 70, noNaN: true }),
-        fc.double({ min: 1.05, max: 1.3, noNaN: true }),
-        (k1, k2, m, r) => {
-          const c = 900
-          const clicks = clicksForSameRatio(
-            { stiffnessNPerM: k1, massKg: m },
-            { stiffnessNPerM: k2, massKg: m * 1.1 },
-            r,
-          )
-          expect(dampingRatio(c * Math.pow(r, clicks), k2, m * 1.1)).toBeCloseTo(dampingRatio(c, k1, m), 9)
-        },
-      ),
-    )
-  })
-  it('a firmer spring closes, and a factor of 1 is refused', () => {
-    const soft = { stiffnessNPerM: 5000, massKg: 40 }
-    expect(clicksForSameRatio(soft, { ...soft, stiffnessNPerM: 7000 }, 1.12)).toBeGreaterThan(0)
-    expect(() => clicksForSameRatio(soft, soft, 1)).toThrow(/above 1/)
   })
 })
 

@@ -74,7 +74,7 @@ function refuseHuge(text: string): void {
   }
 }
 
-/** Writes a GPX 1.1 track; `startedAt` is the instant of time 0, in seconds since 1970. */
+/** Writes a GPX 1.1 track; `startedAt` is the instant of time 0, in seconds since 1970. @public round trips of the reader are tried with it */
 export function writeGpx(name: string, fixes: readonly Fix[], startedAt: number): string {
   const escape = (s: string) => s.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`)
   const points = fixes.map(

@@ -91,15 +91,3 @@ export function shaftMmAt(wheelMm: number, l: Leverage): number {
 export function axlePct(shaftPct: number, strokeMm: number, l: Leverage): number {
   return (100 * wheelTravelMm((shaftPct / 100) * strokeMm, l)) / wheelTravelMm(strokeMm, l)
 }
-
-/**
- * Wheel rate from the shock's own rate: K/LR² − F·(dLR/ds)/LR³, the slope of wheel force F/LR over wheel travel.
- *
- * @param rateNPerMm shock rate K
- * @param forceN     shock force F
- * @returns N/mm at the axle
- */
-export function wheelRateNPerMm(rateNPerMm: number, forceN: number, shaftMm: number, l: Leverage): number {
-  const { ratio, slopePerMm } = ratioAt(l, shaftMm)
-  return rateNPerMm / ratio ** 2 - (forceN * slopePerMm) / ratio ** 3
-}

@@ -7,7 +7,6 @@ import {
   linearLeverage,
   ratioAt,
   shaftMmAt,
-  wheelRateNPerMm,
   wheelTravelMm,
 } from './leverage.ts'
 
@@ -48,16 +47,6 @@ describe('leverage', () => {
         expect(shaftMmAt(wheelTravelMm(s, l), l)).toBeCloseTo(s, 7)
       }),
     )
-  })
-  it('the wheel rate is the slope of wheel force over wheel travel', () => {
-    const K = 80
-    const wheelForce = (s: number) => (K * (s + 2)) / ratioAt(curve, s).ratio
-    for (const s of [5, 15, 30, 55]) {
-      const h = 1e-4
-      const byHand =
-        (wheelForce(s + h) - wheelForce(s - h)) / (wheelTravelMm(s + h, curve) - wheelTravelMm(s - h, curve))
-      expect(wheelRateNPerMm(K, K * (s + 2), s, curve)).toBeCloseTo(byHand, 6)
-    }
   })
   it('a bike’s curve goes before its start and end, and nothing known is null', () => {
     const none = { leverageCurve: null, leverageStart: null, leverageEnd: null }

@@ -37,17 +37,6 @@ export function diffSetups(before: Setup, after: Setup, units: readonly Suspensi
   )
 }
 
-/** Whether two setups put every adjuster in the same place. */
-export function sameSettings(a: Setup, b: Setup): boolean {
-  const key = (s: Setup) =>
-    [
-      s.frontUnitId,
-      s.rearUnitId,
-      ...s.positions.map((p) => `${p.adjusterId}=${p.value.toFixed(4)}`).sort(),
-    ].join('|')
-  return key(a) === key(b)
-}
-
 /** "Rear rebound 7 clicks → 8 clicks, 1 click faster" */
 export function moveWords(m: Move, units: UnitChoice = canonicalUnits): string {
   const end = m.end === 'front' ? 'Front' : 'Rear'

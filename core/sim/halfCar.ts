@@ -272,7 +272,7 @@ function ridingSamples(track: Track, sampleRateHz: number): number {
   return Math.max(2, Math.floor(seconds * sampleRateHz))
 }
 
-/** Free movement on level ground from rest disturbed, for checks: depths in m, and the energy of everything, J. */
+/** Free movement on level ground from rest disturbed, for checks: depths in m, and the energy of everything, J. @public the simulator’s physics are checked with it */
 export function letGo(
   car: HalfCar,
   disturbed: { heaveM?: number; pitchRad?: number; heaveMS?: number },

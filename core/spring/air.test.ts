@@ -1,6 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { forkAir, netPressurePsi, pressureForSagPsi, shockAir } from './air.ts'
+import { forkAir, netPressurePsi, pressureForLoadPsi, shockAir, type AirSpringShape } from './air.ts'
+
+/** Pressure for another sag under the same still load. */
+function pressureForSagPsi(
+  seen: { sagPct: number; pressurePsi: number },
+  wanted: { sagPct: number; spacers?: number },
+  shape: AirSpringShape,
+): number {
+  const load = netPressurePsi(seen.sagPct / 100, seen.pressurePsi, shape)
+  return pressureForLoadPsi(load, wanted.sagPct / 100, shape, { spacers: wanted.spacers })
+}
 
 describe('air spring', () => {
   const seen = { sagPct: 20, pressurePsi: 120 }

@@ -99,24 +99,6 @@ export function ridingPressurePsi(
   }
 }
 
-/**
- * Pressure that gives another sag under the same still load: solves net(u*, P*) = net(u, P).
- *
- * @throws InputError 'root.not-bracketed' when no pressure between 1 and 500 psi does it
- */
-export function pressureForSagPsi(
-  measured: { sagPct: number; pressurePsi: number; spacers?: number },
-  target: { sagPct: number; spacers?: number },
-  shape: AirSpringShape,
-  ambientPa = seaLevelPa,
-): number {
-  const load = netPressurePsi(measured.sagPct / 100, measured.pressurePsi, shape, {
-    spacers: measured.spacers,
-    ambientPa,
-  })
-  return pressureForLoadPsi(load, target.sagPct / 100, shape, { spacers: target.spacers, ambientPa })
-}
-
 const mostPsi = 500
 
 /**

@@ -1,12 +1,11 @@
 import { InputError } from '../errors.ts'
 import { shaftMmAt, wheelTravelMm, type Leverage } from '../linkage/leverage.ts'
 import { median } from '../signal/quantile.ts'
+import { ringPrecisionMm, strokePct } from './sag.ts'
 
 /** Which edge of the ring was read; it is about 2 mm thick, so it matters. */
 export type RingEdge = 'facing-wiper' | 'far-edge'
 export const ringThicknessMm = 2
-/** What one reading of a ring is good for, mm either way. */
-export const ringPrecisionMm = 1
 /** Sags that anybody rides, % of the unit's travel. */
 export const usualSagRangePct = [8, 45] as const
 
@@ -73,7 +72,7 @@ export function unitSlipMm(
   strokeMm: number,
   targetPct: number,
 ): number | null {
-  const asMm = (100 * typed) / strokeMm
+  const asMm = strokePct(typed, strokeMm)
   const [meant, other] = as === 'mm' ? [asMm, typed] : [typed, asMm]
   const atTarget = Math.abs(other - targetPct) <= 4 && Math.abs(meant - targetPct) > 10
   // Far from any sag that is ridden, and the other reading is one: 30 of 55 mm is hardly 55 %.

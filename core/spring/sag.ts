@@ -1,20 +1,17 @@
 import { InputError } from '../errors.ts'
-import { ringPrecisionMm } from './reading.ts'
 
 /**
  * Sag as a share of the unit's own travel.
  * sagPct = 100 · ringMm / strokeMm. Definition of the trade; fork: travel, shock: stroke.
+ * What a ring can read is checked where it is read (`readRing`); a stroke corrected later may leave more than 100.
  *
- * @param ringMm   wiper to the ring's edge that faces it, mm, 0 … strokeMm
+ * @param ringMm   wiper to the ring's edge that faces it, mm
  * @param strokeMm > 0
- * @throws InputError 'sag.stroke', 'sag.negative', 'sag.ring-beyond-stroke'
  */
-export function sagPct(ringMm: number, strokeMm: number): number {
-  if (!(strokeMm > 0)) throw new InputError('sag.stroke', { got: strokeMm })
-  if (!(ringMm >= 0)) throw new InputError('sag.negative')
-  if (ringMm > strokeMm) throw new InputError('sag.ring-beyond-stroke', { ringMm, strokeMm })
-  return (100 * ringMm) / strokeMm
-}
+export const strokePct = (ringMm: number, strokeMm: number): number => (100 * ringMm) / strokeMm
+
+/** What one reading of a ring is good for, mm either way. */
+export const ringPrecisionMm = 1
 
 /** Half the width of the target window where the reading is fine enough for it, % points. */
 const finestWindowPct = 1.5
@@ -26,7 +23,7 @@ const finestWindowPct = 1.5
  * @param strokeMm > 0
  */
 export const sagWindowPct = (strokeMm: number): number =>
-  Math.max(finestWindowPct, (100 * ringPrecisionMm) / strokeMm)
+  Math.max(finestWindowPct, strokePct(ringPrecisionMm, strokeMm))
 
 /** Ring reading that a sag target asks for, mm. @throws InputError 'sag.stroke' */
 export function sagTargetMm(targetPct: number, strokeMm: number): number {

@@ -7,7 +7,6 @@ import {
   netPressurePsi,
   netSlopePsi,
   pressureForLoadPsi,
-  pressureForSagPsi,
   shockAir,
   strokeShareAt,
   type AirSpringShape,
@@ -171,9 +170,6 @@ describe('the sag solver', () => {
     const r = [reading(24, 90, 1), reading(100 * strokeShareAt(load, 95, shockAir, { spacers: 2 }), 95, 2)]
     const s = solveSag(r, { ...fork, shape: shockAir, targetPct: 24, spacers: 1 })
     expect(s.pressurePsi).toBeCloseTo(90, 6)
-    expect(
-      pressureForSagPsi({ sagPct: 24, pressurePsi: 90, spacers: 1 }, { sagPct: 24, spacers: 1 }, shockAir),
-    ).toBeCloseTo(90, 6)
   })
   it('refuses to answer from nothing, or from a sag that cannot be', () => {
     expect(() => solveSag([], fork)).toThrow(/at least one sag reading/)

@@ -1,6 +1,7 @@
+import { normal80 } from './normal.ts'
+
 /** Student's t, two-sided 80 %, by degrees of freedom 1 … 10. Source: standard tables (NIST handbook 1.3.6.7.2). */
 const t80 = [3.078, 1.886, 1.638, 1.533, 1.476, 1.44, 1.415, 1.397, 1.383, 1.372]
-const normal80 = 1.282
 
 /**
  * How far two single runs must differ before repeats cannot explain it (80 %): t · √2 · sd.

@@ -1,3 +1,6 @@
+/** Half width of the two-sided 80 % interval of a standard normal: Φ⁻¹(0.9). */
+export const normal80 = 1.2815515655446004
+
 /**
  * Standard normal distribution function Φ(z).
  * Complementary error function by the rational Chebyshev fit of Numerical Recipes 6.2 (erfcc), relative error < 1.2e-7.

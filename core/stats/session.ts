@@ -1,5 +1,5 @@
 import type { MindTag } from '#contract/run'
-import { normalCdf } from './normal.ts'
+import { normal80, normalCdf } from './normal.ts'
 import { cholesky, choleskySolve } from './solve.ts'
 
 /** One rated, counted run. `index` counts all runs of the day, so that drift is per run ridden. */
@@ -46,10 +46,10 @@ export const sessionPriors: SessionPriors = {
   saidSd: 0.8,
 }
 
-/** A run ridden nervous or tired says less: its noise variance is multiplied. */
 /** Noise variance of a run under other conditions, multiple. */
 export const otherConditionsVariance = 4
 
+/** A run ridden nervous or tired says less: its noise variance is multiplied. */
 export const mindVariance: Record<MindTag, number> = {
   normal: 1,
   'track-new': 2,
@@ -163,7 +163,7 @@ export function fitSession(
       const ia = place.get(a)
       const ib = place.get(b)
       if (ia === undefined || ib === undefined || ia === ib) {
-        const half = ia === ib ? 0 : 1.2816 * Math.SQRT2 * priors.setupSd
+        const half = ia === ib ? 0 : normal80 * Math.SQRT2 * priors.setupSd
         return { effect: 0, low80: -half, high80: half, probability: 0.5 }
       }
       d[ib] = 1

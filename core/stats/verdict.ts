@@ -33,7 +33,7 @@ export function judge(session: Session, setupA: string, setupB: string): SetupVe
 
 function stateOf(e: Effect): VerdictState {
   if (e.probability >= sure) return 'better'
-  if (e.probability <= 1 - sure) return 'worse'
+  if (1 - e.probability >= sure) return 'worse'
   return e.low80 > -noticeable && e.high80 < noticeable ? 'same' : 'open'
 }
 

@@ -6,7 +6,7 @@ import type { Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
 import type { BenchRider } from '../bench/evidence.ts'
 import { setBy } from '../setup/known.ts'
-import type { DayHistory, SetupSpace } from '../adviser/history.ts'
+import type { DayHistory, SetupSpace } from '../adviser/dayHistory.ts'
 
 const base = { alias: null, tool: 'hand' } as const
 

@@ -11,7 +11,6 @@ export const nPerMmPerLbIn = (kgPerLb * standardGravity) / mmPerInch
 export const zeroCelsiusK = 273.15
 
 export const barToPsi = (bar: number) => bar * psiPerBar
-export const psiToBar = (psi: number) => psi / psiPerBar
 export const lbToKg = (lb: number) => lb * kgPerLb
 export const kgToLb = (kg: number) => kg / kgPerLb
 export const lbInToNPerMm = (lbPerIn: number) => lbPerIn * nPerMmPerLbIn

@@ -4,7 +4,8 @@ import { v7 as uuid } from 'uuid'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { Recording, type AddedFileUpload } from '#contract/recording'
 import { writeGpx } from '#core/formats/gpx'
-import { importFile, makeFile, makeUpload, startApp, startStory, type TestApp } from './harness.ts'
+import { startApp, type TestApp } from './harness.ts'
+import { importFile, makeFile, makeUpload, startStory } from './story.ts'
 
 let t: TestApp
 beforeEach(async () => void (t = await startApp()))

@@ -5,7 +5,8 @@ import { limits } from '#contract/limits'
 import type { Recording } from '#contract/recording'
 import { writeGpx } from '#core/formats/gpx'
 import { seededRandom } from '#core/numeric/random'
-import { makeFile, makeRun, makeUpload, importFile, startApp, startStory, type TestApp } from './harness.ts'
+import { startApp, type TestApp } from './harness.ts'
+import { makeFile, makeRun, makeUpload, importFile, startStory } from './story.ts'
 
 let t: TestApp
 let s: Awaited<ReturnType<typeof startStory>>

@@ -11,6 +11,7 @@ import { LiveEvent } from '#contract/live'
 import { EventBus } from '../events.ts'
 import { clearIncoming, spool } from '../ingest/spool.ts'
 import type { Refusal } from '../refusal.ts'
+import { startApp, migrations } from './harness.ts'
 import {
   importFile,
   makeFile,
@@ -19,10 +20,8 @@ import {
   makeRun,
   makeSetup,
   makeUpload,
-  startApp,
   startStory,
-  migrations,
-} from './harness.ts'
+} from './story.ts'
 
 describe('the write queue', () => {
   it('runs one writer at a time, in the order they came', async () => {

@@ -3,7 +3,8 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import type { DayBundle, Garage, ShelfItem } from '#contract/endpoints'
 import type { Setup } from '#contract/setup'
 import { changesMade, undoable } from '#core/setup/undo'
-import { makeReason, makeSetup, startApp, startStory, type TestApp } from './harness.ts'
+import { startApp, type TestApp } from './harness.ts'
+import { makeReason, makeSetup, startStory } from './story.ts'
 
 let t: TestApp
 let s: Awaited<ReturnType<typeof startStory>>

@@ -1,6 +1,7 @@
 import { inflateSync } from 'node:zlib'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { makeSetup, startApp, startStory, type TestApp } from './harness.ts'
+import { startApp, type TestApp } from './harness.ts'
+import { makeSetup, startStory } from './story.ts'
 
 let t: TestApp
 let story: Awaited<ReturnType<typeof startStory>>

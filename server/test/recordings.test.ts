@@ -4,7 +4,8 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { DayBundle } from '#contract/endpoints'
 import { Recording } from '#contract/recording'
 import type { LiveEvent } from '../events.ts'
-import { importFile, makeFile, makeUpload, startApp, startStory, type TestApp } from './harness.ts'
+import { startApp, type TestApp } from './harness.ts'
+import { importFile, makeFile, makeUpload, startStory } from './story.ts'
 
 let t: TestApp
 beforeEach(async () => void (t = await startApp()))

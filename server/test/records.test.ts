@@ -4,7 +4,8 @@ import { DayBundle, Garage } from '#contract/endpoints'
 import { errorCodes } from '#contract/errors'
 import { inputSentences } from '#contract/inputCodes'
 import { assertPragmas } from '../db/open.ts'
-import { makeRider, makeReason, makeRun, makeSetup, startApp, startStory, type TestApp } from './harness.ts'
+import { startApp, type TestApp } from './harness.ts'
+import { makeRider, makeReason, makeRun, makeSetup, startStory } from './story.ts'
 
 let t: TestApp
 beforeEach(async () => void (t = await startApp()))

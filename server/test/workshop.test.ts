@@ -6,7 +6,8 @@ import type { Gauge, ServiceEntry, StockItem } from '#contract/care'
 import type { Garage } from '#contract/endpoints'
 import type { Setup } from '#contract/setup'
 import { benchOn } from '#core/test/dayBuilder'
-import { makeSetup, startApp, startStory, type TestApp } from './harness.ts'
+import { startApp, type TestApp } from './harness.ts'
+import { makeSetup, startStory } from './story.ts'
 
 let t: TestApp
 let story: Awaited<ReturnType<typeof startStory>>

@@ -6,7 +6,7 @@ import { leverageOf, wheelTravelMm, type Leverage } from '#core/linkage/leverage
 import { InputError } from '#core/errors'
 import { afterReconnectPsi, chamberCc, shownByGaugePsi } from '#core/spring/gauge'
 import { sagConditions, sagNow, whyNotCounted } from '#core/bench/sagNow'
-import { sagWindowPct } from '#core/spring/sag'
+import { sagWindowPct, strokePct } from '#core/spring/sag'
 import { solveSag, type SagSolution } from '#core/spring/solver'
 import { unitAir } from '#core/spring/unitSpring'
 import { ambientPa } from '#core/spring/weather'
@@ -44,7 +44,7 @@ export function useSagStep(end: Ref<End>) {
         : (bench.bike?.rearWheelTravelMm ?? null),
   )
   const readings = computed(() => bench.readingsOf(end.value).filter((r) => !r.together))
-  const pctOf = (r: SagReading) => (100 * r.sagMm) / unit.value.strokeMm
+  const pctOf = (r: SagReading) => strokePct(r.sagMm, unit.value.strokeMm)
   const last = computed(() => readings.value.at(-1) ?? null)
   const now = computed(() => sagNow(bench.bench!, unit.value))
   /** Readings that count as the bench stands: repeats of each other. */

@@ -1,7 +1,8 @@
 // @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Bench, SagReading } from '#contract/bench'
-import { startApp, startStory, type TestApp } from '../../server/test/harness.ts'
+import { startApp, type TestApp } from '../../server/test/harness.ts'
+import { startStory } from '../../server/test/story.ts'
 import type { Outbox } from '../api/outbox.ts'
 import { memoryShelf, type Shelf } from '../api/shelves.ts'
 import { openPage, quiet } from '../test/office.ts'

@@ -2,7 +2,7 @@ import type { BikeKind } from '#contract/bike'
 import type { Surface, TrailDay } from '#contract/day'
 import type { RiderLevel, RiderTaste } from '#contract/rider'
 import type { MindTag, RunKind } from '#contract/run'
-import type { Pace, Steepness } from '#core/carry/groundRules'
+import type { Pace, Steepness } from '#core/carry/situation'
 import type { SectionKind } from '#contract/trail'
 
 export const surfaceWords: Record<Surface, string> = {

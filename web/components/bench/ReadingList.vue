@@ -5,6 +5,7 @@ import { sagConditions, sagNow, whyNotCounted } from '#core/bench/sagNow'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useBench } from '../../stores/bench.ts'
 import { postureWords } from '../../support/benchWords.ts'
+import { strokePct } from '#core/spring/sag'
 
 const props = defineProps<{ end: End; together: boolean }>()
 const bench = useBench()
@@ -27,7 +28,7 @@ const list = computed(() => {
       r,
       no: i + 1,
       spring,
-      pct: (100 * r.sagMm) / unit.value.strokeMm,
+      pct: strokePct(r.sagMm, unit.value.strokeMm),
       note: why
         ? `does not count: ${why}`
         : odd

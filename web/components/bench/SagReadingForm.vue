@@ -13,6 +13,7 @@ import { useBench } from '../../stores/bench.ts'
 import { methodWords } from '../../support/benchWords.ts'
 import NumberField from '../shell/NumberField.vue'
 import ChoiceRow from './ChoiceRow.vue'
+import { strokePct } from '#core/spring/sag'
 
 const props = defineProps<{ end: End; together: boolean }>()
 const bench = useBench()
@@ -193,7 +194,7 @@ const slipWords = computed(() => {
   const { strokeMm } = unit.value
   return entered.value === 'length'
     ? {
-        ask: `${say('length', typed)} of ${say('length', strokeMm)} is ${Math.round((100 * typed) / strokeMm)} %. Was it ${Math.round(typed)} per cent?`,
+        ask: `${say('length', typed)} of ${say('length', strokeMm)} is ${Math.round(strokePct(typed, strokeMm))} %. Was it ${Math.round(typed)} per cent?`,
         yes: 'Yes, per cent',
         no: 'No, it is a length',
       }

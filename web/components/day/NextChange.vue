@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Proposal } from '#contract/proposal'
-import type { SetupSpace } from '#core/adviser/history'
+import type { SetupSpace } from '#core/adviser/dayHistory'
 import { adjusterName, familyOf, toolWord, turnSign } from '#core/adjusters/words'
 import { countBaseWords } from '#core/adjusters/count'
 import { causeLabel } from '#core/causes/kinds'

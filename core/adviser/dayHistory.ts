@@ -1,0 +1,41 @@
+import type { Conditions, TrailDay } from '#contract/day'
+import type { Analysis } from '#contract/recording'
+import type { Feel, Run } from '#contract/run'
+import type { Setup } from '#contract/setup'
+import type { TrailSection } from '#contract/trail'
+import type { SuspensionUnit } from '#contract/unit'
+import type { Leverage } from '../linkage/leverage.ts'
+import type { UnitChoice } from '../units/choice.ts'
+
+/** A run with all that is known of it, in the order of the day. */
+export interface HistoryRun {
+  run: Run
+  /** 1-based number on the day line. */
+  number: number
+  feel: Feel | null
+  analysis: Analysis | null
+}
+
+/** Everything the adviser may look at. A plain value: the same history always gives the same advice. */
+export interface DayHistory {
+  dayId: string
+  sections: TrailSection[]
+  conditions: Conditions
+  runs: HistoryRun[]
+  setups: Setup[]
+  currentSetupId: string
+  startSetupId: string
+  changeLimit: number
+  settledSetupId: string | null
+  purpose: TrailDay['purpose']
+}
+
+/** What can be turned: the units that are fitted. */
+export interface SetupSpace {
+  front: SuspensionUnit | null
+  rear: SuspensionUnit | null
+  /** Wheel movement per shaft movement at both ends of the stroke, where it is known. */
+  leverage?: Leverage | null
+  /** Units that sentences are said in; canonical when left out. */
+  units?: UnitChoice
+}

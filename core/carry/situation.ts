@@ -1,0 +1,23 @@
+import type { Surface } from '#contract/day'
+
+export type Steepness = 'flat' | 'usual' | 'steep'
+export type Pace = 'slower' | 'usual' | 'faster'
+
+/** What a setup was found in, or is wanted for. */
+export interface Situation {
+  /** Rider with everything worn and carried. */
+  ridingMassKg: number
+  airTempC: number
+  altitudeM: number
+  surface: Surface
+  steepness: Steepness
+  pace: Pace
+}
+
+/** One reason why an adjuster moves, in its canonical unit. */
+export interface Shift {
+  by: number
+  /** Half width of what is reckoned with (80 %), same unit. */
+  spread: number
+  why: string
+}
