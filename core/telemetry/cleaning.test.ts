@@ -85,11 +85,30 @@ describe('spikes', () => {
     expect(repairSpikesInto(x, rate)).toEqual({ repaired: 0, gapped: 0 })
     expect(x).toEqual(before)
   })
-  it('longer than that are a gap, not an invention', () => {
-    const x = smooth()
-    for (let k = 0; k < 40; k++) x[200 + k] = 900
-    expect(repairSpikesInto(x, rate).gapped).toBeGreaterThan(0)
-    expect(x.some(Number.isNaN)).toBe(true)
+  it.each([900, -400, 95])(
+    'longer than that are a gap from jump to jump, not an invention (%i mm)',
+    (lost) => {
+      const x = smooth()
+      const truth = smooth()
+      for (let k = 0; k < 40; k++) x[200 + k] = lost
+      expect(repairSpikesInto(x, rate)).toEqual({ repaired: 0, gapped: 40 })
+      x.forEach((v, i) => (i >= 200 && i < 240 ? expect(v).toBeNaN() : expect(v).toBe(truth[i])))
+    },
+  )
+  it('on the first sample or to the end of the file are not believed either', () => {
+    const first = smooth()
+    first[0] = 150
+    expect(repairSpikesInto(first, rate)).toEqual({ repaired: 0, gapped: 1 })
+    expect(first[0]).toBeNaN()
+    const last = smooth()
+    last.fill(150, 397)
+    expect(repairSpikesInto(last, rate).gapped).toBe(1)
+    expect(last.slice(0, 397)).toEqual(smooth().slice(0, 397))
+  })
+  it('a step that stays is one lost sample: where the sensor stands now is what it says', () => {
+    const x = smooth().map((v, i) => (i < 100 ? v : v + 60))
+    expect(repairSpikesInto(x, rate)).toEqual({ repaired: 0, gapped: 1 })
+    expect(x.filter(Number.isNaN)).toHaveLength(1)
   })
 })
 
