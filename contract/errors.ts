@@ -48,6 +48,8 @@ export const Problem = z.object({
   ]),
   /** Field the problem is about, dotted. */
   path: z.string().optional(),
+  /** For logger.refused: what the device itself refused for. */
+  deviceCode: z.string().optional(),
   /** For record.stale: what the server holds. */
   current: z.unknown().optional(),
   /** For record.stale: what was sent. */

@@ -9,6 +9,30 @@ import { SuspensionUnit } from './unit.ts'
 /** The open protocol of a logger on the bike; described for others in docs/file-formats.md. */
 export const loggerProtocol = 'wild-spring-logger/1'
 
+/** Every code a logger refuses with. A code is stable and never reused; the detail sentence may change. */
+export const loggerCodes = {
+  'logger.battery-low': { status: 409, title: 'The battery is too low' },
+  'logger.busy': { status: 409, title: 'It is recording already' },
+  'logger.not-recording': { status: 409, title: 'It is not recording' },
+  'logger.no-world': { status: 409, title: 'It is not mounted on a bike' },
+  'logger.no-recording': { status: 404, title: 'There is no such recording' },
+  'logger.request-invalid': { status: 422, title: 'Something in what was sent is not right' },
+  'logger.no-address': { status: 404, title: 'There is no such address' },
+  'logger.internal': { status: 500, title: 'Something went wrong in the device' },
+} as const
+export type LoggerCode = keyof typeof loggerCodes
+
+/** problem+json (RFC 9457) of a device. */
+export const LoggerProblem = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.number(),
+  /** One sentence for people. */
+  detail: z.string(),
+  code: z.enum(Object.keys(loggerCodes) as [LoggerCode, ...LoggerCode[]]),
+})
+export type LoggerProblem = z.infer<typeof LoggerProblem>
+
 export const LoggerChannel = z.strictObject({
   /** Column name in its files and key of its live values. */
   key: z.string().min(1).max(60),

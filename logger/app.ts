@@ -1,7 +1,15 @@
 import { Hono, type Context } from 'hono'
 import { streamSSE } from 'hono/streaming'
 import type { z } from 'zod'
-import { HoldRequest, LoggerFaults, StandInHands, StandInWorld } from '#contract/logger'
+import {
+  HoldRequest,
+  loggerCodes,
+  LoggerFaults,
+  StandInHands,
+  StandInWorld,
+  type LoggerCode,
+  type LoggerProblem,
+} from '#contract/logger'
 import { InputError } from '#core/errors'
 import { DeviceError, type StandInLogger } from './device.ts'
 
@@ -10,20 +18,24 @@ const liveHz = 10
 /** The open logger protocol over HTTP, for one device. Described in docs/file-formats.md. */
 export function loggerApp(device: StandInLogger): Hono {
   const app = new Hono()
-  const problem = (c: Context, code: string, detail: string, status: 404 | 409 | 422) =>
-    c.json({ code, detail }, status)
+  const problem = (c: Context, code: LoggerCode, detail: string) => {
+    const { status, title } = loggerCodes[code]
+    const body: LoggerProblem = { type: `urn:wild-spring:problem:${code}`, title, status, detail, code }
+    return c.json(body, status, { 'Content-Type': 'application/problem+json' })
+  }
   app.onError((e, c) => {
-    if (e instanceof DeviceError) return problem(c, e.code, e.message, e.code === 'no-recording' ? 404 : 409)
-    if (e instanceof InputError) return problem(c, e.code, e.message, 422)
-    return problem(c, 'internal', e instanceof Error ? e.message : String(e), 422)
+    if (e instanceof DeviceError) return problem(c, e.code, e.message)
+    if (e instanceof InputError) return problem(c, 'logger.request-invalid', e.message)
+    console.error(e)
+    return problem(c, 'logger.internal', 'The device could not do this; nothing was changed.')
   })
-  app.notFound((c) => problem(c, 'unknown', `There is nothing at ${c.req.path}.`, 404))
+  app.notFound((c) => problem(c, 'logger.no-address', `There is nothing at ${c.req.path}.`))
 
   async function body<S extends z.ZodType>(c: Context, schema: S): Promise<z.output<S>> {
     const parsed = schema.safeParse(await c.req.json().catch(() => null))
     if (parsed.success) return parsed.data
     const [issue] = parsed.error.issues
-    throw new Error(`${issue.path.join('.') || 'body'}: ${issue.message}`)
+    throw new DeviceError('logger.request-invalid', `${issue.path.join('.') || 'body'}: ${issue.message}`)
   }
 
   app.get('/v1/identity', (c) => c.json(device.identity()))

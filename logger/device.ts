@@ -3,6 +3,7 @@ import type {
   Hold,
   LiveSample,
   LoggerChannel,
+  LoggerCode,
   LoggerFaults,
   LoggerIdentity,
   LoggerState,
@@ -31,7 +32,7 @@ const fixHz = 5
 /** A problem the device answers with. */
 export class DeviceError extends Error {
   constructor(
-    readonly code: 'battery-low' | 'busy' | 'not-recording' | 'no-world' | 'no-recording',
+    readonly code: LoggerCode,
     message: string,
   ) {
     super(message)
@@ -158,7 +159,7 @@ export class StandInLogger {
   }
 
   mount(world: StandInWorld): void {
-    if (this.running) throw new DeviceError('busy', 'It is recording; stop it first.')
+    if (this.running) throw new DeviceError('logger.busy', 'It is recording; stop it first.')
     this.bike = simBike(world.bike, world.units, world.positions, world.ridingMassKg)
     this.world = world
     this.filledMs = this.nowMs()
@@ -225,7 +226,7 @@ export class StandInLogger {
 
   /** What holding still for some seconds measures: as many readings as the device takes in that time. */
   hold(seconds: number): Hold {
-    if (!this.bike) throw new DeviceError('no-world', 'It is not mounted on a bike yet.')
+    if (!this.bike) throw new DeviceError('logger.no-world', 'It is not mounted on a bike yet.')
     const n = Math.round(seconds * 50)
     const sinceS = ((this.nowMs() - this.filledMs) / 1000) * this.pace
     const channels: Hold['channels'] = {}
@@ -241,11 +242,11 @@ export class StandInLogger {
   }
 
   start(): string {
-    if (this.running) throw new DeviceError('busy', 'It is recording already.')
+    if (this.running) throw new DeviceError('logger.busy', 'It is recording already.')
     if (this.faults.flatBattery)
-      throw new DeviceError('battery-low', 'The battery is at 4 %; charge it before recording.')
+      throw new DeviceError('logger.battery-low', 'The battery is at 4 %; charge it before recording.')
     const { world, bike } = this
-    if (!world || !bike) throw new DeviceError('no-world', 'It is not mounted on a bike yet.')
+    if (!world || !bike) throw new DeviceError('logger.no-world', 'It is not mounted on a bike yet.')
     this.made++
     const seeds = { ground: world.groundSeed, run: world.runSeed + this.made }
     const ride = rideTrail(bike, world.sections, seeds, rateHz[this.kind])
@@ -265,7 +266,7 @@ export class StandInLogger {
   /** Writes down what was ridden until now. */
   stop(): StoredRecording {
     const { running } = this
-    if (!running) throw new DeviceError('not-recording', 'It is not recording.')
+    if (!running) throw new DeviceError('logger.not-recording', 'It is not recording.')
     this.running = null
     const whole = this.riddenS(running)
     // A battery that goes flat on the way breaks it off.
@@ -321,7 +322,7 @@ export class StandInLogger {
 
   file(id: string): string {
     const found = this.stored.find((s) => s.id === id)
-    if (!found) throw new DeviceError('no-recording', 'There is no such recording on the device.')
+    if (!found) throw new DeviceError('logger.no-recording', 'There is no such recording on the device.')
     return found.text
   }
 

@@ -1,5 +1,12 @@
 import { beforeEach, describe, expect, it } from 'vitest'
-import { Hold, LoggerIdentity, LoggerState, StoredRecording, type StandInWorld } from '#contract/logger'
+import {
+  Hold,
+  LoggerIdentity,
+  LoggerProblem,
+  LoggerState,
+  StoredRecording,
+  type StandInWorld,
+} from '#contract/logger'
 import { calibrationSteps, judgeHold, mappingFor, type HeldSteps } from '#core/devices/calibration'
 import { freshWatch, importFaults, watchFaults, watchSample } from '#core/devices/liveWatch'
 import { fork, shock, startPositions } from '#core/test/dayBuilder'
@@ -201,7 +208,7 @@ describe('over HTTP', () => {
     expect((await ask('GET', '/v1/identity')).body.protocol).toBe('wild-spring-logger/1')
     expect((await ask('POST', '/v1/recording/stop')).status).toBe(409)
     const { id } = (await ask('POST', '/v1/recording/start')).body
-    expect((await ask('POST', '/v1/recording/start')).body.detail).toMatch(/already/)
+    expect(LoggerProblem.parse((await ask('POST', '/v1/recording/start')).body).code).toBe('logger.busy')
     expect((await ask('PUT', '/stand-in/world', JSON.parse(sent))).status).toBe(409)
     now += 2000
     expect((await ask('POST', '/v1/recording/stop')).body.id).toBe(id)
@@ -209,7 +216,10 @@ describe('over HTTP', () => {
     expect((await ask('GET', `/v1/recordings/${id}`)).body).toMatch(/^time_ms,front_raw/)
     expect((await ask('DELETE', `/v1/recordings/${id}`)).status).toBe(200)
     expect((await ask('GET', `/v1/recordings/${id}`)).status).toBe(404)
-    expect((await ask('POST', '/v1/hold', { seconds: 99 })).body.detail).toMatch(/seconds/)
+    const bad = LoggerProblem.parse((await ask('POST', '/v1/hold', { seconds: 99 })).body)
+    expect([bad.code, bad.status]).toEqual(['logger.request-invalid', 422])
+    expect(bad.detail).toMatch(/seconds/)
+    expect(LoggerProblem.parse((await ask('GET', '/v1/nothing')).body).code).toBe('logger.no-address')
     expect((await ask('PUT', '/stand-in/faults', { leak: 1 })).status).toBe(422)
     expect((await ask('GET', '/v1/nothing')).status).toBe(404)
   })

@@ -5,7 +5,7 @@ export class Refusal extends Error {
   constructor(
     readonly code: ErrorCode,
     message: string,
-    readonly more: { path?: string; current?: unknown; sent?: unknown } = {},
+    readonly more: { path?: string; current?: unknown; sent?: unknown; deviceCode?: string } = {},
   ) {
     super(message)
     this.name = 'Refusal'

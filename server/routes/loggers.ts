@@ -1,6 +1,6 @@
 import { Hono } from 'hono'
 import { endpoints } from '#contract/endpoints'
-import { LoggerIdentity } from '#contract/logger'
+import { LoggerIdentity, LoggerProblem } from '#contract/logger'
 import type { Deps } from '../deps.ts'
 import { mount } from '../mount.ts'
 import { Refusal } from '../refusal.ts'
@@ -37,8 +37,12 @@ export function loggerRoutes({ loggers }: Deps): Hono {
       throw new Refusal('logger.unreachable', 'The logger does not answer; switch it on and come closer.')
     }
     if (answer.status >= 400) {
-      const told = (await answer.json().catch(() => null)) as { detail?: string } | null
-      throw new Refusal('logger.refused', told?.detail ?? `The logger answered with ${answer.status}.`)
+      const told = LoggerProblem.safeParse(await answer.json().catch(() => null))
+      throw new Refusal(
+        'logger.refused',
+        told.success ? told.data.detail : `The logger answered with ${answer.status} and no reason.`,
+        told.success ? { deviceCode: told.data.code } : {},
+      )
     }
     const headers = new Headers({ 'Cache-Control': 'no-store' })
     for (const name of ['content-type', 'content-length']) {

@@ -22,7 +22,15 @@ beforeAll(async () => {
     if (req.url === '/v1/identity') return res.end(JSON.stringify(identity))
     if (req.url === '/v1/recordings/r1') return res.end('time_ms,front_raw\n1,2\n')
     res.statusCode = 409
-    res.end(JSON.stringify({ detail: 'The battery is at 4 %.' }))
+    res.end(
+      JSON.stringify({
+        type: 'urn:wild-spring:problem:logger.battery-low',
+        title: 'The battery is too low',
+        status: 409,
+        detail: 'The battery is at 4 %.',
+        code: 'logger.battery-low',
+      }),
+    )
   })
   await new Promise<void>((resolve) => device.listen(0, '127.0.0.1', resolve))
   const { port } = device.address() as AddressInfo
@@ -46,7 +54,11 @@ describe('loggers at hand', () => {
     const refused = await t.send('POST', '/loggers/0/v1/recording/start')
     expect(refused).toMatchObject({
       status: 409,
-      body: { code: 'logger.refused', detail: 'The battery is at 4 %.' },
+      body: {
+        code: 'logger.refused',
+        deviceCode: 'logger.battery-low',
+        detail: 'The battery is at 4 %.',
+      },
     })
     expect((await t.get('/loggers/1/v1/state')).body).toMatchObject({ code: 'logger.unreachable' })
   })

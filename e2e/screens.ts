@@ -1,0 +1,34 @@
+import { expect, type Page } from '@playwright/test'
+import { idOf } from '../demo/ids.ts'
+import type { Screen } from '../web/screens.ts'
+
+const day = `/days/${idOf('day half-way')}`
+const run = (i: number) => idOf(`half-way run ${i}`)
+
+export const proposed = (page: Page) =>
+  page.getByRole('heading', { name: 'Two causes, opposite ways: find out which' }).waitFor()
+
+/** Where each screen is in the demo world, and by what it is known to have come up whole. */
+export const inDemo: Record<Screen, { address: string; ready: (page: Page) => Promise<unknown> }> = {
+  today: { address: '/', ready: (p) => p.getByText('Next: Two causes').waitFor() },
+  garage: { address: '/garage', ready: (p) => p.getByText('55 mm air shock').first().waitFor() },
+  bench: {
+    address: `/bench/${idOf('joren bike')}?step=sag-rear`,
+    ready: (p) => p.getByText('Check this again').waitFor(),
+  },
+  day: { address: day, ready: proposed },
+  logger: {
+    address: `${day}/logger`,
+    ready: (p) => p.getByRole('button', { name: 'Connect' }).first().waitFor(),
+  },
+  trace: { address: `${day}/trace/${run(5)}`, ready: (p) => p.locator('canvas').first().waitFor() },
+  compare: {
+    address: `${day}/compare?a=${run(2)}&b=${run(5)}`,
+    ready: (p) => p.locator('canvas').first().waitFor(),
+  },
+  handbook: { address: '/handbook', ready: (p) => p.getByText('Dials', { exact: true }).first().waitFor() },
+  lost: {
+    address: '/nowhere',
+    ready: (p) => expect(p.getByRole('heading', { level: 1 })).toBeVisible(),
+  },
+}

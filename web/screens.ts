@@ -1,0 +1,16 @@
+/**
+ * Every screen and its address. The router asks for its page, the guide for its question (docs/guide/screens.md), and
+ * `e2e/screens.ts` for the way there: that is what makes its picture and its accessibility check.
+ */
+export const screens = {
+  today: '/',
+  garage: '/garage',
+  bench: '/bench/:bikeId',
+  day: '/days/:id',
+  logger: '/days/:id/logger',
+  trace: '/days/:id/trace/:runId',
+  compare: '/days/:id/compare',
+  handbook: '/handbook',
+  lost: '/:rest(.*)*',
+} as const
+export type Screen = keyof typeof screens
