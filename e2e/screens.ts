@@ -19,7 +19,7 @@ export const inDemo: Record<Screen, { address: string; ready: (page: Page) => Pr
   day: { address: day, ready: proposed },
   logger: {
     address: `${day}/logger`,
-    ready: (p) => p.getByRole('button', { name: 'Connect' }).first().waitFor(),
+    ready: (p) => p.getByText(/No logger answers/).waitFor(),
   },
   trace: { address: `${day}/trace/${run(5)}`, ready: (p) => p.locator('canvas').first().waitFor() },
   compare: {

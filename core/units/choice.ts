@@ -8,16 +8,17 @@ import {
   psiPerBar,
 } from './convert.ts'
 
-/** Units a person reads and types; everything is stored canonically (psi, mm, kg, °C, N/mm, m). */
-export interface UnitChoice {
-  pressure: 'psi' | 'bar'
-  length: 'mm' | 'in'
-  mass: 'kg' | 'lb'
-  temperature: '°C' | '°F'
-  springRate: 'N/mm' | 'lb/in'
-  altitude: 'm' | 'ft'
-}
-export type Quantity = keyof UnitChoice
+/** Units a person reads and types, of each quantity; everything is stored canonically, in the first. */
+export const unitsOf = {
+  pressure: ['psi', 'bar'],
+  length: ['mm', 'in'],
+  mass: ['kg', 'lb'],
+  temperature: ['°C', '°F'],
+  springRate: ['N/mm', 'lb/in'],
+  altitude: ['m', 'ft'],
+} as const
+export type Quantity = keyof typeof unitsOf
+export type UnitChoice = { [Q in Quantity]: (typeof unitsOf)[Q][number] }
 
 export const canonicalUnits: UnitChoice = {
   pressure: 'psi',
@@ -26,16 +27,6 @@ export const canonicalUnits: UnitChoice = {
   temperature: '°C',
   springRate: 'N/mm',
   altitude: 'm',
-}
-
-/** Every unit of a quantity, canonical first. */
-export const unitsOf: { [Q in Quantity]: readonly UnitChoice[Q][] } = {
-  pressure: ['psi', 'bar'],
-  length: ['mm', 'in'],
-  mass: ['kg', 'lb'],
-  temperature: ['°C', '°F'],
-  springRate: ['N/mm', 'lb/in'],
-  altitude: ['m', 'ft'],
 }
 
 interface UnitRule {

@@ -59,17 +59,26 @@ function join(
   job: IngestJob,
   part: Progress,
 ): FileFacts['placed'] {
-  if (file.kind === 'gpx') {
-    part(0.1, 'Reading the track')
-    const { fixes } = readGpx(new TextDecoder().decode(bytes))
-    return joinTrack(recording, fixes, file.fileName, file.offsetS)
+  switch (file.kind) {
+    case 'gpx': {
+      part(0.1, 'Reading the track')
+      const { fixes } = readGpx(new TextDecoder().decode(bytes))
+      return joinTrack(recording, fixes, file.fileName, file.offsetS)
+    }
+    case 'delimited':
+      return joinRecording(recording, readDelimitedFile(file, bytes, job, part), file.fileName, file.offsetS)
   }
-  return joinRecording(recording, readDelimitedFile(file, bytes, job, part), file.fileName, file.offsetS)
+}
+
+/** What files of one make have in common, if anything: their mapping is remembered by it. */
+const headerOf: Record<IngestFile['kind'], (bytes: Uint8Array) => Uint8Array | null> = {
+  delimited: (bytes) => headerBytes(sniffLayout(bytes)),
+  gpx: () => null,
 }
 
 function factsOf(file: IngestFile, bytes: Uint8Array, placed: FileFacts['placed']): FileFacts {
   const sha256 = (b: Uint8Array) => createHash('sha256').update(b).digest('hex')
-  const header = file.kind === 'delimited' ? headerBytes(sniffLayout(bytes)) : null
+  const header = headerOf[file.kind](bytes)
   return {
     sha256: sha256(bytes),
     byteLength: bytes.length,

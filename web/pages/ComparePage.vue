@@ -166,7 +166,7 @@ const swap = () => void router.replace({ query: { a: runB.value, b: runA.value }
                 <th scope="col">A</th>
                 <th scope="col">B</th>
                 <th scope="col">B − A</th>
-                <th scope="col"></th>
+                <th scope="col"><span class="visually-hidden">Verdict</span></th>
               </tr>
             </thead>
             <tbody>
