@@ -16,7 +16,8 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     actionTimeout: 10_000,
-    trace: 'retain-on-failure',
+    // A trace of every step takes more time than the steps.
+    trace: process.env.TRACE ? 'retain-on-failure' : 'off',
     launchOptions: {
       executablePath: chromium,
       args: [

@@ -8,7 +8,7 @@ import { bump, decay, recordingOf } from '../test/synthetic.ts'
 import { sectionOf, testBike } from '../test/simulated.ts'
 import { analyse, spectrumBands } from './analyse.ts'
 import { evidenceCounts } from './evidence.ts'
-import type { CleanRecording } from './ingest.ts'
+import type { CleanRecording } from './cleanRecording.ts'
 
 /** The simulated ride as the importer would hand it on. */
 function recorded(sections: readonly TrailSection[], set = {}, rate = 500): CleanRecording {

@@ -9,7 +9,7 @@ import {
 import { oddWindow, savitzkyGolayDerivative } from '../signal/derivative.ts'
 import { finiteSegments, perSegment } from '../signal/segments.ts'
 import { findHits, type Hit } from './hits.ts'
-import type { CleanRecording } from './ingest.ts'
+import type { CleanRecording } from './cleanRecording.ts'
 
 /** One end's movement, ready to be counted and averaged. */
 export interface EndMotion {

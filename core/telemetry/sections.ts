@@ -1,6 +1,6 @@
 import type { SectionSpan } from '#contract/recording'
 import type { TrailSection } from '#contract/trail'
-import type { CleanRecording } from './ingest.ts'
+import type { CleanRecording } from './cleanRecording.ts'
 
 export interface PlacedSections {
   spans: SectionSpan[]

@@ -1,4 +1,4 @@
-import type { CleanRecording } from '../telemetry/ingest.ts'
+import type { CleanRecording } from '../telemetry/cleanRecording.ts'
 
 /** A clean two-ended recording from formulas: depth in % of travel over time in s. */
 export function recordingOf(

@@ -1,7 +1,7 @@
 import type { AddedFile, Analysis, ImportIssue, ImportMapping, SectionSpan } from '#contract/recording'
 import type { End } from '#contract/common'
 import type { TrailSection } from '#contract/trail'
-import type { TravelGeometry } from '#core/telemetry/ingest'
+import type { TravelGeometry } from '#core/telemetry/cleanRecording'
 
 /** A file of a recording, spooled. The first one of a job sets the clock. */
 export interface IngestFile {

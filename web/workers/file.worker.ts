@@ -3,7 +3,8 @@ import type { ImportMapping } from '#contract/recording'
 import { headerBytes } from '#core/formats/header'
 import { sniffLayout, type FileLayout } from '#core/formats/layout'
 import { readDelimited } from '#core/formats/delimited'
-import { ingestDelimited, type TravelGeometry } from '#core/telemetry/ingest'
+import type { TravelGeometry } from '#core/telemetry/cleanRecording'
+import { ingestDelimited } from '#core/telemetry/ingest'
 
 export interface FileLook {
   layout: FileLayout

@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm'
 import type { TrailSection } from '#contract/trail'
 import { leverageOf } from '#core/linkage/leverage'
-import type { TravelGeometry } from '#core/telemetry/ingest'
+import type { TravelGeometry } from '#core/telemetry/cleanRecording'
 import type { Store } from '../../db/open.ts'
 import { bikes, days, runs, setups, trails, units } from '../../db/schema.ts'
 import { Refusal } from '../../refusal.ts'

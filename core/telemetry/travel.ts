@@ -1,0 +1,169 @@
+import type { End } from '#contract/common'
+import type { ColumnMapping } from '#contract/recording'
+import { InputError } from '../errors.ts'
+import { wheelTravelMm } from '../linkage/leverage.ts'
+import { median, quantileSorted } from '../signal/quantile.ts'
+import { psiPerBar } from '../units/convert.ts'
+import { isManyPoint, isPressure, isTwoPoint, readingsToMm } from './calibrate.ts'
+import type { CleanRecording, TravelGeometry } from './cleanRecording.ts'
+import { issue } from './issues.ts'
+import { travelFromPressure } from './pressure.ts'
+import { repairSpikesInto } from './repair.ts'
+import { scaled } from './scaled.ts'
+
+/**
+ * Turns a column of readings into depth in % of travel and lays it on the recording, with an issue for all that is odd.
+ *
+ * @param x readings on the recording's clock, used up
+ * @throws InputError 'mapping.no-stroke', 'channel.empty', 'channel.constant', 'calibration.…'
+ */
+export function addTravel(
+  result: CleanRecording,
+  end: End,
+  column: ColumnMapping,
+  x: Float64Array,
+  g: TravelGeometry,
+): void {
+  const pressure = column.role.endsWith('pressure')
+  const role = column.role.replace('-', ' ')
+  const strokeMm = end === 'front' ? g.frontTravelMm : g.rearStrokeMm
+  if (strokeMm === null) throw new InputError('mapping.no-stroke', { end })
+  const sorted = x.filter(Number.isFinite).sort()
+  if (sorted.length === 0) throw new InputError('channel.empty', { role })
+  if (sorted[sorted.length - 1] === sorted[0]) throw new InputError('channel.constant', { role })
+  const limit = sorted[countsDown(column) ? 0 : sorted.length - 1]
+  const clipped = samplesAtLimit(x, limit, result.sampleRateHz)
+  if (clipped > 0)
+    result.issues.push(
+      issue(
+        'clipped',
+        `${role[0].toUpperCase()}${role.slice(1)} stands at its last reading (${plain(limit)}) for ${clipped} samples: the sensor's range is too small for this unit, so deep hits are cut off.`,
+        clipped,
+      ),
+    )
+  if (pressure) pressureToMm(result, x, column, strokeMm, role)
+  else {
+    readingsToMm(x, column, strokeMm)
+    checkSign(result, x, sorted, column, strokeMm, role)
+  }
+  const { repaired, gapped } = repairSpikesInto(x, result.sampleRateHz)
+  if (repaired + gapped > 0) {
+    result.issues.push(
+      issue(
+        'spikes',
+        `${repaired + gapped} samples of ${role} moved faster than a wheel can (12 m/s); short ones were bridged, long ones left as gaps.`,
+        repaired + gapped,
+      ),
+    )
+  }
+  let travelMm = strokeMm
+  if (end === 'rear') {
+    const lever = g.leverage
+    if (lever) {
+      for (let i = 0; i < x.length; i++) x[i] = wheelTravelMm(x[i], lever)
+      travelMm = wheelTravelMm(strokeMm, lever)
+    } else result.rearAt = 'shaft'
+  }
+  let beyond = 0
+  for (let i = 0; i < x.length; i++) {
+    x[i] = (100 * x[i]) / travelMm
+    if (x[i] > 105 || x[i] < -5) beyond++
+  }
+  if (beyond > 0.001 * x.length) {
+    result.issues.push(
+      issue(
+        'beyond-travel',
+        `${beyond} samples of ${role} lie outside 0 to 100 % of ${Math.round(strokeMm)} mm; check the unit of the column, the calibration and the stroke in the garage.`,
+        beyond,
+      ),
+    )
+  }
+  result.ends.push(end)
+  result.depthPct[end] = x
+  result.travelMm[end] = travelMm
+}
+
+const psiPer = { psi: 1, bar: psiPerBar, kPa: psiPerBar / 100 }
+
+function pressureToMm(
+  result: CleanRecording,
+  x: Float64Array,
+  column: ColumnMapping,
+  strokeMm: number,
+  role: string,
+): void {
+  if (!isPressure(column.calibration)) throw new InputError('calibration.pressure-missing')
+  scaled(x, column.unit === 'bar' || column.unit === 'kPa' ? psiPer[column.unit] : 1)
+  const found = travelFromPressure(x, result.sampleRateHz, column.calibration)
+  for (let i = 0; i < x.length; i++) x[i] = found.share[i] * strokeMm
+  if (found.leaking)
+    result.issues.push(
+      issue(
+        'leak',
+        `The ${role} at full extension falls by ${Math.round(100 * (1 - found.drift))} % over the ride: the adapter or the valve leaks. Travel was corrected for it, but check the pressure before riding on.`,
+      ),
+    )
+  else if (found.extendedMoments < 2)
+    result.issues.push(
+      issue(
+        'no-extended-moment',
+        `The ${role} never rests at full extension, so its drift with warmth could not be followed; lift the bike for three seconds when a recording starts and ends.`,
+      ),
+    )
+}
+
+/** A sensor mounted the other way round shrinks when the bike compresses: turned round where nothing was calibrated. */
+function checkSign(
+  result: CleanRecording,
+  x: Float64Array,
+  sortedRaw: Float64Array,
+  column: ColumnMapping,
+  strokeMm: number,
+  role: string,
+): void {
+  const turned = `The ${role} channel shrinks when the bike compresses`
+  if (column.calibration) {
+    const middle = median(x)
+    if (middle < -0.1 * strokeMm || middle > 0.75 * strokeMm)
+      result.issues.push(
+        issue(
+          'sign-suspect',
+          `${turned}, or its calibration was taken the wrong way round: half of the ride lies ${middle < 0 ? 'beyond full extension' : 'near full compression'}.`,
+        ),
+      )
+    return
+  }
+  const mmPer = column.unit === 'pct' ? strokeMm / 100 : 1
+  const [low, middle, high] = [0.02, 0.5, 0.98].map((p) => mmPer * quantileSorted(sortedRaw, p))
+  const negative = middle < 0 && low < -0.1 * strokeMm
+  // Rides spend most of their time near sag, with a tail of deep hits; turned round, the tail points to extension.
+  const upsideDown = middle > 0.6 * strokeMm && high - middle < 0.6 * (middle - low)
+  if (!negative && !upsideDown) return
+  for (let i = 0; i < x.length; i++) x[i] = (negative ? 0 : strokeMm) - x[i]
+  result.issues.push(issue('sign-flipped', `${turned}; its sign was turned round.`))
+}
+
+/** Whether deeper means a smaller reading. */
+function countsDown({ calibration: c }: ColumnMapping): boolean {
+  if (isTwoPoint(c)) return c.compressedReading < c.extendedReading
+  return isManyPoint(c) && c.points[c.points.length - 1].reading < c.points[0].reading
+}
+
+/** Samples in stretches of 40 ms or more at one end of the readings, if there are several such stretches. */
+function samplesAtLimit(x: Float64Array, limit: number, rate: number): number {
+  const long = Math.max(4, Math.round(0.04 * rate))
+  let [run, stretches, samples] = [0, 0, 0]
+  for (let i = 0; i <= x.length; i++) {
+    if (i < x.length && x[i] === limit) run++
+    else {
+      if (run >= long) {
+        stretches++
+        samples += run
+      }
+      run = 0
+    }
+  }
+  return stretches >= 2 ? samples : 0
+}
+
+const plain = (v: number) => String(Math.round(v * 100) / 100)
