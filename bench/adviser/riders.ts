@@ -1,18 +1,15 @@
 import type { Adjuster, DamperRole } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import type { CauseKind } from '#contract/proposal'
-import { FeelWord, type Mark } from '#contract/run'
+import type { Mark } from '#contract/run'
 import type { Analysis } from '#contract/recording'
 import { dialsOf, type Dial } from '#core/adviser/dials'
 import { answersOf } from '#core/adviser/remedies'
 import type { SetupSpace } from '#core/adviser/dayHistory'
-import { markCauses, wordShares } from '#core/causes/marks'
-import { isComplaint, wordRules } from '#core/causes/words'
 import { normalFrom, seededRandom } from '#core/numeric/random'
 import { analysisWith, fork, shock } from '#core/test/dayBuilder'
-
-/** How ratings fall off around the best place. Tuning and reporting use different families. */
-export type Family = 'bowl' | 'sharp' | 'indifferent' | 'cone' | 'lopsided'
+import type { Family } from './families.ts'
+import { saying } from './speech.ts'
 
 /** A rider whose best setting is known to the bench, and to nobody else. */
 export interface TestRider {
@@ -20,10 +17,10 @@ export interface TestRider {
   space: SetupSpace
   dials: Dial[]
   start: Record<string, number>
-  /** Best place and points lost three clicks off, per dial. */
+  /** Best place per dial, click-equivalents. */
   best: number[]
-  lossAtThree: number[]
   ratingSd: number
+  /** Points lost against the best place, on the rider's own scale. */
   lossAt: (positions: Record<string, number>) => number
   ride: (positions: Record<string, number>, run: number) => RiddenFeel
 }
@@ -57,22 +54,27 @@ const air = (id: string, minPsi: number, maxPsi: number): Adjuster => ({
   stepPsi: 1,
 })
 
-/** Bikes by number of active adjusters; ids start with the end, as the day builder wants. */
-const bikes: Record<number, { front: Adjuster[]; rear: Adjuster[] }> = {
-  3: {
-    front: [click('fr', 'rebound', 14), click('fc', 'low-speed-compression', 16)],
-    rear: [click('rr', 'rebound', 14)],
-  },
-  4: {
-    front: [click('fr', 'rebound', 14), click('fc', 'low-speed-compression', 16)],
-    rear: [air('rp', 100, 300), click('rr', 'rebound', 14)],
-  },
-  5: {
-    front: [air('fp', 40, 140), click('fr', 'rebound', 14), click('fc', 'low-speed-compression', 16)],
-    rear: [click('rr', 'rebound', 14), click('rc', 'low-speed-compression', 16)],
-  },
-}
-const middle: Record<string, number> = { fr: 7, fc: 8, rr: 7, rc: 8, fp: 80, rp: 180 }
+const spacers = (id: string, most: number): Adjuster => ({
+  id,
+  alias: null,
+  tool: 'workshop',
+  kind: 'spacer',
+  role: 'spacers',
+  maxCount: most,
+})
+
+/** What a bike of so many adjusters has; ids start with the end, as the day builder wants. */
+const order: Adjuster[] = [
+  click('fr', 'rebound', 14),
+  click('rr', 'rebound', 14),
+  click('fc', 'low-speed-compression', 16),
+  air('rp', 100, 300),
+  click('rc', 'low-speed-compression', 16),
+  air('fp', 40, 140),
+  click('fh', 'high-speed-compression', 10),
+  spacers('rs', 5),
+]
+const middle: Record<string, number> = { fr: 7, rr: 7, fc: 8, rp: 180, rc: 8, fp: 80, fh: 5, rs: 2 }
 
 /** Which cause it is when a dial stands too high or too low, canonical. */
 function causeOf(space: SetupSpace, d: Dial, tooHigh: boolean): { kind: CauseKind; end: End } {
@@ -81,8 +83,12 @@ function causeOf(space: SetupSpace, d: Dial, tooHigh: boolean): { kind: CauseKin
     'spring-firm',
     'lsc-open',
     'lsc-closed',
+    'hsc-open',
+    'hsc-closed',
     'rebound-fast',
     'rebound-slow',
+    'ramp-low',
+    'ramp-high',
   ]
   const kind = kinds.find((k) =>
     answersOf(k, d.end, space).some(
@@ -93,86 +99,85 @@ function causeOf(space: SetupSpace, d: Dial, tooHigh: boolean): { kind: CauseKin
   return { kind, end: d.end }
 }
 
-const complaints = FeelWord.options.filter(isComplaint)
+/** No dial alone costs more than this: nobody rides a bike that is worse. */
+const mostLost = 5
 
-/**
- * A word for a cause, ∝ exp(3 · weight). A clear speaker takes words whose likeliest answer is this very dial where
- * there are any; a mumbler takes look-alikes as they come.
- */
-function wordFor(
-  space: SetupSpace,
-  kind: CauseKind,
-  end: End,
-  mumbles: boolean,
-  random: () => number,
-): FeelWord {
-  const [wanted] = answersOf(kind, end, space)
-  const fit = complaints.flatMap((word) => {
-    const w = wordRules[word].causes.find((c) => c.kind === kind && (c.at === 'same' || c.at === end))?.weight
-    if (w === undefined) return []
-    const shares = wordShares(word, end, null, 2.6)
-    const likeliest = markCauses(word, end, null)[shares.indexOf(Math.max(...shares))]
-    const [answer] = answersOf(likeliest.kind, likeliest.end, space)
-    const clear = answer?.adjuster.id === wanted.adjuster.id && answer.direction === wanted.direction
-    return [{ word, weight: Math.exp(3 * w), clear }]
-  })
-  const chosen = mumbles || !fit.some((f) => f.clear) ? fit : fit.filter((f) => f.clear)
-  let left = random() * chosen.reduce((s, f) => s + f.weight, 0)
-  return (chosen.find((f) => (left -= f.weight) < 0) ?? chosen[0]).word
-}
-
-export interface RiderOptions {
-  family: Family
-  sensors: boolean
-  /** Says look-alike words, and at most three in a run. */
-  mumbles: boolean
-}
-
-/**
- * A rider drawn from a seed: 3–5 adjusters that stand 2.4 clicks (sd) from the best place, taste apart from what the
- * sensors call right, noise about 0.7, drift up to ±0.1 a run, words right 60 %, misled 15 %, unsaid 25 %.
- */
-export function testRider(seed: number, { family, sensors, mumbles }: RiderOptions): TestRider {
+/** A rider of a family, drawn from a seed. */
+export function testRider(seed: number, family: Family): TestRider {
   const random = seededRandom(seed)
-  const K = 3 + Math.floor(random() * 3)
-  const bike = bikes[K]
+  const between = ([low, high]: readonly [number, number]) => low + (high - low) * random()
+  const K = Math.round(between(family.dials))
+  const adjusters = order.slice(0, K)
   const space: SetupSpace = {
-    front: { ...fork, adjusters: bike.front },
-    rear: { ...shock, adjusters: bike.rear },
+    front: { ...fork, adjusters: adjusters.filter((a) => a.id.startsWith('f')) },
+    rear: { ...shock, adjusters: adjusters.filter((a) => a.id.startsWith('r')) },
   }
   const dials = dialsOf(space)
   const start = Object.fromEntries(dials.map((d) => [d.adjuster.id, middle[d.adjuster.id]]))
-  const inside = (d: Dial, z: number) => Math.min(d.high - 1, Math.max(d.low + 1, z))
-  const best = dials.map((d) => inside(d, d.toClicks(start[d.adjuster.id]) + 2.4 * normalFrom(random)))
-  const lossAtThree = dials.map(() => Math.exp(0.4 * normalFrom(random)))
-  const lean = dials.map(() => 0.6 + 0.8 * random())
+  if (family.atStop)
+    for (const d of dials)
+      if (d.adjuster.role === 'low-speed-compression') start[d.adjuster.id] = d.fromClicks(d.high)
+  const off = new Set<number>()
+  const wantedOff = Math.min(K, Math.round(between(family.offDials)))
+  while (off.size < wantedOff) off.add(Math.floor(random() * K))
+  const best = dials.map((d, k) => {
+    const here = d.toClicks(start[d.adjuster.id])
+    if (!off.has(k)) return here
+    const by = Math.round(between(family.offClicks)) * (random() < 0.5 ? -1 : 1)
+    const to = Math.min(d.high, Math.max(d.low, here + by))
+    // At a stop there is one way only.
+    return to === here ? Math.min(d.high, Math.max(d.low, here - by)) : to
+  })
+  const width = dials.map(() => between(family.widthClicks))
+  const lean = dials.map(() => (family.shape === 'lopsided' ? 0.4 + 1.2 * random() : 1))
+  const top = 7.6 + 1.6 * random()
+  const ratingSd = between(family.noise)
+  const drift = between(family.drift)
+  const stretch = between(family.stretch)
   const measuredBest = best.map((b) => b + 0.7 * normalFrom(random))
-  const top = 7.4 + 1.6 * random()
-  const ratingSd = 0.5 + 0.4 * random()
-  const drift = 0.2 * random() - 0.1
   const couplings = dials.flatMap((d, i) =>
-    dials
-      .slice(i + 1)
-      .flatMap((e, j) => (d.end === e.end ? [{ i, j: i + 1 + j, rho: 0.7 * random() - 0.35 }] : [])),
+    dials.slice(i + 1).flatMap((e, j) => {
+      const rho = family.interacting && d.end === e.end ? 1.2 * random() - 0.6 : 0
+      return rho === 0 ? [] : [{ i, j: i + 1 + j, rho }]
+    }),
   )
   const lossOne = (k: number, u: number) => {
-    const l = lossAtThree[k]
-    if (family === 'bowl') return (l * u * u) / 9
-    if (family === 'sharp') return l * (Math.abs(u) / 3) ** 1.5
-    // Feels nothing within half a click.
-    if (family === 'indifferent') return l * (Math.max(0, Math.abs(u) - 0.5) / 2.5) ** 2
-    if (family === 'cone') return (l * (Math.sqrt(1 + u * u) - 1)) / (Math.sqrt(10) - 1)
-    return ((l * u * u) / 9) * (u > 0 ? lean[k] : 2 - lean[k])
+    const x = Math.abs(u) / width[k]
+    const side = u > 0 ? lean[k] : 2 - lean[k]
+    const raw =
+      family.shape === 'pointed'
+        ? x
+        : family.shape === 'flat'
+          ? Math.max(0, Math.abs(u) - 1) ** 2 / Math.max(0.5, width[k] - 1) ** 2
+          : x * x
+    return mostLost * (1 - Math.exp((-raw * side) / mostLost))
   }
   const offsets = (positions: Record<string, number>) =>
     dials.map((d, k) => d.toClicks(positions[d.adjuster.id]) - best[k])
-  const lossAt = (positions: Record<string, number>) => {
-    const u = offsets(positions)
+  const rawLossAt = (u: readonly number[]) => {
     const alone = u.map((x, k) => lossOne(k, x))
     let loss = alone.reduce((s, x) => s + x, 0)
     for (const { i, j, rho } of couplings)
       loss += 2 * rho * Math.sign(u[i] * u[j]) * Math.sqrt(alone[i] * alone[j])
     return Math.max(0, loss)
+  }
+  const lossAt = (positions: Record<string, number>) => stretch * rawLossAt(offsets(positions))
+  const talk = (felt: { k: number; x: number; loss: number }[]): RiddenFeel['marks'] => {
+    const { words } = family
+    if (words === 'none') return []
+    const mark = (k: number, tooHigh: boolean, loss: number): RiddenFeel['marks'][number] => {
+      const { kind, end } = causeOf(space, dials[k], tooHigh)
+      const strength = loss > 1.6 ? 3 : loss > 0.7 ? 2 : 1
+      return { word: saying(kind, end, family.manner, random), end, strength }
+    }
+    const wrong = (loss: number) => mark(Math.floor(random() * K), random() < 0.5, loss)
+    const one = (f: (typeof felt)[number]): RiddenFeel['marks'] => {
+      const luck = random()
+      if (luck < family.misled) return [wrong(Math.max(0.5, f.loss))]
+      if (f.loss < 0.25) return luck > 0.7 ? [{ word: 'good', end: 'both', strength: 2 }] : []
+      return luck < family.misled + family.right ? [mark(f.k, f.x > 0, f.loss)] : []
+    }
+    return words === 'worst' ? one(felt[0]) : felt.flatMap((f) => (f.loss >= 0.25 ? one(f) : [])).slice(0, 3)
   }
   let before: { loss: number } | null = null
   return {
@@ -181,44 +186,25 @@ export function testRider(seed: number, { family, sensors, mumbles }: RiderOptio
     dials,
     start,
     best,
-    lossAtThree,
-    ratingSd,
+    ratingSd: ratingSd * stretch,
     lossAt,
     ride: (positions, run) => {
       const u = offsets(positions)
-      const loss = lossAt(positions)
-      const raw = top - loss + drift * run + ratingSd * normalFrom(random)
+      const loss = rawLossAt(u)
+      const raw = top - loss + drift * (run - 1) + ratingSd * normalFrom(random)
       const felt = u.map((x, k) => ({ x, k, loss: lossOne(k, x) })).sort((a, b) => b.loss - a.loss)
-      const marks: RiddenFeel['marks'] = []
-      for (const f of felt) {
-        // A click off is where a rider begins to notice; closer, words become rare.
-        const speaks = 0.75 * Math.min(1, Math.abs(f.x))
-        const luck = random()
-        if (luck >= speaks + 0.04) continue
-        const slip = luck >= speaks || random() < 0.2
-        const other = felt[Math.floor(random() * felt.length)]
-        const at = slip && random() < 0.5 ? other : f
-        const tooHigh = at.x > 0 !== slip
-        const { kind, end } = causeOf(space, dials[at.k], tooHigh)
-        marks.push({
-          word: wordFor(space, kind, end, mumbles, random),
-          end,
-          strength: f.loss > 1.4 ? 3 : f.loss > 0.5 ? 2 : 1,
-        })
-        if (mumbles && marks.length === 3) break
-      }
-      if (marks.length === 0) marks.push({ word: 'good', end: 'both', strength: 2 })
       let against: RiddenFeel['against'] = null
-      if (before && random() < 0.6) {
+      if (before && random() < family.compares) {
         const d = (before.loss - loss + 0.6 * normalFrom(random)) / 0.9
         against = Math.max(-2, Math.min(2, Math.round(d))) as -2 | -1 | 0 | 1 | 2
       }
       before = { loss }
+      const said = 7 + stretch * (raw - 7)
       return {
-        rating: Math.min(10, Math.max(1, Math.round(raw * 2) / 2)),
-        marks,
+        rating: Math.min(10, Math.max(1, Math.round(said * 2) / 2)),
+        marks: talk(felt),
         against,
-        analysis: sensors ? measured(space, dials, positions, measuredBest, random) : null,
+        analysis: family.sensors ? measured(space, dials, positions, measuredBest, random) : null,
       }
     },
   }

@@ -1,10 +1,13 @@
+import type { Proposal } from '#contract/proposal'
 import { advise } from '#core/adviser/advise'
+import { standingOf, type Standing } from '#core/adviser/decide'
 import { stepsOf } from '#core/adviser/candidates'
 import { answersOf } from '#core/adviser/remedies'
 import { markCauses } from '#core/causes/marks'
 import { isComplaint } from '#core/causes/words'
 import { seededRandom } from '#core/numeric/random'
 import { DayBuilder } from '#core/test/dayBuilder'
+import { gaussianProcess } from './gaussianProcess.ts'
 import type { RiddenFeel, TestRider } from './riders.ts'
 
 type Positions = Record<string, number>
@@ -15,13 +18,27 @@ export interface Strategy {
   next: (felt: RiddenFeel) => { ride: Positions; settled: boolean }
   /** What it would keep if the day ended now. */
   keep: () => Positions
+  /** What it says of itself, to be held against the truth; null where it says nothing. */
+  claims?: () => Claims | null
+}
+
+/** Statements of an adviser about the settings on the bike and its next change. */
+export interface Claims {
+  /** Chance that the proposed change is better, and where it leads. */
+  change: { better: number; to: Positions } | null
+  /** Chance that more than `noticeable` is left, points. */
+  doubt: number
+  noticeable: number
+  /** Where the best place of each dial lies with 80 %, click-equivalents. */
+  brackets: { low: number; high: number }[]
 }
 
 export type StrategyName =
-  'wild-spring' | 'one-at-a-time' | 'careful-bracketing' | 'follow-the-words' | 'random'
+  'wild-spring' | 'gaussian-process' | 'one-at-a-time' | 'careful-bracketing' | 'follow-the-words' | 'random'
 
 export const strategies: Record<StrategyName, (rider: TestRider, seed: number) => Strategy> = {
   'wild-spring': ourAdviser,
+  'gaussian-process': gaussianProcess,
   'one-at-a-time': (rider) => bracketing(rider, 1, 0),
   'careful-bracketing': (rider) => bracketing(rider, 2, 0.25),
   'follow-the-words': followWords,
@@ -32,8 +49,10 @@ function ourAdviser(rider: TestRider): Strategy {
   let now = { ...rider.start }
   const day = new DayBuilder(now).allow(1000)
   let runs = 0
+  let claims: Claims | null = null
   return {
     keep: () => now,
+    claims: () => claims,
     next: (felt) => {
       runs++
       day.run(felt.rating, felt.marks, {
@@ -41,7 +60,9 @@ function ourAdviser(rider: TestRider): Strategy {
         ...(felt.against !== null && runs > 1 ? { against: [runs - 1, felt.against] } : {}),
       })
       const h = day.history()
-      const p = advise(h, rider.space)
+      let s: Standing | null = null
+      const p = advise(h, rider.space, () => (s ??= standingOf(h, rider.space)))
+      claims = s && claimsOf(s, p, now)
       if (p.kind === 'settled') return { ride: now, settled: true }
       const target = p.setupId && h.setups.find((s) => s.id === p.setupId)
       const to = target
@@ -53,6 +74,23 @@ function ourAdviser(rider: TestRider): Strategy {
       }
       return { ride: now, settled: false }
     },
+  }
+}
+
+function claimsOf(s: Standing, p: Proposal, now: Positions): Claims {
+  const { surface } = s
+  const brackets = s.dials.map((_, k) => {
+    const best = Array.from({ length: surface.samples }, (_, i) => surface.best[i * surface.dials + k])
+    best.sort((a, b) => a - b)
+    const at = (share: number) => best[Math.min(best.length - 1, Math.floor(share * best.length))]
+    return { low: at(0.1), high: at(0.9) }
+  })
+  const to = { ...now, ...Object.fromEntries(p.moves.map((m) => [m.adjusterId, m.to])) }
+  return {
+    change: p.outlook && p.moves.length > 0 ? { better: p.outlook.better, to } : null,
+    doubt: s.doubt,
+    noticeable: s.noticeable,
+    brackets,
   }
 }
 

@@ -1,54 +1,64 @@
 import { stepsOf } from '#core/adviser/candidates'
-import { testRider, type Family, type TestRider } from './riders.ts'
+import type { Family } from './families.ts'
+import { testRider, type TestRider } from './riders.ts'
 import { strategies, type StrategyName } from './strategies.ts'
 
 export interface StudyRow {
   strategy: StrategyName
-  sensors: boolean
-  mumbles: boolean
+  family: string
   riders: number
-  /** Runs until it said settled; those that never did count as more than all. */
-  settleMedian: number | null
-  settleP90: number | null
-  settledShare: number
-  /** Runs until what it would keep is within half a point of the best, and stays so to the end. */
+  /** Share that came within half a point of the best for good, and after how many runs; null: more than `mostRuns`. */
+  reached: number
   reachMedian: number | null
   reachP90: number | null
   /** Mean rating points that what it would keep loses, after so many runs. */
   regretAfter: Record<8 | 12 | 20 | 30, number>
+  settledShare: number
+  settleMedian: number | null
   /** Share of "settled" that were wrong: more than what the rider would notice was left. */
   falseSettled: number
   /** Share of "settled" after which one adjuster alone, within what one change may do, would have gained that much. */
   oneChangeLeft: number
+  /** Share of the 80 % brackets that hold the truth; null where it says none. */
+  bracketsHold: number | null
+  /** Largest difference of stated and true frequency over the bins with at least 30 statements. */
+  changesOff: number | null
+  doubtOff: number | null
 }
 
 export const mostRuns = 40
 const checkpoints = [8, 12, 20, 30] as const
-const reached = 0.5
+const reachedWithin = 0.5
 
-/** How one strategy does with riders drawn from consecutive seeds, families taken in turn. */
-export function study(
-  strategy: StrategyName,
-  riders: { firstSeed: number; count: number; families: Family[] },
-  sensors: boolean,
-  mumbles = false,
-): StudyRow {
+/** How one strategy does with riders of a family, drawn from consecutive seeds. */
+export function study(strategy: StrategyName, family: Family, firstSeed: number, count: number): StudyRow {
   const settle: number[] = []
   const reach: number[] = []
   const regret: Record<number, number[]> = { 8: [], 12: [], 20: [], 30: [] }
-  let settled = 0
-  let wrong = 0
-  let oneLeft = 0
-  for (let i = 0; i < riders.count; i++) {
-    const seed = riders.firstSeed + i
-    const rider = testRider(seed, { family: riders.families[i % riders.families.length], sensors, mumbles })
-    const way = strategies[strategy](rider, seed)
+  const changes = new Calibration()
+  const doubts = new Calibration()
+  let [settled, wrong, oneLeft, brackets, held] = [0, 0, 0, 0, 0]
+  for (let i = 0; i < count; i++) {
+    const rider = testRider(firstSeed + i, family)
+    const way = strategies[strategy](rider, firstSeed + i)
     let ride = rider.start
     let stopped: number | null = null
     const losses: number[] = []
     for (let run = 1; run <= mostRuns; run++) {
+      const on = ride
       const step = way.next(rider.ride(ride, run))
       losses.push(rider.lossAt(way.keep()))
+      const claims = way.claims?.()
+      if (claims) {
+        const here = rider.lossAt(on)
+        if (claims.change) changes.add(claims.change.better, rider.lossAt(claims.change.to) < here)
+        doubts.add(claims.doubt, here > claims.noticeable)
+        claims.brackets.forEach(({ low, high }, k) => {
+          brackets++
+          // A place between two clicks belongs to both.
+          if (rider.best[k] >= low - 0.5 && rider.best[k] <= high + 0.5) held++
+        })
+      }
       ride = step.ride
       if (step.settled) {
         stopped = run
@@ -58,11 +68,11 @@ export function study(
     const lossAfter = (n: number) => losses[Math.min(n, losses.length) - 1]
     for (const n of checkpoints) regret[n].push(lossAfter(n))
     settle.push(stopped ?? Infinity)
-    const lastBad = losses.findLastIndex((x) => x > reached)
+    const lastBad = losses.findLastIndex((x) => x > reachedWithin)
     reach.push(lastBad === losses.length - 1 ? Infinity : lastBad + 2)
     if (stopped !== null) {
       settled++
-      const noticed = Math.max(reached, rider.ratingSd)
+      const noticed = Math.max(reachedWithin, rider.ratingSd)
       if (lossAfter(stopped) > noticed) wrong++
       if (bestSingleGain(rider, ride) > noticed) oneLeft++
     }
@@ -70,17 +80,34 @@ export function study(
   const mean = (x: number[]) => x.reduce((s, v) => s + v, 0) / x.length
   return {
     strategy,
-    sensors,
-    mumbles,
-    riders: riders.count,
-    settleMedian: quantile(settle, 0.5),
-    settleP90: quantile(settle, 0.9),
-    settledShare: settled / riders.count,
+    family: family.name,
+    riders: count,
+    reached: reach.filter(Number.isFinite).length / count,
     reachMedian: quantile(reach, 0.5),
     reachP90: quantile(reach, 0.9),
     regretAfter: { 8: mean(regret[8]), 12: mean(regret[12]), 20: mean(regret[20]), 30: mean(regret[30]) },
+    settledShare: settled / count,
+    settleMedian: quantile(settle, 0.5),
     falseSettled: settled > 0 ? wrong / settled : 0,
     oneChangeLeft: settled > 0 ? oneLeft / settled : 0,
+    bracketsHold: brackets > 0 ? held / brackets : null,
+    changesOff: changes.worst(),
+    doubtOff: doubts.worst(),
+  }
+}
+
+/** Stated chances against what was true, in ten bins. */
+class Calibration {
+  private readonly bins = Array.from({ length: 10 }, () => ({ n: 0, said: 0, true: 0 }))
+  add(said: number, isTrue: boolean): void {
+    const bin = this.bins[Math.min(9, Math.floor(said * 10))]
+    bin.n++
+    bin.said += said
+    if (isTrue) bin.true++
+  }
+  worst(): number | null {
+    const off = this.bins.filter((b) => b.n >= 30).map((b) => Math.abs(b.said - b.true) / b.n)
+    return off.length > 0 ? Math.max(...off) : null
   }
 }
 

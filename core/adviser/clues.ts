@@ -13,7 +13,7 @@ import { answersOf } from './remedies.ts'
 import type { Clue, Hint, RatedRow, Silence, SurfaceData } from './surface.ts'
 
 /** Constants of what words, praise and silence are worth; tuned on tuning riders only (docs/models.md, "Next change"). */
-const clue = {
+export const clueRules = {
   /** How often a word is a slip or a look-alike, by how strongly it is said. */
   misled: { 1: 0.28, 2: 0.2, 3: 0.14 } satisfies Record<Mark['strength'], number>,
   /** Added when the same word comes again on the same settings: it is the same ear. */
@@ -105,8 +105,10 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
         const times = seen.get(again) ?? 0
         seen.set(again, times + 1)
         const floor = Math.min(
-          clue.mostMisled,
-          clue.misled[mark.strength] + clue.misledAgain * times + clue.misledInMind[r.run.mind],
+          clueRules.mostMisled,
+          clueRules.misled[mark.strength] +
+            clueRules.misledAgain * times +
+            clueRules.misledInMind[r.run.mind],
         )
         const spoken = clueOf(mark, end, floor, h, answers)
         clues.push({ point, ...spoken })
@@ -126,9 +128,11 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
     if (marks.length === 0 && typeof r.feel?.rating !== 'number') return
     dials.forEach((d, dial) => {
       const liked = marks.some((m) => !isComplaint(m.word) && (m.end === 'both' || m.end === d.end))
-      const full = complaints >= clue.manyWords ? clue.manyWordsShare : 1
+      const full = complaints >= clueRules.manyWords ? clueRules.manyWordsShare : 1
       const weight =
-        (liked ? clue.praised : clue.unsaid) * full * (1 - Math.min(1, clue.namedShare * named[dial]))
+        (liked ? clueRules.praised : clueRules.unsaid) *
+        full *
+        (1 - Math.min(1, clueRules.namedShare * named[dial]))
       if (weight > 0) silences.push({ point, dial, weight })
     })
   })
@@ -167,12 +171,12 @@ function clueOf(
 ): Omit<Clue, 'point'> {
   const kind = h.sections.find((s) => s.id === mark.sectionId)?.kind ?? null
   const causes = markCauses(mark.word, end, kind)
-  const shares = wordShares(mark.word, end, kind, clue.sharpness)
+  const shares = wordShares(mark.word, end, kind, clueRules.sharpness)
   const out: Omit<Clue, 'point'> = {
     floor,
     parts: [],
-    feltFrom: clue.feltFrom[mark.strength],
-    fadesFrom: clue.fadesFrom[mark.strength],
+    feltFrom: clueRules.feltFrom[mark.strength],
+    fadesFrom: clueRules.fadesFrom[mark.strength],
   }
   causes.forEach((c, i) => {
     const share = (1 - floor) * shares[i]
