@@ -62,6 +62,8 @@ export type ProposedMove = z.infer<typeof ProposedMove>
 export const ProposalKind = z.enum([
   'log-first-run',
   'tell-the-feel',
+  'ride-it',
+  'read',
   'repeat',
   'change',
   'separating-test',

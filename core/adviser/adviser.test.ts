@@ -123,8 +123,17 @@ describe('advice', () => {
   })
   it('leaves a happy rider alone', () => {
     expect(advice(new DayBuilder().run(8.5, [{ word: 'good', end: 'both' }])).kind).toBe('leave-it')
-    expect(advice(new DayBuilder().run(6)).kind).toBe('leave-it')
   })
+  it.each([3, 6, 7])(
+    'takes a wordless %i for a run on which nothing was said, not for happiness',
+    (rating) => {
+      for (const runs of [1, 3, 5]) {
+        const d = new DayBuilder()
+        for (let i = 0; i < runs; i++) d.run(rating)
+        expect(advice(d).kind).toBe('change')
+      }
+    },
+  )
   it('goes back after a change for the worse', () => {
     const p = advice(
       new DayBuilder()
@@ -136,16 +145,31 @@ describe('advice', () => {
     expect(p.kind).toBe('go-back')
     expect(p.setupId).toBe('setup1')
   })
-  it('asks for the second run before it calls anything settled, and then says so with reasons', () => {
+  it('leaves praise alone, but calls it settled only once the dials were looked at', () => {
     const d = new DayBuilder()
-      .run(7, [{ word: 'good', end: 'both', strength: 3 }])
       .run(6.5, [{ word: 'harsh-gets-worse', strength: 1 }])
       .change({ rr: 8 })
-      .run(8.5, [{ word: 'good', end: 'both', strength: 3 }], { against: [2, 2] })
-    for (let i = 0; i < 12 && advice(d).kind !== 'settled'; i++)
+      .run(8.5, [{ word: 'good', end: 'both', strength: 3 }], { against: [1, 2] })
+    for (let i = 0; i < 6; i++) {
       d.run(8.5, [{ word: 'good', end: 'both', strength: 3 }])
-    const p = advice(d)
+      expect(advice(d).kind).toBe('leave-it')
+    }
+  })
+  it('settles, with reasons, where both ways of each dial were worse', () => {
+    const only = { front: null, rear: { ...shock, adjusters: [rearRebound] } }
+    const d = new DayBuilder({ rr: 7 }).run(8, [{ word: 'good', strength: 2 }])
+    for (const [to, rating, word] of [
+      [5, 5.5, 'harsh-gets-worse'],
+      [9, 5.5, 'pogo'],
+    ] as const)
+      d.change({ rr: to }).run(rating, [{ word, strength: 3 }])
+    d.change({ rr: 7 }, { source: 'revert' })
+    for (let i = 0; i < 3; i++) d.run(8, [{ word: 'good', strength: 2 }])
+    const p = advise(d.history(), only)
     expect(p.kind).toBe('settled')
+    const silent = new DayBuilder({ rr: 7 })
+    for (let i = 0; i < 12; i++) silent.run(8)
+    expect(advise(silent.history(), only).kind).not.toBe('settled')
     expect(p.moves).toEqual([])
     expect(p.speaksFor.map((e) => e.text).join(' ')).toMatch(/Ridden \d+ times.*what you would notice/)
   })

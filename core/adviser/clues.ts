@@ -10,7 +10,14 @@ import { measuredFindings } from './diagnose.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { countedRuns, keyOfRun, setupOf } from './history.ts'
 import { answersOf } from './remedies.ts'
-import type { Clue, Hint, RatedRow, Silence, SurfaceData } from './surface.ts'
+import {
+  surfacePriors,
+  type Clue,
+  type Hint,
+  type RatedRow,
+  type Silence,
+  type SurfaceData,
+} from './surface.ts'
 
 /** Constants of what words, praise and silence are worth; tuned on tuning riders only (docs/models.md, "Next change"). */
 export const clueRules = {
@@ -30,22 +37,15 @@ export const clueRules = {
   feltFrom: { 1: 0.6, 2: 1.3, 3: 2.3 } satisfies Record<Mark['strength'], number>,
   fadesFrom: { 1: 2.5, 2: 4.5, 3: Infinity } satisfies Record<Mark['strength'], number>,
   /** How sharply a word points at its first causes. */
-  sharpness: 2.6,
-  /** Chance that a dial that stands far off would have been named; a run with praise says more than silence. */
-  unsaid: 0.6,
-  praised: 0.7,
-  /** Who has said this many words may have left the rest unsaid; silence then counts this much. */
-  manyWords: 3,
-  manyWordsShare: 0.6,
-  /** A dial that a word may have meant is not silent; the word's share counts this many times. */
-  namedShare: 2.5,
+  sharpness: 1.6,
+  /** Chance that a dial that stands far off would have been named beside something else, or by somebody who praises. */
+  unsaid: 0.1,
+  praised: 0.35,
 }
 /** A stand-in answers only part of what the missing part would. */
 const standInShare = 0.5
 /** A rating at either end of the scale may stand for anything beyond it; rating points squared. */
 const scaleEnds = { low: 1.5, high: 9.5, extraVariance: 4 }
-/** The bench baseline is about this far from the best place, click-equivalents. */
-const expectedSd = 3
 
 /**
  * What a day has shown, for the surface: ratings, said differences, words, figures and silences of all counted runs.
@@ -125,19 +125,21 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
           weight: (f.evidence.weight * a.share) / found.length / Math.sqrt(onSettings.get(keyOfRun(h, r)!)!),
         })
     }
-    if (marks.length === 0 && typeof r.feel?.rating !== 'number') return
+    // Who says nothing says nothing about any dial; who names one thing, usually the worst, says little of the others.
     dials.forEach((d, dial) => {
       const liked = marks.some((m) => !isComplaint(m.word) && (m.end === 'both' || m.end === d.end))
-      const full = complaints >= clueRules.manyWords ? clueRules.manyWordsShare : 1
-      const weight =
-        (liked ? clueRules.praised : clueRules.unsaid) *
-        full *
-        (1 - Math.min(1, clueRules.namedShare * named[dial]))
+      const chance = complaints > 0 ? clueRules.unsaid : liked ? clueRules.praised : 0
+      const weight = chance * (1 - Math.min(1, named[dial]))
       if (weight > 0) silences.push({ point, dial, weight })
     })
   })
   return {
-    dials: dials.map((d, k) => ({ low: d.low, high: d.high, expected: start[k], expectedSd: expectedSd })),
+    dials: dials.map((d, k) => ({
+      low: d.low,
+      high: d.high,
+      expected: start[k],
+      expectedSd: surfacePriors.expectedSd,
+    })),
     points: runs.map((r) => ({ at: clicksOf(h, r.run.setupId, dials, now), index: r.number })),
     rows,
     clues,

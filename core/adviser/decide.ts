@@ -33,7 +33,9 @@ export const choice = {
   longRuns: 3,
   longDoubt: 0.4,
   longCandidate: 0.05,
-  spread: 0.3,
+  spread: 0.2,
+  /** Added while something clearly better is surely left. */
+  boldness: 0.7,
   leastWorth: 0.1,
 }
 
@@ -55,7 +57,7 @@ export function standingOf(h: DayHistory, space: SetupSpace): Standing {
     return s && settingsKey(s) === key && typeof r.feel?.rating === 'number'
   }).length
   const candidates = candidatesFrom(surface, dials, positions, movedToday(h), noticeable).sort(
-    (a, b) => worth(b) - worth(a),
+    (a, b) => worth(b, { doubt }) - worth(a, { doubt }),
   )
   const likeliest = Math.max(0, ...candidates.map((c) => c.clearlyBetter))
   return {
@@ -74,7 +76,7 @@ export function standingOf(h: DayHistory, space: SetupSpace): Standing {
 }
 
 /** Adjusters that stood in more than one place in the rides of the day. */
-function movedToday(h: DayHistory): Set<string> {
+export function movedToday(h: DayHistory): Set<string> {
   const places = new Map<string, number>()
   const moved = new Set<string>()
   for (const r of countedRuns(h))
@@ -86,7 +88,7 @@ function movedToday(h: DayHistory): Set<string> {
   return moved
 }
 
-/** Expected gain with a little of its spread: what may be gained and learned. */
-export function worth(c: Candidate): number {
-  return c.gain + choice.spread * c.gainSd
+/** Expected gain with a share of its spread: what may be gained, and learned while much is in doubt. */
+export function worth(c: Candidate, s: Pick<Standing, 'doubt'>): number {
+  return c.gain + (choice.spread + choice.boldness * s.doubt) * c.gainSd
 }

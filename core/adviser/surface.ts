@@ -71,6 +71,8 @@ export interface Surface {
 
 /** All constants of the surface; documented in docs/models.md, "Next change". */
 export const surfacePriors = {
+  /** The place where the day began is about this far from the best one, click-equivalents. */
+  expectedSd: 3.5,
   /** Rating points lost three clicks off, median, and the spread of its logarithm. */
   lossThreeClicksOff: 1,
   steepnessLogSd: 0.55,

@@ -22,8 +22,8 @@ export function markCauses(word: FeelWord, end: End, section: SectionKind | null
 }
 
 /**
- * How much a word speaks for each of its causes, sums to 1: a cause that few words name owns those words.
- * Bayes' rule with equal causes; P(word | cause) ∝ exp(sharpness · weight) over all words that can name the cause.
+ * How much a word speaks for each of its causes, sums to 1: exp(sharpness · weight) of the table that the handbook
+ * prints, with causes equally likely beforehand.
  */
 export function wordShares(
   word: FeelWord,
@@ -31,24 +31,7 @@ export function wordShares(
   section: SectionKind | null,
   sharpness: number,
 ): number[] {
-  const causes = markCauses(word, end, section)
-  const weights = causes.map((c) => Math.exp(sharpness * c.weight) / namedBy(c.kind, c.end, end, sharpness))
+  const weights = markCauses(word, end, section).map((c) => Math.exp(sharpness * c.weight))
   const total = weights.reduce((s, x) => s + x, 0)
   return weights.map((x) => x / total)
-}
-
-const totals = new Map<string, number>()
-
-/** Σ exp(sharpness · weight) over the words that name a cause when said at an end. */
-function namedBy(kind: CauseKind, seat: End | null, said: End, sharpness: number): number {
-  const key = `${kind} ${seat} ${said} ${sharpness}`
-  let total = totals.get(key)
-  if (total === undefined) {
-    total = 0
-    for (const word of Object.keys(wordRules) as FeelWord[])
-      for (const c of markCauses(word, said, null))
-        if (c.kind === kind && c.end === seat) total += Math.exp(sharpness * c.weight)
-    totals.set(key, total)
-  }
-  return total
 }

@@ -98,6 +98,8 @@ const percent = (p: number) => `${Math.round(100 * p)} %`
 const watchLeads: Record<Proposal['kind'], string> = {
   'log-first-run': 'How.',
   'tell-the-feel': 'How.',
+  'ride-it': 'How.',
+  read: 'Why.',
   repeat: 'Why.',
   change: 'Watch for.',
   'separating-test': 'The test.',
@@ -112,6 +114,8 @@ const isTest = computed(() => props.proposal.kind === 'separating-test')
 const isSettled = computed(() => props.proposal.kind === 'settled')
 const leads: Partial<Record<Proposal['kind'], string>> = {
   'separating-test': 'Find out first',
+  'ride-it': 'First',
+  read: 'A minute on the bench',
   untangle: 'A mess, and the way out of it',
   settled: 'Enough',
 }
@@ -125,7 +129,7 @@ const titles = computed(() => {
     ? [`For: ${causeLabel(a.kind, a.end)}`, `For: ${causeLabel(b.kind, b.end)}`]
     : ['Speaks for it', 'Speaks against']
 })
-const asksForRun = computed(() => ['log-first-run', 'repeat'].includes(props.proposal.kind))
+const asksForRun = computed(() => ['log-first-run', 'ride-it', 'repeat'].includes(props.proposal.kind))
 </script>
 
 <template>

@@ -1,0 +1,73 @@
+import type { End } from '#contract/common'
+import type { Cause, Proposal } from '#contract/proposal'
+import type { FeelWord, Mark } from '#contract/run'
+import type { Setup } from '#contract/setup'
+import { changesMade } from '../../setup/undo.ts'
+import type { Session } from '../../stats/session.ts'
+import { standingOf, type Standing } from '../decide.ts'
+import { diagnose } from '../diagnose.ts'
+import type { DayHistory, HistoryRun, SetupSpace } from '../dayHistory.ts'
+import { countedRuns, keyOfRun, sessionOf, settingsKey, setupOf } from '../history.ts'
+
+/** What every rung of the ladder may look at; the dear parts are worked out once, when the first rung asks. */
+export interface Climb {
+  h: DayHistory
+  space: SetupSpace
+  counted: HistoryRun[]
+  /** Counted runs on the settings that are on the bike now. */
+  onNow: HistoryRun[]
+  now: Setup | undefined
+  nowKey: string
+  /** Canonical position per adjuster id; what nobody has read is not in it. */
+  positions: ReadonlyMap<string, number>
+  /** Changes of the day. */
+  changes: number
+  causes: () => Cause[]
+  session: () => Session
+  standing: () => Standing
+}
+
+/** A rung holds the proposal, or passes it on: null by evidence only. */
+export type Rung = (c: Climb) => Proposal | null
+
+export function climbOf(h: DayHistory, space: SetupSpace, standing?: () => Standing): Climb {
+  const counted = countedRuns(h)
+  const now = setupOf(h, h.currentSetupId)
+  const nowKey = now ? settingsKey(now) : ''
+  return {
+    h,
+    space,
+    counted,
+    onNow: counted.filter((r) => keyOfRun(h, r) === nowKey),
+    now,
+    nowKey,
+    positions: new Map(now?.positions.map((p) => [p.adjusterId, p.value] as const)),
+    changes: changesMade(h.setups, h.dayId),
+    causes: once(() => diagnose(h, space)),
+    session: once(() => sessionOf(h)),
+    standing: once(standing ?? (() => standingOf(h, space))),
+  }
+}
+
+function once<T>(make: () => T): () => T {
+  let made: { value: T } | null = null
+  return () => (made ??= { value: make() }).value
+}
+
+/** What was said of an end on the present settings, latest run first. */
+export function saidOf(c: Climb, end: End): { run: HistoryRun; mark: Mark }[] {
+  return [...c.onNow]
+    .reverse()
+    .flatMap((run) =>
+      (run.feel?.marks ?? []).filter((m) => m.end === end || m.end === 'both').map((mark) => ({ run, mark })),
+    )
+}
+
+/** The latest run on which one of these words was said of an end, on the present settings. */
+export function heard(
+  c: Climb,
+  end: End,
+  words: readonly FeelWord[],
+): { run: HistoryRun; mark: Mark } | null {
+  return saidOf(c, end).find(({ mark }) => words.includes(mark.word)) ?? null
+}

@@ -1,0 +1,70 @@
+import { judge } from '../../stats/verdict.ts'
+import { goBackCard, plain } from '../cards.ts'
+import type { Candidate } from '../candidates.ts'
+import { clicksOf } from '../clues.ts'
+import type { HistoryRun } from '../dayHistory.ts'
+import { keyOfRun, setupOf, stillPossible } from '../history.ts'
+import { raceAdvice } from '../race.ts'
+import type { Climb, Rung } from './climb.ts'
+import { usefulOf } from './turn.ts'
+
+const worseBelow = 0.3
+/** Only more than this is worth leaving a place for, rating points. */
+const worthLeaving = 0.25
+/** What a place that was ridden is worth over one that is only expected, rating points. */
+const knownPlaceBonus = 0.3
+
+/** The day's limit of changes is reached, or it is race day: back to what was better, or leave it. */
+export const enough: Rung = (c) => {
+  const { h, changes } = c
+  const full = changes >= h.changeLimit
+  if (!full && h.purpose !== 'race') return null
+  const back = betterBefore(c)
+  if (back) return goBackCard(back.target, back.words, back.probability, c.causes())
+  if (h.purpose === 'race') return raceAdvice(h, c.space, c.causes(), c.standing(), c.positions)
+  return {
+    ...plain(
+      'leave-it',
+      `${changes} changes today. Enough.`,
+      'Ride the best one and enjoy it. Tomorrow starts with a clear head.',
+      'Nothing today.',
+    ),
+    causes: c.causes(),
+  }
+}
+
+/** Going on from here beats going back only where the surface knows a clearly better place than the one behind. */
+export const goBack: Rung = (c) => {
+  const back = betterBefore(c)
+  if (!back) return null
+  const gain = gainOfSetup(c, back.target.run.setupId)
+  const best: Candidate | undefined = usefulOf(c)[0]
+  if (gain <= worthLeaving || (best?.gain ?? 0) >= gain + knownPlaceBonus) return null
+  return goBackCard(back.target, back.words, back.probability, c.causes())
+}
+
+/** An earlier setup that the runs so far call better than the present one. */
+function betterBefore(c: Climb): { target: HistoryRun; words: string; probability: number } | null {
+  const session = c.session()
+  const best = session.setups
+    .filter((s) => session.level(s).runs > 0)
+    .reduce<string | null>(
+      (b, s) => (b === null || session.level(s).mean > session.level(b).mean ? s : b),
+      null,
+    )
+  if (c.onNow.length === 0 || best === null || best === c.nowKey) return null
+  const v = judge(session, best, c.nowKey)
+  const target = [...c.counted].reverse().find((r) => keyOfRun(c.h, r) === best)
+  const setup = target && setupOf(c.h, target.run.setupId)
+  return v.probability < worseBelow && setup && stillPossible(setup, c.space)
+    ? { target, words: v.words, probability: v.probability }
+    : null
+}
+
+/** Expected gain of going over to other settings as a whole, rating points. */
+function gainOfSetup(c: Climb, setupId: string): number {
+  const s = c.standing()
+  const here = s.surface.lossAt(clicksOf(c.h, c.h.currentSetupId, s.dials, null))
+  const there = s.surface.lossAt(clicksOf(c.h, setupId, s.dials, null))
+  return here.reduce((t, x, i) => t + x - there[i], 0) / s.surface.samples
+}

@@ -1,0 +1,126 @@
+import type { Adjuster } from '#contract/adjuster'
+import type { End } from '#contract/common'
+import type { Proposal } from '#contract/proposal'
+import type { FeelWord } from '#contract/run'
+import { clampToRange } from '../../adjusters/range.ts'
+import { standing as rules } from '../../causes/standingRules.ts'
+import { wordRules } from '../../causes/words.ts'
+import { knownSagPct } from '../../setup/sagOf.ts'
+import { strokePct } from '../../spring/sag.ts'
+import { plain, reason } from '../cards.ts'
+import { cautionFor, stepWords } from '../change.ts'
+import { dialsOf } from '../dials.ts'
+import { oneStep } from '../remedies.ts'
+import { heard, type Climb, type Rung } from './climb.ts'
+
+const bottomWords: readonly FeelWord[] = ['bottoms', 'harsh-and-bottoms']
+/** A reading is asked for this often; who cannot take it goes on without. */
+const askedOften = 2
+
+/**
+ * The end of the stroke: bottoming is answered by its spring where sag is deep (the rung before), by a spacer with the
+ * pressure of the same sag where sag is right, and by high-speed compression where no spacer is left. With sag unread it
+ * is read first: the answer decides which.
+ */
+export const rampToTarget: Rung = (c) => atEnd(c, 'rear') ?? atEnd(c, 'front')
+
+function atEnd(c: Climb, end: End): Proposal | null {
+  const unit = c.space[end]
+  const said = heard(c, end, bottomWords)
+  if (!unit || !c.now || !said || c.onNow[c.onNow.length - 1]?.analysis?.whole[end]) return null
+  const sag = knownSagPct(c.h.setups, c.now, unit)
+  if (sag === null) {
+    const often = c.counted.filter((r) =>
+      r.feel?.marks.some((m) => bottomWords.includes(m.word) && (m.end === end || m.end === 'both')),
+    ).length
+    return often > askedOften ? null : readSag(c, end, said)
+  }
+  if (Math.abs(sag - unit.sagTargetPct) > rules.sagBandPct) return null
+  const harsh = said.mark.word === 'harsh-and-bottoms'
+  const card = bySpacer(c, end, harsh) ?? byHighSpeed(c, end) ?? noneLeft(end)
+  return {
+    ...card,
+    speaksFor: [
+      reason(`“${wordRules[said.mark.word].label}” on run ${said.run.number}`, said.run.run.id),
+      reason(`Sag is right: ${Math.round(sag)} %, its target is ${unit.sagTargetPct} %`),
+    ],
+    causes: c.causes(),
+  }
+}
+
+function readSag(c: Climb, end: End, said: NonNullable<ReturnType<typeof heard>>): Proposal {
+  const ring = end === 'front' ? said.run.run.ringFrontMm : said.run.run.ringRearMm
+  const unit = c.space[end]!
+  return {
+    ...plain(
+      'read',
+      `Read the ${end} sag first`,
+      'A minute on the bench. Deep: the spring is too soft. Right: it wants more ramp, a spacer. The two answers go different ways.',
+      'Sag read on this very pressure.',
+    ),
+    speaksFor: [
+      reason(`“${wordRules[said.mark.word].label}” on run ${said.run.number}`, said.run.run.id),
+      reason(`Nobody has read sag at this pressure`),
+      ...(ring === null
+        ? []
+        : [reason(`The ring shows ${Math.round(strokePct(ring, unit.strokeMm))} % used`)]),
+    ],
+    causes: c.causes(),
+  }
+}
+
+/** One spacer more with the pressure that keeps the sag; harsh as well: two per cent less than that. */
+function bySpacer(c: Climb, end: End, harsh: boolean): Proposal | null {
+  const dial = dialsOf(c.space).find((d) => d.end === end && d.adjuster.kind === 'spacer')
+  const from = dial && c.positions.get(dial.adjuster.id)
+  const to = dial && from !== undefined ? oneStep(dial.adjuster, from, 1) : null
+  if (!dial || from === undefined || to === null) return null
+  const air = c.space[end]!.adjusters.find((a) => a.role === 'main-pressure')
+  const psi = air && c.positions.get(air.id)
+  const moves = [{ end, adjusterId: dial.adjuster.id, from, to }]
+  let words = stepWords(end, dial.adjuster, from, to, c.space)
+  if (air?.kind === 'pressure' && psi !== undefined && dial.sameSagPsi) {
+    const wanted = dial.sameSagPsi({ from, to }, psi) * (harsh ? 0.98 : 1)
+    const rounded = clampToRange(air, Math.round(wanted / air.stepPsi) * air.stepPsi)
+    if (Math.abs(rounded - psi) >= air.stepPsi / 2) {
+      moves.push({ end, adjusterId: air.id, from: psi, to: rounded })
+      const more = stepWords(end, air, psi, rounded, c.space)
+      words += `, with ${more.charAt(0).toLowerCase()}${more.slice(1)}`
+    }
+  }
+  return {
+    ...plain(
+      'change',
+      words,
+      'Does the ring stop at 80 to 90 % of travel on the biggest hit? Small bumps should feel as before.',
+      'If it still uses everything with the right sag, look at high-speed compression.',
+    ),
+    moves,
+    caution: cautionFor(dial.adjuster),
+  }
+}
+
+function byHighSpeed(c: Climb, end: End): Proposal | null {
+  const dial = c.space[end]!.adjusters.find((a: Adjuster) => a.role === 'high-speed-compression')
+  const from = dial && c.positions.get(dial.id)
+  const to = dial && from !== undefined ? oneStep(dial, from, -1) : null
+  if (!dial || from === undefined || to === null) return null
+  return {
+    ...plain(
+      'change',
+      stepWords(end, dial, from, to, c.space),
+      'No spacer is left. It takes the edge off the biggest hits, and sharp edges get harsher: come back if they do.',
+      'If it still bottoms, ride with less sag and say goodbye to some grip, or ask a workshop for another spring.',
+    ),
+    moves: [{ end, adjusterId: dial.id, from, to }],
+    caution: `It stands in for a missing spacer. ${cautionFor(dial)}`,
+  }
+}
+
+const noneLeft = (end: End): Proposal =>
+  plain(
+    'check-first',
+    `The ${end} has no spacer and no high-speed dial left for this`,
+    'What is left: a firmer spring or less sag, at the price of grip; or a workshop. A clank now and then on the biggest hit is fine.',
+    'A ring that stops short of full travel.',
+  )

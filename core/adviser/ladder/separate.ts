@@ -1,0 +1,32 @@
+import { separatingCard } from '../change.ts'
+import { remedyMoves } from '../remedies.ts'
+import type { Rung } from './climb.ts'
+import { usefulOf } from './turn.ts'
+
+const lookAlikeFactor = 2
+
+/** The likeliest causes ask for opposite turns of one dial that nobody has moved yet: find out first. */
+export const separate: Rung = (c) => {
+  const { h, space, positions } = c
+  const s = c.standing()
+  const answers = c.causes().flatMap((cause) => {
+    const [move] = remedyMoves(cause.kind, cause.end, space, positions)
+    return move && !move.sideEffect ? [{ cause, move }] : []
+  })
+  const [first] = answers
+  if (!first) return null
+  const id = first.move.adjuster.id
+  const rival = answers.find(
+    (a) => a !== first && a.move.adjuster.id === id && a.move.direction !== first.move.direction,
+  )
+  if (!rival || first.cause.probability >= lookAlikeFactor * rival.cause.probability) return null
+  const tried = new Set(h.setups.map((x) => x.positions.find((p) => p.adjusterId === id)?.value))
+  if (tried.size > 1) return null
+  const probe = usefulOf(c).find(
+    (x) =>
+      x.steps.length === 1 && s.dials[x.steps[0].dial].adjuster.id === id && x.steps[0].to === first.move.to,
+  )
+  return probe
+    ? separatingCard(h, space, s.dials, probe, first.cause, rival.cause, c.causes(), positions)
+    : null
+}

@@ -1,0 +1,119 @@
+import { adjusterName } from '../../adjusters/words.ts'
+import { isComplaint } from '../../causes/words.ts'
+import { forAndAgainst, plain, reason, repeatCard } from '../cards.ts'
+import type { Candidate } from '../candidates.ts'
+import { choice, movedToday } from '../decide.ts'
+import type { Climb, Rung } from './climb.ts'
+import { usefulOf } from './turn.ts'
+
+/** Nothing reachable is likely to be clearly better, and the rider says so too. */
+export const settled: Rung = (c) => (c.standing().settled && standsWell(c) ? settledCard(c) : null)
+
+/** Only the second run is missing. */
+export const almostSettled: Rung = (c) => {
+  const s = c.standing()
+  const near =
+    s.dials.length > 0 &&
+    s.runsHere < choice.settleRuns &&
+    s.doubt < choice.settleDoubt &&
+    s.candidates.every((x) => x.clearlyBetter < choice.settleCandidate)
+  if (!near || !standsWell(c)) return null
+  return repeatCard(
+    'One more run on the same settings, same line and speed: if it feels the same, it is settled.',
+    [reason(`Chance that something clearly better is left: ${Math.round(100 * s.doubt)} %.`)],
+    c.causes(),
+  )
+}
+
+/** Rated well twice and nothing complained of: only disturbed for a gain that would be felt. */
+export const leaveIt: Rung = (c) => {
+  const s = c.standing()
+  const best: Candidate | undefined = usefulOf(c)[0]
+  if (!isHappy(c) || (best && best.gain >= (c.onNow.length >= 2 ? s.noticeable : worthDisturbing)))
+    return null
+  const [top] = c.causes()
+  return {
+    ...plain(
+      'leave-it',
+      'Leave it alone',
+      'Rated well, and nothing speaks clearly against it. Ride it again, or call it settled.',
+      'A complaint in the same place on two runs.',
+    ),
+    causes: c.causes(),
+    speaksFor: top?.kind === 'none' ? forAndAgainst(top).speaksFor : [],
+  }
+}
+
+const happyRating = 8
+/** A happy rider is only disturbed for more than this, rating points. */
+const worthDisturbing = 0.25
+/** Words of praise, or this share of the dials moved, before "happy" is believed. */
+const lookedAtShare = 0.5
+
+const hasComplaint = (r: Climb['onNow'][number]) => r.feel?.marks.some((m) => isComplaint(m.word)) ?? false
+
+/** A middling rating without words is no happiness; it is a run on which nothing was said. */
+function isHappy(c: Climb): boolean {
+  const last = c.onNow[c.onNow.length - 1]
+  const rating = last?.feel?.rating ?? null
+  if (!last || c.onNow.some(hasComplaint) || rating === null || rating < happyRating) return false
+  const s = c.standing()
+  const praised = c.onNow.some((r) => (r.feel?.marks.length ?? 0) > 0)
+  return praised || movedToday(c.h).size >= lookedAtShare * s.dials.length
+}
+
+/**
+ * No complaint stands on the last run here, and the rating is as good as this rider's own best of the day. On a day
+ * without a word, every dial has been looked at.
+ */
+function standsWell(c: Climb): boolean {
+  const last = c.onNow[c.onNow.length - 1]
+  if (!last || hasComplaint(last) || typeof last.feel?.rating !== 'number') return false
+  const session = c.session()
+  const here = session.level(c.nowKey)
+  const best = Math.max(
+    ...session.setups
+      .map((s) => session.level(s))
+      .filter((l) => l.runs > 0)
+      .map((l) => l.mean),
+  )
+  if (here.mean < best - c.standing().noticeable) return false
+  const said = c.counted.some((r) => (r.feel?.marks.length ?? 0) > 0)
+  const moved = movedToday(c.h)
+  return said || c.standing().dials.every((d) => moved.has(d.adjuster.id))
+}
+
+function settledCard(c: Climb): ReturnType<Rung> {
+  const s = c.standing()
+  const likeliest = s.candidates.reduce<Candidate | null>(
+    (b, x) => (b === null || x.clearlyBetter > b.clearlyBetter ? x : b),
+    null,
+  )
+  const dial = likeliest && s.dials[likeliest.steps[0].dial]
+  const moved = movedToday(c.h)
+  return {
+    ...plain(
+      'settled',
+      'Settled: leave it alone',
+      'Save it as the setup for this trail and these conditions, and ride.',
+      'The same complaint on two runs, other weather, or another trail.',
+    ),
+    speaksFor: [
+      reason(`Ridden ${s.runsHere} times on these settings, and it felt alike`),
+      reason(
+        `Chance that anything reachable is better by more than ${s.noticeable.toFixed(1)} points, which is what you would notice: ${Math.round(100 * s.doubt)} %`,
+      ),
+      ...(likeliest && dial
+        ? [
+            reason(
+              `The likeliest single change, ${dial.end} ${adjusterName(dial.adjuster).toLowerCase()}, would be clearly better with ${Math.round(100 * likeliest.clearlyBetter)} %`,
+            ),
+          ]
+        : []),
+      ...(moved.size > 0
+        ? [reason(`${moved.size} of ${s.dials.length} adjusters were tried elsewhere today`)]
+        : []),
+    ],
+    causes: c.causes(),
+  }
+}

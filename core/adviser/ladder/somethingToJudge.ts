@@ -1,0 +1,63 @@
+import { diffSetups, moveWords } from '../../setup/diff.ts'
+import { firstRunCard, plain, reason, untangleCard } from '../cards.ts'
+import type { HistoryRun } from '../dayHistory.ts'
+import { fittedUnits, setupOf } from '../history.ts'
+import { findTangle } from '../tangle.ts'
+import type { Climb, Rung } from './climb.ts'
+
+/** Nothing ridden yet: the baseline first. */
+export const firstRun: Rung = ({ h, counted }) =>
+  counted.length === 0 ? firstRunCard(h.runs.some((r) => r.run.kind === 'warm-up')) : null
+
+/** The last run has no feel yet. */
+export const tellTheFeel: Rung = ({ h, counted }) => {
+  const last = h.runs[h.runs.length - 1]
+  const lastCounted = counted[counted.length - 1]
+  if (lastCounted !== last || hasFeel(lastCounted)) return null
+  return plain(
+    'tell-the-feel',
+    `Run ${lastCounted.number}: say how it felt`,
+    'Feel first, then data. A rating and one word are enough.',
+    'Nothing can be judged before it is said.',
+  )
+}
+
+/** Several things moved that do not belong together: nobody can say which did it. */
+export const untangle: Rung = ({ h, space, causes }) => {
+  const tangle = findTangle(h, space)
+  return (
+    tangle &&
+    untangleCard(
+      tangle.moves.map((m) => moveWords(m, space.units)),
+      tangle.before,
+      causes(),
+    )
+  )
+}
+
+/** What is on the bike was not ridden yet: no further turn before that. */
+export const rideIt: Rung = (c) => {
+  if (c.onNow.length > 0) return null
+  const before = lastRidden(c)
+  const from = before && setupOf(c.h, before.run.setupId)
+  const moved =
+    from && c.now ? diffSetups(from, c.now, fittedUnits(c.space)).map((m) => moveWords(m, c.space.units)) : []
+  return {
+    ...plain(
+      'ride-it',
+      'Ride it before anything else is turned',
+      'Same section, same line, the speed of the run before. Then say whether it is better, worse, or the same.',
+      'Nothing speaks for or against these settings yet: they have not been ridden.',
+    ),
+    speaksFor: moved.map((words) => reason(`New: ${words}`, before?.run.id ?? null)),
+    causes: c.causes(),
+  }
+}
+
+function lastRidden({ h, now }: Climb): HistoryRun | null {
+  return [...h.runs].reverse().find((r) => r.run.kind !== 'void' && r.run.setupId !== now?.id) ?? null
+}
+
+function hasFeel(r: HistoryRun): boolean {
+  return r.feel !== null && (r.feel.rating !== null || r.feel.marks.length > 0)
+}

@@ -1,0 +1,122 @@
+import type { Adjuster } from '#contract/adjuster'
+import type { End } from '#contract/common'
+import type { Proposal } from '#contract/proposal'
+import { isComplaint } from '../../causes/words.ts'
+import { standing as rules } from '../../causes/standingRules.ts'
+import { clampToRange } from '../../adjusters/range.ts'
+import { knownSagPct } from '../../setup/sagOf.ts'
+import { solveSag } from '../../spring/solver.ts'
+import { unitAir } from '../../spring/unitSpring.ts'
+import { plain, reason } from '../cards.ts'
+import { cautionFor, stepWords } from '../change.ts'
+import { saidOf, type Climb, type Rung } from './climb.ts'
+
+/** Rated from here on without a complaint, a spring is left alone even where its sag is off: the rider likes it so. */
+const likedFrom = 8
+/** Beyond this share of its pressure a spring asks for another rebound. */
+const reboundFollowsFrom = 0.08
+
+/**
+ * A spring that the bench has read out of its window is brought to its target before any damper is asked: a damper cannot
+ * repair it. Air goes there by the solver, not by a usual step; coils to the next spring that is owned.
+ */
+export const springToTarget: Rung = (c) => worst(c, ['rear', 'front'])
+
+function worst(c: Climb, ends: End[]): Proposal | null {
+  const off = ends
+    .flatMap((end) => {
+      const unit = c.space[end]
+      const sag = unit && c.now ? knownSagPct(c.h.setups, c.now, unit) : null
+      if (!unit || sag === null || !(sag > 0 && sag < 100)) return []
+      const by = sag - unit.sagTargetPct
+      return Math.abs(by) > rules.sagBandPct && !isLiked(c, end) ? [{ end, unit, sag, by }] : []
+    })
+    .sort((a, b) => Math.abs(b.by) - Math.abs(a.by))
+  for (const { end, unit, sag, by } of off) {
+    const air = unit.adjusters.find((a) => a.role === 'main-pressure')
+    const card = air?.kind === 'pressure' ? byAir(c, end, air, sag) : byCoil(c, end, by > 0 ? 1 : -1)
+    if (card)
+      return {
+        ...card,
+        speaksFor: [
+          reason(
+            `${end === 'front' ? 'Front' : 'Rear'} sag was read at ${Math.round(sag)} %, its target is ${unit.sagTargetPct} %`,
+          ),
+          ...saidOf(c, end)
+            .slice(0, 2)
+            .filter(({ mark }) => isComplaint(mark.word))
+            .map(({ run }) => reason(`Something was said of the ${end} on run ${run.number}`, run.run.id)),
+        ],
+        causes: c.causes(),
+      }
+  }
+  return null
+}
+
+function isLiked(c: Climb, end: End): boolean {
+  const rating = c.onNow[c.onNow.length - 1]?.feel?.rating ?? null
+  return rating !== null && rating >= likedFrom && !saidOf(c, end).some(({ mark }) => isComplaint(mark.word))
+}
+
+function byAir(
+  c: Climb,
+  end: End,
+  air: Extract<Adjuster, { kind: 'pressure' }>,
+  sagPct: number,
+): Proposal | null {
+  const unit = c.space[end]!
+  const psi = c.positions.get(air.id)
+  if (psi === undefined) return null
+  const spacerDial = unit.adjusters.find((a) => a.role === 'spacers')
+  const spacers = (spacerDial && c.positions.get(spacerDial.id)) ?? 0
+  const { pressurePsi, expectedSagPct, clampedBy } = solveSag([{ sagPct, pressurePsi: psi, spacers }], {
+    shape: unitAir(unit).shape,
+    strokeMm: unit.strokeMm,
+    targetPct: unit.sagTargetPct,
+    spacers,
+    minPsi: air.minPsi,
+    maxPsi: air.maxPsi,
+  })
+  const to = clampToRange(air, Math.round(pressurePsi / air.stepPsi) * air.stepPsi)
+  if (Math.abs(to - psi) < air.stepPsi / 2) return null
+  const firmer = to > psi
+  const follows =
+    Math.abs(to / psi - 1) > reboundFollowsFrom
+      ? ` Its rebound follows it: check it at the kerb, it will want to be a click ${firmer ? 'slower' : 'faster'}.`
+      : ''
+  return {
+    ...plain(
+      'change',
+      stepWords(end, air, psi, to, c.space),
+      `The spring first: it should stand near ${Math.round(expectedSagPct)} % there.${clampedBy ? ` That is the unit’s own ${clampedBy === 'max' ? 'maximum' : 'minimum'}.` : ''} Read sag again before you ride.${follows}`,
+      'If sag is right and the complaint stays, it was a damper.',
+    ),
+    moves: [{ end, adjusterId: air.id, from: psi, to }],
+    caution: cautionFor(air),
+  }
+}
+
+function byCoil(c: Climb, end: End, direction: 1 | -1): Proposal | null {
+  const coil = c.space[end]!.adjusters.find((a) => a.role === 'spring-rate')
+  const from = coil && c.positions.get(coil.id)
+  if (coil?.kind !== 'spring-rate' || from === undefined) return null
+  const further = coil.ratesNPerMm.filter((r) => Math.sign(r - from) === direction)
+  const to = direction > 0 ? further[0] : further[further.length - 1]
+  if (to === undefined)
+    return plain(
+      'check-first',
+      `The ${end} needs a ${direction > 0 ? 'firmer' : 'softer'} spring than those at hand`,
+      'Preload moves where it rests, not how firm it is. The bench names the rate for its target.',
+      'Sag read again within its window.',
+    )
+  return {
+    ...plain(
+      'change',
+      stepWords(end, coil, from, to, c.space),
+      'The spring first. Read sag again before you ride.',
+      'If sag is right and the complaint stays, it was a damper.',
+    ),
+    moves: [{ end, adjusterId: coil.id, from, to }],
+    caution: cautionFor(coil),
+  }
+}

@@ -1,0 +1,123 @@
+import type { Cause } from '#contract/proposal'
+import { springCauses } from '../../causes/kinds.ts'
+import { noAnswerCard, plain, reason, repeatCard } from '../cards.ts'
+import type { Candidate } from '../candidates.ts'
+import { changeCard } from '../change.ts'
+import { choice, worth } from '../decide.ts'
+import { settingsKey } from '../history.ts'
+import { answersOf, remedyMoves } from '../remedies.ts'
+import { leadingCause } from './leading.ts'
+import type { Climb, Rung } from './climb.ts'
+
+const worseBelow = 0.3
+/** Causes below this are not worth a change of their own. */
+const likelyFrom = 0.15
+const worthDisturbing = 0.25
+/** Ridden this often on the same settings, another repeat tells nothing new. */
+const repeatsEnough = 3
+const checkedByHand: readonly Cause['kind'][] = ['tyres', 'stiction']
+
+/** The turn that the surface makes most worthwhile, one adjuster or a pair that belongs together. */
+export const turn: Rung = (c) => {
+  const best = bestOf(c)
+  return best && worth(best, c.standing()) >= choice.leastWorth
+    ? changeCard(c.h, c.space, c.standing().dials, best, c.causes(), c.positions)
+    : null
+}
+
+/** What no dial answers is looked at by hand before anything is turned, once per setting. */
+export const byHand: Rung = (c) => {
+  const causes = c.causes()
+  const s = c.standing()
+  const best = bestOf(c)
+  const answerable = causes.some(
+    (x) => x.probability >= likelyFrom && remedyMoves(x.kind, x.end, c.space, c.positions).length > 0,
+  )
+  const lookFirst = checkedByHand.includes(causes[0].kind) && c.onNow.length < 2
+  const nothingElse = !best || (lookFirst ? best.gain < worthDisturbing : worth(best, s) < choice.leastWorth)
+  return s.dials.length === 0 || (!answerable && causes[0].kind !== 'none' && nothingElse)
+    ? noAnswerCard(causes)
+    : null
+}
+
+/** Nothing promises a gain: another look at these settings, and after enough of them rest. */
+export const lookAgain: Rung = (c) => {
+  const left = [
+    reason(`Chance that something clearly better is left: ${Math.round(100 * c.standing().doubt)} %.`),
+  ]
+  if (c.onNow.length >= repeatsEnough)
+    return {
+      ...plain(
+        'leave-it',
+        'Nothing more to learn here today',
+        'No single change promises a gain that would be felt. Keep it, and come back on another day or another trail.',
+        'A complaint in the same place on two runs.',
+      ),
+      speaksFor: left,
+      causes: c.causes(),
+    }
+  return repeatCard(
+    'Nothing else promises more than another look at this. Same line, same speed.',
+    left,
+    c.causes(),
+  )
+}
+
+/** Changes worth weighing, most useful first: none that was worse already, none against the leading cause. */
+export function usefulOf(c: Climb): Candidate[] {
+  const against = againstLeading(c)
+  return c.standing().candidates.filter((x) => !against(x) && !alreadyWorse(c, x))
+}
+
+/** No dial is moved against the cause that clearly leads: that is how riders get hurt. */
+function againstLeading(c: Climb): (x: Candidate) => boolean {
+  const cause = leadingCause(c)
+  const right = cause ? answersOf(cause.kind, cause.end, c.space).filter((a) => !a.standIn) : []
+  const { dials } = c.standing()
+  return (x) =>
+    x.steps.some((step) =>
+      right.some(
+        (a) =>
+          a.adjuster.id === dials[step.dial].adjuster.id && a.direction !== Math.sign(step.to - step.from),
+      ),
+    )
+}
+
+/** Whether a change leads to settings that were ridden and judged worse than these. */
+function alreadyWorse(c: Climb, x: Candidate): boolean {
+  const session = c.session()
+  const { now, nowKey } = c
+  if (!now || session.level(nowKey).runs === 0) return false
+  const { dials } = c.standing()
+  const to = new Map(x.steps.map((step) => [dials[step.dial].adjuster.id, step.to]))
+  const key = settingsKey({
+    ...now,
+    positions: now.positions.map((p) => ({ ...p, value: to.get(p.adjusterId) ?? p.value })),
+  })
+  return session.level(key).runs > 0 && session.compare(nowKey, key).probability < worseBelow
+}
+
+/** While a sensor shows a spring to be wrong it comes before any damper: a damper cannot repair it. */
+function bestOf(c: Climb): Candidate | null {
+  const candidates = usefulOf(c)
+  const { dials } = c.standing()
+  const measured = c
+    .causes()
+    .find(
+      (x) =>
+        springCauses.includes(x.kind) &&
+        x.probability >= likelyFrom &&
+        x.evidence.some((e) => e.weight > 0.5 && e.link.kind === 'metric'),
+    )
+  const move = measured && remedyMoves(measured.kind, measured.end, c.space, c.positions)[0]
+  if (move && !move.sideEffect) {
+    const first = candidates.find(
+      (x) =>
+        x.steps.length === 1 &&
+        dials[x.steps[0].dial].adjuster.id === move.adjuster.id &&
+        Math.sign(x.steps[0].to - x.steps[0].from) === move.direction,
+    )
+    if (first) return first
+  }
+  return candidates[0] ?? null
+}

@@ -1,0 +1,59 @@
+import { adjusterName } from '../../adjusters/words.ts'
+import { causeLabel } from '../../causes/kinds.ts'
+import { forAndAgainst, plain, reason } from '../cards.ts'
+import { cautionFor, stepWords } from '../change.ts'
+import { answersOf, oneStep, remedyMoves } from '../remedies.ts'
+import { leadingCause } from './leading.ts'
+import type { Rung } from './climb.ts'
+
+/**
+ * The right dial for the leading cause stands at its stop: said so, then the nearest real substitute with its side
+ * effect, then hardware. Never the same dial the other way.
+ */
+export const usedUp: Rung = (c) => {
+  const cause = leadingCause(c)
+  if (!cause) return null
+  const right = answersOf(cause.kind, cause.end, c.space).filter((a) => !a.standIn)
+  const read = right.filter((a) => c.positions.has(a.adjuster.id))
+  const spent = read.filter((a) => oneStep(a.adjuster, c.positions.get(a.adjuster.id)!, a.direction) === null)
+  if (read.length === 0 || spent.length < read.length) return null
+  const [dial] = spent
+  const name = `${dial.end} ${adjusterName(dial.adjuster).toLowerCase()}`
+  const says = reason(`The ${name} is at its stop: its clicks are used up`)
+  const substitute = remedyMoves(cause.kind, cause.end, c.space, c.positions).find(
+    (m) => m.adjuster.id !== dial.adjuster.id,
+  )
+  const { speaksFor, speaksAgainst } = forAndAgainst(cause)
+  if (substitute)
+    return {
+      ...plain(
+        'change',
+        stepWords(substitute.end, substitute.adjuster, substitute.from, substitute.to, c.space),
+        `The right dial, ${name}, is at its stop. This stands in for it: watch what else it changes.`,
+        'If it costs more than it brings, turn it back: then it is hardware, or a workshop.',
+      ),
+      moves: [
+        {
+          end: substitute.end,
+          adjusterId: substitute.adjuster.id,
+          from: substitute.from,
+          to: substitute.to,
+        },
+      ],
+      speaksFor: [says, ...speaksFor],
+      speaksAgainst,
+      caution: [substitute.sideEffect, cautionFor(substitute.adjuster)].filter(Boolean).join(' '),
+      causes: c.causes(),
+    }
+  return {
+    ...plain(
+      'check-first',
+      `${name.charAt(0).toUpperCase()}${name.slice(1)}: no click left this way`,
+      `Everything speaks for ${causeLabel(cause.kind, cause.end)}, and the dial is at its stop. Check the spring it works against first; then it is a matter of oil or shims, for a workshop.`,
+      'Another word on the next run.',
+    ),
+    speaksFor: [says, ...speaksFor],
+    speaksAgainst,
+    causes: c.causes(),
+  }
+}
