@@ -99,6 +99,7 @@ function causeOf(space: SetupSpace, d: Dial, tooHigh: boolean): { kind: CauseKin
   return { kind, end: d.end }
 }
 
+const learningRuns = 10
 /** No dial alone costs more than this: nobody rides a bike that is worse. */
 const mostLost = 5
 
@@ -191,7 +192,9 @@ export function testRider(seed: number, family: Family): TestRider {
     ride: (positions, run) => {
       const u = offsets(positions)
       const loss = rawLossAt(u)
-      const raw = top - loss + drift * (run - 1) + ratingSd * normalFrom(random)
+      // Who learns a track learns less and less.
+      const learnt = drift * learningRuns * (1 - Math.exp(-(run - 1) / learningRuns))
+      const raw = top - loss + learnt + ratingSd * normalFrom(random)
       const felt = u.map((x, k) => ({ x, k, loss: lossOne(k, x) })).sort((a, b) => b.loss - a.loss)
       let against: RiddenFeel['against'] = null
       if (before && random() < family.compares) {

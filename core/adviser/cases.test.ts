@@ -1,0 +1,386 @@
+import { describe, expect, it } from 'vitest'
+import type { Adjuster } from '#contract/adjuster'
+import type { ProposalKind } from '#contract/proposal'
+import type { Setup } from '#contract/setup'
+import { analysisWith, DayBuilder, fork, shock, space } from '../test/dayBuilder.ts'
+import { advise } from './advise.ts'
+import type { DayHistory, SetupSpace } from './dayHistory.ts'
+import { moveWordsOf } from './test/moveWords.ts'
+
+const base = { alias: null, tool: 'hand' } as const
+const rearLever: Adjuster = { ...base, id: 'rl', kind: 'lever', role: 'lever', positions: ['Open', 'Firm'] }
+const frontSpacers: Adjuster = {
+  ...base,
+  id: 'fs',
+  tool: 'workshop',
+  kind: 'spacer',
+  role: 'spacers',
+  maxCount: 5,
+}
+const rearSpacers: Adjuster = { ...frontSpacers, id: 'rs', maxCount: 6 }
+const rearHsc: Adjuster = {
+  ...base,
+  id: 'rh',
+  kind: 'click',
+  role: 'high-speed-compression',
+  clicks: 8,
+  step: 1,
+  countBase: 'closed-0',
+}
+const coil: Adjuster = {
+  ...base,
+  id: 'coil',
+  tool: 'workshop',
+  kind: 'spring-rate',
+  role: 'spring-rate',
+  ratesNPerMm: [70, 75, 80],
+}
+const without = (adjusters: Adjuster[], ...ids: string[]) => adjusters.filter((a) => !ids.includes(a.id))
+const rear = (...adjusters: Adjuster[]): SetupSpace => ({ front: fork, rear: { ...shock, adjusters } })
+const front = (...adjusters: Adjuster[]): SetupSpace => ({ front: { ...fork, adjusters }, rear: shock })
+const start = { fp: 80, fc: 8, fr: 6, rp: 180, rr: 7, rs: 1 }
+
+/** The day as it stands, with sag read on the bench on its first setup. */
+function withSag(h: DayHistory, sag: { front?: number; rear?: number }): DayHistory {
+  const [first, ...rest] = h.setups
+  const foundIn: Setup['foundIn'] = {
+    ...(first.foundIn ?? {}),
+    sagFrontPct: sag.front ?? null,
+    sagRearPct: sag.rear ?? null,
+  } as Setup['foundIn']
+  return { ...h, setups: [{ ...first, foundIn }, ...rest] }
+}
+
+interface Case {
+  day: string
+  story: () => DayHistory
+  bike?: SetupSpace
+  card: ProposalKind | ProposalKind[]
+  /** Moves as words, "rear pressure firmer"; [] for none. */
+  moves?: string[]
+  never?: RegExp
+  says?: RegExp
+  why: string
+}
+
+/** Days as practitioners tell them, the card a good mechanic would hand over, and his reason. */
+const cases: Case[] = [
+  {
+    day: 'Rear rebound was opened one click after run 1; nobody has ridden since',
+    story: () =>
+      new DayBuilder()
+        .run(6, [{ word: 'harsh-gets-worse' }])
+        .change({ rr: 8 })
+        .history(),
+    card: 'ride-it',
+    moves: [],
+    says: /Rear rebound 7 → 8|rebound .* faster/,
+    why: 'Nothing can be said of a turn that was not ridden',
+  },
+  {
+    day: 'A probe was set after run 1, not ridden',
+    story: () =>
+      new DayBuilder()
+        .run(5, [{ word: 'kicks' }])
+        .change({ rr: 6 }, { source: 'proposal' })
+        .history(),
+    card: 'ride-it',
+    moves: [],
+    why: 'A probe is a question to the trail; the next card waits for the answer',
+  },
+  {
+    day: 'Probe ridden, then turned on without a ride',
+    story: () =>
+      new DayBuilder()
+        .run(5, [{ word: 'kicks' }])
+        .change({ rr: 6 })
+        .run(6, [{ word: 'kicks', strength: 1 }])
+        .change({ rr: 5 })
+        .history(),
+    card: 'ride-it',
+    moves: [],
+    why: 'The last turn is unridden, whatever was ridden before it',
+  },
+  {
+    day: 'Rear lever at Firm, harsh everywhere, travel unused',
+    bike: rear(...shock.adjusters, rearLever),
+    story: () =>
+      new DayBuilder({ ...start, rl: 1 })
+        .run(5, [{ word: 'harsh-everywhere' }, { word: 'unused-travel' }])
+        .history(),
+    card: 'change',
+    moves: ['rear lever 1→0'],
+    says: /lever stands at “Firm”/,
+    why: 'A lever that is not open explains it before any dial',
+  },
+  {
+    day: 'Rear lever at Firm, kicks',
+    bike: rear(...shock.adjusters, rearLever),
+    story: () => new DayBuilder({ ...start, rl: 1 }).run(4, [{ word: 'kicks', strength: 3 }]).history(),
+    card: 'change',
+    moves: ['rear lever 1→0'],
+    why: 'Kicks behind a firm lever are the lever’s until it is open',
+  },
+  {
+    day: 'Rear lever open, harsh everywhere',
+    bike: rear(...shock.adjusters, rearLever),
+    story: () => new DayBuilder({ ...start, rl: 0 }).run(5, [{ word: 'harsh-everywhere' }]).history(),
+    card: ['change', 'separating-test', 'check-first'],
+    never: /lever/,
+    why: 'An open lever is no news',
+  },
+  {
+    day: 'Rear kicks, bench sag 36 % for 30, ring at the end',
+    story: () =>
+      withSag(new DayBuilder().run(5, [{ word: 'kicks' }], { ringRearMm: 54 }).history(), { rear: 36 }),
+    card: 'change',
+    moves: ['rear pressure firmer'],
+    says: /sag was read at 36 %/,
+    why: 'The spring goes to its target first; a damper cannot repair it',
+  },
+  {
+    day: 'Rear kicks, bench sag 22 % for 30',
+    story: () => withSag(new DayBuilder().run(5, [{ word: 'kicks' }]).history(), { rear: 22 }),
+    card: 'change',
+    moves: ['rear pressure softer'],
+    why: 'Too firm is as wrong as too soft',
+  },
+  {
+    day: 'Bench sag 36 % for 30, but rated 8.5 and praised',
+    story: () => withSag(new DayBuilder().run(8.5, [{ word: 'good', end: 'both' }]).history(), { rear: 36 }),
+    card: 'leave-it',
+    moves: [],
+    why: 'Who likes it so is left alone',
+  },
+  {
+    day: 'Rear bottoms, sag right, 3 of 6 spacers',
+    bike: rear(...without(shock.adjusters, 'rs'), rearSpacers),
+    story: () =>
+      withSag(new DayBuilder({ ...start, rs: 3 }).run(6, [{ word: 'bottoms' }]).history(), { rear: 30 }),
+    card: 'change',
+    moves: ['rear spacers 3→4', 'rear pressure softer'],
+    why: 'Right sag and all travel used: more ramp, with the pressure of the same sag',
+  },
+  {
+    day: 'Rear bottoms, sag right, 6 of 6 spacers, a high-speed dial',
+    bike: rear(...without(shock.adjusters, 'rs'), rearSpacers, rearHsc),
+    story: () =>
+      withSag(new DayBuilder({ ...start, rs: 6, rh: 4 }).run(6, [{ word: 'bottoms' }]).history(), {
+        rear: 30,
+      }),
+    card: 'change',
+    moves: ['rear high-speed compression 4→3'],
+    never: /spacers, 1 .*(less|fewer)/i,
+    why: 'No spacer left: high-speed compression, with its price said; never a spacer less',
+  },
+  {
+    day: 'Rear bottoms, sag right, 6 of 6 spacers and no high-speed dial',
+    bike: rear(...without(shock.adjusters, 'rs'), rearSpacers),
+    story: () =>
+      withSag(new DayBuilder({ ...start, rs: 6 }).run(6, [{ word: 'bottoms' }]).history(), { rear: 30 }),
+    card: 'check-first',
+    moves: [],
+    says: /less sag|firmer spring/,
+    why: 'Hardware, said plainly',
+  },
+  {
+    day: 'Rear bottoms, sag never read',
+    story: () => new DayBuilder().run(6, [{ word: 'bottoms' }]).history(),
+    card: 'read',
+    moves: [],
+    says: /sag/,
+    why: 'Deep sag asks for a spring, right sag for a spacer: a minute decides',
+  },
+  {
+    day: 'Rear bottoms for the third time, sag still not read',
+    story: () =>
+      new DayBuilder()
+        .run(6, [{ word: 'bottoms' }])
+        .run(6, [{ word: 'bottoms' }])
+        .run(6, [{ word: 'bottoms' }])
+        .history(),
+    card: ['change', 'separating-test'],
+    why: 'Who cannot read it is not held up for ever',
+  },
+  {
+    day: 'Rear bottoms, sag 37 % for 30',
+    story: () => withSag(new DayBuilder().run(6, [{ word: 'bottoms' }]).history(), { rear: 37 }),
+    card: 'change',
+    moves: ['rear pressure firmer'],
+    why: 'Deep sag first; a spacer would hide it',
+  },
+  {
+    day: 'Coil without high-speed dial bottoms, sag 36 % for 30, spring 75',
+    bike: rear(coil, ...without(shock.adjusters, 'rp', 'rs')),
+    story: () =>
+      withSag(
+        new DayBuilder({ fp: 80, fc: 8, fr: 6, rr: 7, coil: 75 }).run(6, [{ word: 'bottoms' }]).history(),
+        {
+          rear: 36,
+        },
+      ),
+    card: 'change',
+    moves: ['rear spring 75→80'],
+    why: 'A coil that sits deep wants the next spring',
+  },
+  {
+    day: 'The same with the firmest spring already in',
+    bike: rear(coil, ...without(shock.adjusters, 'rp', 'rs')),
+    story: () =>
+      withSag(
+        new DayBuilder({ fp: 80, fc: 8, fr: 6, rr: 7, coil: 80 }).run(6, [{ word: 'bottoms' }]).history(),
+        {
+          rear: 36,
+        },
+      ),
+    card: 'check-first',
+    moves: [],
+    says: /firmer spring/,
+    why: 'None at hand: said, not replaced by a dial',
+  },
+  {
+    day: 'Front harsh and bottoms, sag right, 1 of 5 spacers',
+    bike: front(...fork.adjusters, frontSpacers),
+    story: () =>
+      withSag(
+        new DayBuilder({ ...start, fs: 1 }).run(5, [{ word: 'harsh-and-bottoms', end: 'front' }]).history(),
+        { front: 20 },
+      ),
+    card: 'change',
+    moves: ['front spacers 1→2', 'front pressure softer'],
+    why: 'More ramp, fewer psi',
+  },
+  {
+    day: '“Bounces on”, strong, twice, rear rebound at its slow stop',
+    story: () =>
+      new DayBuilder({ ...start, rr: 0 })
+        .run(4, [{ word: 'pogo', strength: 3 }])
+        .run(4, [{ word: 'pogo', strength: 3 }])
+        .history(),
+    card: ['check-first', 'change'],
+    never: /rebound, \d.* faster/,
+    says: /stop/,
+    why: 'Never faster when everything says too fast: clicks are used up',
+  },
+  {
+    day: 'Dives, strong, twice, front compression fully closed',
+    story: () =>
+      new DayBuilder({ ...start, fc: 0 })
+        .run(5, [{ word: 'dives', end: 'front', strength: 3 }])
+        .run(5, [{ word: 'dives', end: 'front', strength: 3 }])
+        .history(),
+    card: ['change', 'read', 'check-first'],
+    never: /compression, \d.* softer/,
+    why: 'The dial is at its stop; air or sag, never softer',
+  },
+  {
+    day: 'Compression at its open stop on both ends, ratings of 6, no words',
+    story: () => new DayBuilder({ ...start, fc: 16 }).run(6).history(),
+    card: 'change',
+    why: 'A stop is a place like any other; something is tried, and it is no happiness',
+  },
+  {
+    day: 'Five runs, ratings only, all 6',
+    story: () => {
+      const d = new DayBuilder()
+      for (let i = 0; i < 5; i++) d.run(6)
+      return d.history()
+    },
+    card: 'change',
+    why: 'Nothing was said: neither settled nor happy; the most useful dial is tried',
+  },
+  {
+    day: 'A wordless 3',
+    story: () => new DayBuilder().run(3).history(),
+    card: 'change',
+    why: 'A low rating is a complaint without a word',
+  },
+  {
+    day: '“Harsh, gets worse” at the rear three times, rated 5, nothing else said',
+    story: () =>
+      new DayBuilder()
+        .run(5, [{ word: 'harsh-gets-worse' }])
+        .run(5, [{ word: 'harsh-gets-worse' }])
+        .run(5, [{ word: 'harsh-gets-worse' }])
+        .history(),
+    card: 'change',
+    moves: ['rear rebound faster'],
+    why: 'The named end first; the front is not declared good by silence',
+  },
+  {
+    day: 'Good on two runs at 8.5, then one run',
+    story: () =>
+      new DayBuilder()
+        .run(8.5, [{ word: 'good', end: 'both' }])
+        .run(8.5, [{ word: 'good', end: 'both' }])
+        .history(),
+    card: 'leave-it',
+    moves: [],
+    why: 'Rated well, praised, nothing complained of',
+  },
+  {
+    day: 'Settled by doubt, but “kicks” on the last run',
+    story: () =>
+      new DayBuilder()
+        .run(8, [{ word: 'good', end: 'both' }])
+        .run(8, [{ word: 'good', end: 'both' }])
+        .run(7, [{ word: 'kicks', strength: 3 }])
+        .history(),
+    card: ['change', 'separating-test', 'repeat'],
+    why: 'A day is never settled over a standing complaint',
+  },
+  {
+    day: 'Spacer and high-speed compression, linked with a reason, 6 → 7.5',
+    bike: rear(...shock.adjusters, rearHsc),
+    story: () =>
+      new DayBuilder({ ...start, rh: 4 })
+        .run(6, [{ word: 'bottoms' }])
+        .change({ rs: 2, rp: 175 }, { linked: true })
+        .run(7.5, [{ word: 'good' }], { against: [1, 2] })
+        .history(),
+    card: ['leave-it', 'repeat', 'change'],
+    never: /mess|Go back/,
+    why: 'A linked change that helped is kept',
+  },
+  {
+    day: 'Tyre read 20 psi, then 26 psi',
+    story: () =>
+      new DayBuilder()
+        .run(6, [], { tyreFrontPsi: 20 })
+        .run(6, [{ word: 'washes-out', end: 'front' }], { tyreFrontPsi: 26 })
+        .history(),
+    card: ['check-first', 'leave-it'],
+    moves: [],
+    says: /tyre/i,
+    why: 'Tyres that changed are not blamed on a dial',
+  },
+  {
+    day: 'Unread sag of a rear that bottoms, but a sensor was on the run',
+    story: () =>
+      new DayBuilder()
+        .run(6, [{ word: 'bottoms' }], { analysis: analysisWith({}, { bottomOuts: 4, rideHeightPct: 38 }) })
+        .history(),
+    card: 'change',
+    moves: ['rear pressure firmer'],
+    why: 'The sensor has read the spring already: low ride height is the spring',
+  },
+]
+
+describe('cases of the field', () => {
+  it.each(cases)('$day: $why', ({ story, bike = space, card, moves, never, says }) => {
+    const h = story()
+    const p = advise(h, bike)
+    expect([card].flat(), p.headline).toContain(p.kind)
+    const text = [p.headline, p.watchFor, p.changeOurMind, ...p.speaksFor.map((e) => e.text)].join(' | ')
+    if (moves) {
+      const said = p.moves.map((m) => moveWordsOf(m, bike))
+      expect(said).toHaveLength(moves.length)
+      moves.forEach((m, i) =>
+        expect(said[i]).toContain(m.split(' ').at(-1)!.includes('→') ? m : m.split(' ')[0]),
+      )
+      moves.forEach((m, i) => expect(said[i]).toMatch(new RegExp(m.split(' ').slice(1).join('.*'))))
+    }
+    if (never) expect(`${p.headline} | ${p.watchFor}`).not.toMatch(never)
+    if (says) expect(text).toMatch(says)
+  })
+})
