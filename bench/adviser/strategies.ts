@@ -1,6 +1,7 @@
 import type { Proposal } from '#contract/proposal'
 import { advise } from '#core/adviser/advise'
 import { standingOf, type Standing } from '#core/adviser/decide'
+import { keepOf } from '#core/adviser/keep'
 import { stepsOf } from '#core/adviser/candidates'
 import { answersOf } from '#core/adviser/remedies'
 import { markCauses } from '#core/causes/marks'
@@ -50,8 +51,9 @@ function ourAdviser(rider: TestRider): Strategy {
   const day = new DayBuilder(now).allow(1000)
   let runs = 0
   let claims: Claims | null = null
+  let kept = now
   return {
-    keep: () => now,
+    keep: () => kept,
     claims: () => claims,
     next: (felt) => {
       runs++
@@ -62,7 +64,10 @@ function ourAdviser(rider: TestRider): Strategy {
       const h = day.history()
       let s: Standing | null = null
       const p = advise(h, rider.space, () => (s ??= standingOf(h, rider.space)))
-      claims = s && claimsOf(s, p, now)
+      s ??= standingOf(h, rider.space)
+      claims = claimsOf(s, p, now)
+      kept = Object.fromEntries(keepOf(h, s)!.positions.map((x) => [x.adjusterId, x.value]))
+      if (p.kind === 'settled') kept = now
       if (p.kind === 'settled') return { ride: now, settled: true }
       const target = p.setupId && h.setups.find((s) => s.id === p.setupId)
       const to = target

@@ -15,6 +15,8 @@ export interface Candidate {
   steps: Step[]
   /** Expected gain against standing still, rating points, its spread, and the chance that it is a gain. */
   gain: number
+  /** Expected gain if it is taken back where it is a loss: E[max(0, gain)]. */
+  upside: number
   gainSd: number
   better: number
   /** Chance that it is better by more than a rider would notice. */
@@ -177,16 +179,21 @@ function gainOf(s: Surface, d: Dial, dial: number, from: number, to: number): Fl
 function weigh(steps: Step[], gain: Float64Array, noticeable: number): Candidate {
   const m = mean(gain)
   let square = 0
+  let upside = 0
   let better = 0
   let clearly = 0
   for (const g of gain) {
     square += (g - m) ** 2
-    if (g > 0) better++
+    if (g > 0) {
+      better++
+      upside += g
+    }
     if (g > noticeable) clearly++
   }
   return {
     steps,
     gain: m,
+    upside: upside / gain.length,
     gainSd: Math.sqrt(square / gain.length),
     better: better / gain.length,
     clearlyBetter: clearly / gain.length,

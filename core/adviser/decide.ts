@@ -26,17 +26,18 @@ export interface Standing {
 
 /** Constants of the choice, tuned on tuning riders only; docs/models.md, "Next change". */
 export const choice = {
-  settleDoubt: 0.28,
+  settleDoubt: 0.2,
+  /** On a day without a word. */
+  silentDoubt: 0.12,
   settleCandidate: 0.1,
   settleRuns: 2,
   /** Ridden longer here, more doubt may stay: what is left is many small things, none worth a run of its own. */
   longRuns: 3,
-  longDoubt: 0.4,
+  longDoubt: 0.25,
   longCandidate: 0.05,
-  spread: 0.2,
-  /** Added while something clearly better is surely left. */
-  boldness: 0.7,
-  leastWorth: 0.1,
+  /** Share of an expected loss that counts against a change. */
+  costOfLoss: 0.3,
+  leastWorth: 0.05,
 }
 
 /** Weighs everything the day has shown. */
@@ -57,7 +58,7 @@ export function standingOf(h: DayHistory, space: SetupSpace): Standing {
     return s && settingsKey(s) === key && typeof r.feel?.rating === 'number'
   }).length
   const candidates = candidatesFrom(surface, dials, positions, movedToday(h), noticeable).sort(
-    (a, b) => worth(b, { doubt }) - worth(a, { doubt }),
+    (a, b) => worth(b) - worth(a),
   )
   const likeliest = Math.max(0, ...candidates.map((c) => c.clearlyBetter))
   return {
@@ -88,7 +89,10 @@ export function movedToday(h: DayHistory): Set<string> {
   return moved
 }
 
-/** Expected gain with a share of its spread: what may be gained, and learned while much is in doubt. */
-export function worth(c: Candidate, s: Pick<Standing, 'doubt'>): number {
-  return c.gain + (choice.spread + choice.boldness * s.doubt) * c.gainSd
+/**
+ * What a change is worth a run for: what it gains where it is kept, less a share of what it costs where it has to be taken
+ * back. A run in the wrong direction also tells something, so it does not count in full.
+ */
+export function worth(c: Candidate): number {
+  return c.upside - choice.costOfLoss * (c.upside - c.gain)
 }

@@ -75,10 +75,11 @@ export const surfacePriors = {
   expectedSd: 3.5,
   /** Rating points lost three clicks off, median, and the spread of its logarithm. */
   lossThreeClicksOff: 1,
-  steepnessLogSd: 0.55,
+  steepnessLogSd: 0.75,
   levelMean: 8.2,
   levelSd: 1,
-  driftSd: sessionPriors.driftSd,
+  /** Wider than in a comparison of two setups: riders who learn a track gain a quarter of a point a run. */
+  driftSd: 0.15,
   noiseSd: sessionPriors.noiseSd,
   noiseLogSd: 0.3,
   /** Departure from a bowl: Matérn 5/2, rating points and click-equivalents. */
@@ -93,7 +94,7 @@ export const surfacePriors = {
   silentWithin: 0.7,
   silentFade: 1.5,
   /** Shapes: clicks from which ratings fall in a straight line, equally likely beforehand. */
-  straightFrom: [1.2, 2.5, 5],
+  straightFrom: [0.6, 1.5, 4],
 }
 
 const noiseGrid = [-2, -1.5, -1, -0.5, 0, 0.5, 1, 1.5, 2]

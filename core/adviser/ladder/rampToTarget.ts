@@ -33,7 +33,8 @@ function atEnd(c: Climb, end: End): Proposal | null {
     const often = c.counted.filter((r) =>
       r.feel?.marks.some((m) => bottomWords.includes(m.word) && (m.end === end || m.end === 'both')),
     ).length
-    return often > askedOften ? null : readSag(c, end, said)
+    const justSaid = said.run === c.onNow[c.onNow.length - 1]
+    return justSaid && often <= askedOften ? readSag(c, end, said) : null
   }
   if (Math.abs(sag - unit.sagTargetPct) > rules.sagBandPct) return null
   const harsh = said.mark.word === 'harsh-and-bottoms'

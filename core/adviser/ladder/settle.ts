@@ -80,7 +80,10 @@ function standsWell(c: Climb): boolean {
   if (here.mean < best - c.standing().noticeable) return false
   const said = c.counted.some((r) => (r.feel?.marks.length ?? 0) > 0)
   const moved = movedToday(c.h)
-  return said || c.standing().dials.every((d) => moved.has(d.adjuster.id))
+  return (
+    said ||
+    (c.standing().doubt < choice.silentDoubt && c.standing().dials.every((d) => moved.has(d.adjuster.id)))
+  )
 }
 
 function settledCard(c: Climb): ReturnType<Rung> {

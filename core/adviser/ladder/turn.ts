@@ -20,7 +20,7 @@ const checkedByHand: readonly Cause['kind'][] = ['tyres', 'stiction']
 /** The turn that the surface makes most worthwhile, one adjuster or a pair that belongs together. */
 export const turn: Rung = (c) => {
   const best = bestOf(c)
-  return best && worth(best, c.standing()) >= choice.leastWorth
+  return best && worth(best) >= choice.leastWorth
     ? changeCard(c.h, c.space, c.standing().dials, best, c.causes(), c.positions)
     : null
 }
@@ -34,7 +34,7 @@ export const byHand: Rung = (c) => {
     (x) => x.probability >= likelyFrom && remedyMoves(x.kind, x.end, c.space, c.positions).length > 0,
   )
   const lookFirst = checkedByHand.includes(causes[0].kind) && c.onNow.length < 2
-  const nothingElse = !best || (lookFirst ? best.gain < worthDisturbing : worth(best, s) < choice.leastWorth)
+  const nothingElse = !best || (lookFirst ? best.gain < worthDisturbing : worth(best) < choice.leastWorth)
   return s.dials.length === 0 || (!answerable && causes[0].kind !== 'none' && nothingElse)
     ? noAnswerCard(causes)
     : null
