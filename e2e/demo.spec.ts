@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
+import type { DayBundle } from '../contract/endpoints.ts'
 import { idOf } from '../demo/ids.ts'
 import { handFile } from './handFile.ts'
 import { inDemo } from './screens.ts'
@@ -74,6 +75,13 @@ test('the command line previews, refuses, and sets', async ({ page }) => {
   await line.fill('undo')
   await line.press('Enter')
   await expect(page.getByRole('slider', { name: /front Pressure, 78 psi/ })).toBeVisible()
+  // The page is ahead of the server: the next test begins from what the server holds.
+  await expect
+    .poll(async () => {
+      const day = await page.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)
+      return ((await day.json()) as DayBundle).setups.at(-1)!.reason.undoes
+    })
+    .not.toBeNull()
 })
 
 test('two dials moved on the rails have to be declared as belonging together', async ({ page }) => {
