@@ -4,7 +4,7 @@ import { markCauses } from '#core/causes/marks'
 import { isComplaint } from '#core/causes/words'
 import { cholesky, choleskySolve } from '#core/stats/solve'
 import type { TestRider } from './riders.ts'
-import type { Strategy } from './strategies.ts'
+import type { Positions, Strategy } from './strategy.ts'
 
 /** Length scale, clicks; spread of the surface and of its level; noise; all rating points. */
 const peer = { length: 4, signalSd: 1.6, levelMean: 6.5, levelSd: 1.5, noiseSd: 0.7, boldness: 0.8 }
@@ -25,7 +25,6 @@ interface Observation {
  * Source: Rasmussen & Williams, Gaussian Processes, 2.2 and 9.4 (derivative observations).
  */
 export function gaussianProcess(rider: TestRider): Strategy {
-  type Positions = Record<string, number>
   const K = rider.dials.length
   const clicks = (p: Positions) => Float64Array.from(rider.dials, (d) => d.toClicks(p[d.adjuster.id]))
   const seen: Observation[] = []

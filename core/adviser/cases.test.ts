@@ -5,6 +5,7 @@ import type { Setup } from '#contract/setup'
 import { analysisWith, DayBuilder, fork, shock, space } from '../test/dayBuilder.ts'
 import { advise } from './advise.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
+import { summarise } from './summary.ts'
 import { moveWordsOf } from './test/moveWords.ts'
 
 const base = { alias: null, tool: 'hand' } as const
@@ -382,5 +383,18 @@ describe('cases of the field', () => {
     }
     if (never) expect(`${p.headline} | ${p.watchFor}`).not.toMatch(never)
     if (says) expect(text).toMatch(says)
+  })
+})
+
+describe('if the day ended now', () => {
+  it('the better one behind is named, and not the trial that is on the bike', () => {
+    const d = new DayBuilder()
+      .run(7, [{ word: 'good', end: 'both' }])
+      .run(7.5, [{ word: 'good', end: 'both' }])
+      .change({ rr: 10 })
+      .run(4, [{ word: 'pogo', strength: 3 }], { against: [2, -2] })
+    expect(summarise(d.history(), space).words).toContain('the settings of run 2 would be the ones to keep')
+    d.change({ rr: 7 }, { source: 'revert' })
+    expect(summarise(d.history(), space).words).not.toContain('would be the ones to keep')
   })
 })

@@ -5,7 +5,8 @@ import { bracketOf, type Bracket } from './bracket.ts'
 import { contradictions } from './contradictions.ts'
 import { standingOf, type Standing } from './decide.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
-import { countedRuns, fittedUnits, sessionOf } from './history.ts'
+import { countedRuns, fittedUnits, keyOfRun, sessionOf, settingsKey, setupOf } from './history.ts'
+import { keepOf } from './keep.ts'
 
 export interface DayKnowledge {
   /** One per adjuster that was moved today. */
@@ -70,6 +71,11 @@ export function summarise(
     s.dials.length - brackets.filter((b) => s.dials.some((d) => d.adjuster.id === b.adjuster.id)).length
   if (brackets.length > 0 && open.length === 0 && unmoved > 0)
     sentences.push(`${unmoved} of ${s.dials.length} adjusters are known by words only.`)
+  const kept = keepOf(h, s)
+  const on = kept && [...countedRuns(h)].reverse().find((r) => keyOfRun(h, r) === settingsKey(kept))
+  const now = setupOf(h, h.currentSetupId)
+  if (on && kept && now && settingsKey(now) !== settingsKey(kept))
+    sentences.push(`If the day ended now, the settings of run ${on.number} would be the ones to keep.`)
   if (base.repeats === 0) sentences.push('No setting has been ridden twice, so the noise is a guess.')
   return { ...known, settled: false, words: sentences.join(' ') }
 }

@@ -71,6 +71,8 @@ export interface Surface {
 
 /** All constants of the surface; documented in docs/models.md, "Next change". */
 export const surfacePriors = {
+  /** Passes over all dials on a usual day. */
+  sweeps: 2000,
   /** The place where the day began is about this far from the best one, click-equivalents. */
   expectedSd: 3.5,
   /** Rating points lost three clicks off, median, and the spread of its logarithm. */
@@ -315,10 +317,10 @@ export function fitSurface(data: SurfaceData, sweeps = usualSweeps(data), seed =
   }
 }
 
-/** A usual day gets all passes; on a very long one, where more is known anyway, fewer keep the answer quick. */
+/** A usual day gets all passes: with fewer, chance in the drawing costs runs. On a very long one fewer keep the answer quick. */
 function usualSweeps({ dials, rows, clues }: SurfaceData): number {
   const perSweep = Math.max(1, dials.length * (rows.length ** 2 + 30 * clues.length))
-  return Math.round(Math.min(800, Math.max(140, 9e6 / perSweep)))
+  return Math.round(Math.min(surfacePriors.sweeps, Math.max(140, 9e6 / perSweep)))
 }
 
 interface NoiseFit {

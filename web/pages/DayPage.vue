@@ -229,6 +229,7 @@ const panels = [
         :proposal="day.proposal"
         :space="day.space"
         :day-id="id"
+        :bike-id="day.bundle!.bike.id"
         :judging="day.judging"
         :can-settle="counted.length > 0"
         :settled="settled"

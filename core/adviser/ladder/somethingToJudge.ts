@@ -47,10 +47,11 @@ export const rideIt: Rung = (c) => {
       'ride-it',
       'Ride it before anything else is turned',
       'Same section, same line, the speed of the run before. Then say whether it is better, worse, or the same.',
-      'Nothing speaks for or against these settings yet: they have not been ridden.',
+      '',
     ),
     speaksFor: moved.map((words) => reason(`New: ${words}`, before?.run.id ?? null)),
-    causes: c.causes(),
+    // The causes were those of other settings.
+    causes: [],
   }
 }
 

@@ -16,6 +16,7 @@ const props = defineProps<{
   proposal: Proposal
   space: SetupSpace
   dayId: string
+  bikeId: string
   judging: boolean
   canSettle: boolean
   settled: boolean
@@ -114,16 +115,28 @@ const isTest = computed(() => props.proposal.kind === 'separating-test')
 const isSettled = computed(() => props.proposal.kind === 'settled')
 const leads: Partial<Record<Proposal['kind'], string>> = {
   'separating-test': 'Find out first',
+  repeat: 'To be sure',
   'ride-it': 'First',
   read: 'A minute on the bench',
   untangle: 'A mess, and the way out of it',
   settled: 'Enough',
 }
-const lead = computed(() => leads[props.proposal.kind] ?? 'Next')
+/** From here on a change is a recommendation; below, it is a question to the trail. */
+const likelyFrom = 0.55
+/** In one word why the card is there, with the number that belongs to it. */
+const lead = computed(() => {
+  const { kind, outlook: o } = props.proposal
+  if (kind === 'change' && o)
+    return o.better >= likelyFrom ? `Likely better: ${percent(o.better)}` : 'To find out'
+  return leads[kind] ?? 'Next'
+})
 const showsEvidence = computed(
   () => props.proposal.speaksFor.length + props.proposal.speaksAgainst.length > 0,
 )
+/** What is on the bike was not ridden yet: nobody can be happy with it, nor ride it again. */
+const isUnridden = computed(() => props.proposal.kind === 'ride-it')
 const titles = computed(() => {
+  if (isUnridden.value) return ['New on the bike', '']
   const [a, b] = rivals.value
   return isTest.value && a && b
     ? [`For: ${causeLabel(a.kind, a.end)}`, `For: ${causeLabel(b.kind, b.end)}`]
@@ -154,6 +167,7 @@ const asksForRun = computed(() => ['log-first-run', 'ride-it', 'repeat'].include
     <div v-if="showsEvidence" class="why">
       <EvidenceList :title="titles[0]" kind="for" :lines="proposal.speaksFor" :day-id="dayId" />
       <EvidenceList
+        v-if="!isUnridden"
         :title="titles[1]"
         :kind="isTest ? 'for' : 'against'"
         :lines="proposal.speaksAgainst"
@@ -188,22 +202,28 @@ const asksForRun = computed(() => ['log-first-run', 'ride-it', 'repeat'].include
           doneWords
         }}</BButton>
         <BButton v-if="asksForRun" variant="primary" @click="emit('log')">Log the run</BButton>
+        <RouterLink
+          v-if="proposal.kind === 'read'"
+          class="btn btn-primary"
+          :to="{ name: 'bench', params: { bikeId } }"
+          >Read it on the bench</RouterLink
+        >
         <BButton
-          v-if="proposal.moves.length || proposal.setupId"
+          v-if="proposal.moves.length || proposal.setupId || proposal.kind === 'read'"
           variant="plain"
           :disabled="busy"
           @click="emit('other')"
           >Something else</BButton
         >
         <BButton
-          v-if="canSettle && proposal.kind !== 'repeat'"
+          v-if="canSettle && !isUnridden && proposal.kind !== 'repeat'"
           variant="plain"
           :disabled="busy"
           @click="emit('repeat')"
           >Repeat this setup</BButton
         >
         <BButton
-          v-if="canSettle"
+          v-if="canSettle && !isUnridden"
           :variant="isSettled ? 'primary' : 'plain'"
           :disabled="busy"
           @click="emit('happy')"

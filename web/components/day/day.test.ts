@@ -137,6 +137,7 @@ describe('the next change', () => {
         proposal,
         space,
         dayId: 'day',
+        bikeId: 'bike',
         judging: false,
         canSettle: true,
         settled: false,
@@ -161,6 +162,15 @@ describe('the next change', () => {
     expect(text).toContain('throw a rider')
     expect(text).toContain('What would change our mind')
   })
+  it('a step into the unknown is called one, and no recommendation', () => {
+    const p = advise(day().history(), space)
+    const at = (better: number) =>
+      card({ ...p, outlook: { ...p.outlook!, better } })
+        .find('.lead')
+        .text()
+    expect(at(0.49)).toBe('To find out')
+    expect(at(0.72)).toBe('Likely better: 72 %')
+  })
   it('each of its buttons says one thing', async () => {
     const w = card(advise(day().history(), space))
     await button(w, /^Done/).trigger('click')
@@ -168,6 +178,19 @@ describe('the next change', () => {
     await button(w, 'Repeat this setup').trigger('click')
     await button(w, 'We’re happy').trigger('click')
     expect(Object.keys(w.emitted())).toEqual(expect.arrayContaining(['done', 'other', 'repeat', 'happy']))
+  })
+  it('what was not ridden can be neither liked nor repeated: only ridden', async () => {
+    const w = card(advise(day().change({ rr: 8 }).history(), space))
+    expect(w.text()).toContain('New on the bike')
+    expect(w.text()).not.toMatch(/Speaks against|We’re happy|Repeat this setup|still alive/)
+    await button(w, 'Log the run').trigger('click')
+    expect(w.emitted('log')).toHaveLength(1)
+  })
+  it('a reading leads to the bench, and can be left out for something else', async () => {
+    const w = card(advise(new DayBuilder().run(6, [{ word: 'bottoms' }]).history(), space))
+    expect(w.text()).toContain('Read it on the bench')
+    await button(w, 'Something else').trigger('click')
+    expect(w.emitted('other')).toHaveLength(1)
   })
   it('a separating test names both causes and offers the click only as a probe', () => {
     const text = card(
