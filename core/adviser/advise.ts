@@ -13,6 +13,7 @@ import { firstRun, rideIt, tellTheFeel, untangle } from './ladder/somethingToJud
 import { springToTarget } from './ladder/springToTarget.ts'
 import { byHand, lookAgain, turn } from './ladder/turn.ts'
 import { usedUp } from './ladder/usedUp.ts'
+import { weather } from './ladder/weather.ts'
 
 /**
  * What a good mechanic does before he turns anything, in his order. The first rung that holds is the proposal; a rung is
@@ -26,6 +27,7 @@ const ladder: readonly Rung[] = [
   rideIt,
   openLever,
   lookAtTyres,
+  weather,
   enough,
   springToTarget,
   rampToTarget,

@@ -52,6 +52,28 @@ function withSag(h: DayHistory, sag: { front?: number; rear?: number }): DayHist
   return { ...h, setups: [{ ...first, foundIn }, ...rest] }
 }
 
+/** The day at another temperature than where its settings were found. */
+function foundAt(
+  h: DayHistory,
+  foundC: number,
+  nowC: number,
+  purpose: DayHistory['purpose'] = 'testing',
+): DayHistory {
+  const [first, ...rest] = h.setups
+  const foundIn = {
+    ...(first.foundIn ?? {}),
+    airTempC: foundC,
+    sagFrontPct: null,
+    sagRearPct: null,
+  } as Setup['foundIn']
+  return {
+    ...h,
+    purpose,
+    conditions: { ...h.conditions, airTempC: nowC },
+    setups: [{ ...first, foundIn }, ...rest],
+  }
+}
+
 interface Case {
   day: string
   story: () => DayHistory
@@ -364,6 +386,87 @@ const cases: Case[] = [
     card: 'change',
     moves: ['rear pressure firmer'],
     why: 'The sensor has read the spring already: low ride height is the spring',
+  },
+  {
+    day: 'Race day, 27 °C, settings found at 12 °C, “dives” and “bounces on”',
+    story: () =>
+      foundAt(
+        new DayBuilder()
+          .run(6, [
+            { word: 'dives', end: 'front' },
+            { word: 'pogo', end: 'rear' },
+          ])
+          .history(),
+        12,
+        27,
+        'race',
+      ),
+    card: 'change',
+    moves: ['front rebound slower', 'rear rebound slower', 'front low-speed compression firmer'],
+    says: /27 °C now, 12 °C/,
+    why: 'The heat package: both ends together, before a dial is blamed',
+  },
+  {
+    day: 'The same on a test day',
+    story: () => foundAt(new DayBuilder().run(6, [{ word: 'pogo', end: 'front' }]).history(), 12, 27),
+    card: 'change',
+    moves: ['front rebound slower', 'rear rebound slower', 'front low-speed compression firmer'],
+    why: 'Heat is the same on every day',
+  },
+  {
+    day: 'Found at 25 °C, ridden at 5 °C: dead and harsh',
+    story: () => foundAt(new DayBuilder().run(5, [{ word: 'dead', end: 'rear' }]).history(), 25, 5),
+    card: 'change',
+    moves: ['front rebound faster', 'rear rebound faster', 'front low-speed compression softer'],
+    why: 'Cold, the other way',
+  },
+  {
+    day: '27 °C, found at 12 °C, but it is harsh and gets worse',
+    story: () => foundAt(new DayBuilder().run(5, [{ word: 'harsh-gets-worse' }]).history(), 12, 27),
+    card: ['change', 'separating-test'],
+    never: /For the heat/,
+    why: 'Packing is not what thin oil sounds like',
+  },
+  {
+    day: 'Found at 20 °C, ridden at 27 °C, bounces on',
+    story: () => foundAt(new DayBuilder().run(5, [{ word: 'pogo' }]).history(), 20, 27),
+    card: ['change', 'separating-test'],
+    never: /For the heat/,
+    why: 'Seven degrees are not worth a package',
+  },
+  {
+    day: 'The heat package was turned and ridden; it still bounces on',
+    story: () =>
+      foundAt(
+        new DayBuilder()
+          .run(6, [{ word: 'pogo' }])
+          .change({ fr: 5, rr: 6, fc: 7 }, { linked: true, source: 'proposal' })
+          .run(6.5, [{ word: 'pogo' }])
+          .history(),
+        12,
+        27,
+      ),
+    card: ['change', 'separating-test', 'repeat'],
+    never: /For the heat|mess/,
+    why: 'Once a day; and one linked change is no mess',
+  },
+  {
+    day: 'Rebound one slower at both ends for heat, linked, ridden, better',
+    story: () =>
+      new DayBuilder()
+        .run(6, [{ word: 'soft-when-hot', end: 'both' }])
+        .change({ fr: 5, rr: 6 }, { linked: true })
+        .run(8, [{ word: 'good', end: 'both' }], { against: [1, 1] })
+        .history(),
+    card: ['leave-it', 'repeat', 'settled'],
+    never: /mess|Go back/,
+    why: 'One change, kept',
+  },
+  {
+    day: 'Three things turned after run 1, not linked, then ridden',
+    story: () => new DayBuilder().run(6).change({ fr: 5, rr: 6, fc: 7 }).run(5).history(),
+    card: 'untangle',
+    why: 'Without a word that they belong together nobody knows which did it',
   },
 ]
 

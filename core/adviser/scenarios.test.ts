@@ -195,6 +195,14 @@ describe('tangles', () => {
       findTangle(new DayBuilder().run(6).change({ fc: 7, rr: 6 }, { linked: true }).history(), space)!.moves,
     ).toHaveLength(2)
   })
+  it('linked with a reason they are one change for ever', () => {
+    const h = new DayBuilder().run(6).change({ fc: 7, rr: 6 }, { linked: true }).run(7).history()
+    const last = h.setups.at(-1)!
+    const reasoned = { ...last, reason: { ...last.reason, text: 'for the long descent' } }
+    expect(findTangle({ ...h, setups: [...h.setups.slice(0, -1), reasoned] }, space)).toBeNull()
+    const unlinked = { ...reasoned, reason: { ...reasoned.reason, linked: false } }
+    expect(findTangle({ ...h, setups: [...h.setups.slice(0, -1), unlinked] }, space)).not.toBeNull()
+  })
   it('going back is no tangle, however much it moves', () => {
     const d = new DayBuilder()
       .run(6)

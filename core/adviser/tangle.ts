@@ -1,3 +1,4 @@
+import { adjusterRange } from '../adjusters/range.ts'
 import { familyOf } from '../adjusters/words.ts'
 import { diffSetups, type Move } from '../setup/diff.ts'
 import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
@@ -21,6 +22,21 @@ function belongTogether(moves: readonly Move[]): boolean {
   )
 }
 
+/**
+ * Rebound of both ends, and compression with it, all the same way and a click each: what heat or cold asks for.
+ */
+function followWeather(moves: readonly Move[]): boolean {
+  const [first] = moves
+  const rebounds = new Set(moves.filter((m) => familyOf(m.adjuster) === 'rebound').map((m) => m.end))
+  if (rebounds.size < 2) return false
+  return moves.every(
+    (m) =>
+      ['rebound', 'compression'].includes(familyOf(m.adjuster)) &&
+      Math.sign(m.to - m.from) === Math.sign(first.to - first.from) &&
+      Math.abs(m.to - m.from) <= adjusterRange(m.adjuster).step + 1e-6,
+  )
+}
+
 /** The last step between two ridden setups, if it moved adjusters that do not belong together. */
 export function findTangle(h: DayHistory, space: SetupSpace): Tangle | null {
   const now = setupOf(h, h.currentSetupId)
@@ -31,6 +47,9 @@ export function findTangle(h: DayHistory, space: SetupSpace): Tangle | null {
   if (!now || !before || !from || now.reason.source === 'revert' || now.reason.source === 'carried')
     return null
   const moves = diffSetups(from, now, fittedUnits(space))
-  if (moves.length < 2 || (now.reason.linked && belongTogether(moves))) return null
+  if (moves.length < 2) return null
+  // Who says why two things go together has made one change of them.
+  const meant = now.reason.text.trim() !== '' || belongTogether(moves) || followWeather(moves)
+  if (now.reason.linked && meant) return null
   return { before, moves }
 }

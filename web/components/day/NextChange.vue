@@ -87,7 +87,8 @@ const outlook = computed(() => {
 })
 const doneWords = computed(() => {
   const p = props.proposal
-  if (p.kind === 'change' && moves.value.length > 1) return 'Done, both are on'
+  if (p.kind === 'change' && moves.value.length > 1)
+    return moves.value.length === 2 ? 'Done, both are on' : 'Done, all are on'
   if (p.kind === 'change' && fromTo.value) return `Done, it’s on ${fromTo.value.to.replace(/ \D*$/, '')}`
   if (p.kind === 'separating-test' && fromTo.value) return `Probe: set ${fromTo.value.to}`
   if (p.setupId) return 'Done, it’s back'
@@ -159,7 +160,7 @@ const asksForRun = computed(() => ['log-first-run', 'ride-it', 'repeat'].include
           </p>
         </template>
         <p v-if="moves.length > 1 && !isTest" class="soft small">
-          These two belong together and count as one change.
+          These belong together and count as one change.
         </p>
       </div>
       <DialHint v-if="move && !isTest" :adjuster="move.adjuster" :from="move.from" :to="move.to" />

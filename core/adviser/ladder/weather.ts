@@ -1,0 +1,81 @@
+import type { End } from '#contract/common'
+import type { ProposedMove } from '#contract/proposal'
+import type { FeelWord } from '#contract/run'
+import { adjusterName, familyOf } from '../../adjusters/words.ts'
+import { standing as rules } from '../../causes/standingRules.ts'
+import { wordRules } from '../../causes/words.ts'
+import { canonicalUnits, say } from '../../units/choice.ts'
+import { plain, reason } from '../cards.ts'
+import { setupOf } from '../history.ts'
+import { oneStep } from '../remedies.ts'
+import { heard, type Climb, type Rung } from './climb.ts'
+
+/** What thin oil sounds like, and what thick oil does. */
+const words: Record<'heat' | 'cold', readonly FeelWord[]> = {
+  heat: ['soft-when-hot', 'pogo', 'dives', 'wallows', 'kicks', 'nervous', 'blows-through'],
+  cold: ['dead', 'stays-down', 'harsh-everywhere', 'harsh-gets-worse', 'harsh-square-edge', 'washes-out'],
+}
+
+/**
+ * Much warmer or colder than where the settings were found, and it sounds like it: both ends together, as one change,
+ * before any dial is blamed. About a click a dial for 10 to 15 °C; once a day.
+ */
+export const weather: Rung = (c) => {
+  const found = setupOf(c.h, c.h.startSetupId)?.foundIn?.airTempC
+  const now = c.h.conditions.airTempC
+  if (typeof found !== 'number' || now === null || Math.abs(now - found) < rules.temperatureJumpC) return null
+  if (c.changes >= c.h.changeLimit && c.h.purpose !== 'race') return null
+  const kind = now > found ? 'heat' : 'cold'
+  const said = heard(c, 'front', words[kind]) ?? heard(c, 'rear', words[kind])
+  if (!said || isShifted(c)) return null
+  const moves = shift(c, kind === 'heat' ? -1 : 1)
+  if (moves.length < 2) return null
+  const units = c.space.units ?? canonicalUnits
+  const [slower, firmer] = kind === 'heat' ? ['slower', 'firmer'] : ['faster', 'softer']
+  return {
+    ...plain(
+      'change',
+      `For the ${kind}: ${moves.map((m) => `${m.end} ${nameOf(c, m)} one ${isRebound(c, m) ? slower : firmer}`).join(', ')}`,
+      `One change for both ends: the oil has got ${kind === 'heat' ? 'thinner' : 'thicker'}. Turn it back as the units come back to their old temperature.`,
+      'If one end feels wrong now and the other right, it was not the weather.',
+    ),
+    moves,
+    speaksFor: [
+      reason(
+        `${say('temperature', now, units)} now, ${say('temperature', found, units)} where these settings were found`,
+      ),
+      reason(`“${wordRules[said.mark.word].label}” on run ${said.run.number}`, said.run.run.id),
+    ],
+    caution: 'A wrong rebound setting can throw a rider: try it at low speed in a safe place first.',
+    causes: c.causes(),
+  }
+}
+
+/** Rebound of both ends, and compression of the fork: what the weather moves, one step each. */
+function shift(c: Climb, direction: 1 | -1): ProposedMove[] {
+  const dials: [End, string[]][] = [
+    ['front', ['low-speed-rebound', 'rebound']],
+    ['rear', ['low-speed-rebound', 'rebound']],
+    ['front', ['low-speed-compression', 'compression']],
+  ]
+  return dials.flatMap(([end, roles]): ProposedMove[] => {
+    const dial = c.space[end]?.adjusters.find((a) => roles.includes(a.role))
+    const from = dial && c.positions.get(dial.id)
+    const to = dial && from !== undefined ? oneStep(dial, from, direction) : null
+    return dial && from !== undefined && to !== null ? [{ end, adjusterId: dial.id, from, to }] : []
+  })
+}
+
+const dialOf = (c: Climb, m: ProposedMove) => c.space[m.end]!.adjusters.find((a) => a.id === m.adjusterId)!
+const nameOf = (c: Climb, m: ProposedMove) => adjusterName(dialOf(c, m)).toLowerCase()
+const isRebound = (c: Climb, m: ProposedMove) => familyOf(dialOf(c, m)) === 'rebound'
+
+/** Whether a rebound of each end already stands elsewhere than where the day began. */
+function isShifted(c: Climb): boolean {
+  const start = setupOf(c.h, c.h.startSetupId)
+  return (['front', 'rear'] as const).every((end) => {
+    const dial = c.space[end]?.adjusters.find((a) => familyOf(a) === 'rebound')
+    const was = dial && start?.positions.find((p) => p.adjusterId === dial.id)?.value
+    return !dial || was !== c.positions.get(dial.id)
+  })
+}
