@@ -139,6 +139,7 @@ export function fitSession(
     const sds = fits.map((f) => Math.sqrt(dot(direction, choleskySolve(f.factor, n, direction))))
     return { means, sds }
   }
+  const levels = new Map<string, { mean: number; sd: number; runs: number }>()
   return {
     setups,
     noiseSd: average((f) => f.noiseSd),
@@ -147,16 +148,20 @@ export function fitSession(
     level: (setup) => {
       const i = place.get(setup)
       if (i === undefined) return { mean: 0, sd: priors.setupSd, runs: 0 }
+      const known = levels.get(setup)
+      if (known) return known
       const d = new Float64Array(n)
       d[i] = 1
       const { means, sds } = spread(d)
       const mean = means.reduce((s, m, k) => s + weights[k] * m, 0)
       const second = means.reduce((s, m, k) => s + weights[k] * (sds[k] ** 2 + m ** 2), 0)
-      return {
+      const level = {
         mean,
         sd: Math.sqrt(Math.max(0, second - mean ** 2)),
         runs: runs.filter((r) => r.setupKey === setup).length,
       }
+      levels.set(setup, level)
+      return level
     },
     compare: (a, b) => {
       const d = new Float64Array(n)

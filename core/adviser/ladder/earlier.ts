@@ -46,13 +46,13 @@ export const goBack: Rung = (c) => {
 /** An earlier setup that the runs so far call better than the present one. */
 function betterBefore(c: Climb): { target: HistoryRun; words: string; probability: number } | null {
   const session = c.session()
-  const best = session.setups
-    .filter((s) => session.level(s).runs > 0)
-    .reduce<string | null>(
-      (b, s) => (b === null || session.level(s).mean > session.level(b).mean ? s : b),
-      null,
-    )
-  if (c.onNow.length === 0 || best === null || best === c.nowKey) return null
+  if (c.onNow.length === 0) return null
+  const [first] = session.setups
+    .map((key) => ({ key, level: session.level(key) }))
+    .filter((x) => x.level.runs > 0)
+    .sort((a, b) => b.level.mean - a.level.mean)
+  if (!first || first.key === c.nowKey) return null
+  const best = first.key
   const v = judge(session, best, c.nowKey)
   const target = [...c.counted].reverse().find((r) => keyOfRun(c.h, r) === best)
   const setup = target && setupOf(c.h, target.run.setupId)

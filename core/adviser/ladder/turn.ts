@@ -65,9 +65,16 @@ export const lookAgain: Rung = (c) => {
 
 /** Changes worth weighing, most useful first: none that was worse already, none against the leading cause. */
 export function usefulOf(c: Climb): Candidate[] {
-  const against = againstLeading(c)
-  return c.standing().candidates.filter((x) => !against(x) && !alreadyWorse(c, x))
+  let useful = weighed.get(c)
+  if (!useful) {
+    const against = againstLeading(c)
+    useful = c.standing().candidates.filter((x) => !against(x) && !alreadyWorse(c, x))
+    weighed.set(c, useful)
+  }
+  return useful
 }
+/** Several rungs ask for the same list on one climb. */
+const weighed = new WeakMap<Climb, Candidate[]>()
 
 /** No dial is moved against the cause that clearly leads: that is how riders get hurt. */
 function againstLeading(c: Climb): (x: Candidate) => boolean {
