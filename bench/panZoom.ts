@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import { v7 as uuid } from 'uuid'
+import type { RecordingUpload } from '#contract/recording'
 import { sniffLayout } from '#core/formats/layout'
 import { suggestMapping } from '#core/telemetry/mapping'
 import { fillDemo, startServer } from '../e2e/server.ts'
@@ -39,18 +40,25 @@ export async function panZoomRows(): Promise<Row[]> {
     await fillDemo(server.base)
     const bytes = longFile()
     const runId = idOf('settled run 0')
-    const meta = {
+    const upload: RecordingUpload = {
+      uploadId: uuid(),
+      again: false,
       runId,
       fileName: 'long.csv',
       mapping: suggestMapping(sniffLayout(bytes)),
       spans: [],
       remember: false,
     }
-    const sent = await fetch(
-      `${server.base}/api/v1/recordings/${uuid()}?meta=${encodeURIComponent(JSON.stringify(meta))}`,
-      { method: 'PUT', body: bytes },
-    )
-    if (!sent.ok) throw new Error(await sent.text())
+    const put = async (path: string, body: BodyInit, type: string) => {
+      const sent = await fetch(`${server.base}/api/v1${path}`, {
+        method: 'PUT',
+        body,
+        headers: { 'content-type': type },
+      })
+      if (!sent.ok) throw new Error(await sent.text())
+    }
+    await put(`/uploads/${upload.uploadId}`, bytes, 'application/octet-stream')
+    await put(`/recordings/${uuid()}`, JSON.stringify(upload), 'application/json')
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
     await page.goto(`${server.base}/days/${idOf('day settled')}/trace/${runId}`)
     const box = (await page.locator('.trace canvas').first().boundingBox())!
