@@ -463,6 +463,30 @@ const cases: Case[] = [
     why: 'One change, kept',
   },
   {
+    day: 'Lever left firm on purpose for three runs, harsh each time',
+    bike: rear(...shock.adjusters, rearLever),
+    story: () =>
+      new DayBuilder({ ...start, rl: 1 })
+        .run(5, [{ word: 'harsh-everywhere' }])
+        .run(5, [{ word: 'harsh-everywhere' }])
+        .run(5, [{ word: 'harsh-everywhere' }])
+        .history(),
+    card: ['change', 'separating-test', 'check-first'],
+    never: /Open the rear lever/,
+    why: 'Said twice; who leaves it is not held on it for ever',
+  },
+  {
+    day: '“Bounces on” for the fourth time, rebound at its slow stop',
+    story: () => {
+      const d = new DayBuilder({ ...start, rr: 0 })
+      for (let i = 0; i < 4; i++) d.run(4, [{ word: 'pogo', strength: 3 }])
+      return d.history()
+    },
+    card: ['change', 'repeat', 'check-first', 'leave-it'],
+    never: /rear rebound, \d.* faster/i,
+    why: 'The day goes on with something else, and still never faster',
+  },
+  {
     day: 'Three things turned after run 1, not linked, then ridden',
     story: () => new DayBuilder().run(6).change({ fr: 5, rr: 6, fc: 7 }).run(5).history(),
     card: 'untangle',

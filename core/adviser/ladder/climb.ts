@@ -54,6 +54,10 @@ function once<T>(make: () => T): () => T {
   return () => (made ??= { value: make() }).value
 }
 
+/** A rung that asks for something else than a turn asks on this many runs of the same settings; then it lets go. */
+const patienceRuns = 2
+export const hasAskedEnough = (c: Climb) => c.onNow.length > patienceRuns
+
 /** What was said of an end on the present settings, latest run first. */
 export function saidOf(c: Climb, end: End): { run: HistoryRun; mark: Mark }[] {
   return [...c.onNow]

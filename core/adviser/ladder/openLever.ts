@@ -2,7 +2,7 @@ import type { End } from '#contract/common'
 import type { FeelWord } from '#contract/run'
 import { wordRules } from '../../causes/words.ts'
 import { plain, reason } from '../cards.ts'
-import { heard, type Climb, type Rung } from './climb.ts'
+import { hasAskedEnough, heard, type Climb, type Rung } from './climb.ts'
 
 /** What a lever that is not open explains before any dial does. */
 const leverWords: readonly FeelWord[] = [
@@ -23,7 +23,7 @@ function atEnd(c: Climb, end: End): ReturnType<Rung> {
   const lever = c.space[end]?.adjusters.find((a) => a.kind === 'lever')
   const at = lever && c.positions.get(lever.id)
   const said = heard(c, end, leverWords)
-  if (lever?.kind !== 'lever' || at === undefined || at === 0 || !said) return null
+  if (lever?.kind !== 'lever' || at === undefined || at === 0 || !said || hasAskedEnough(c)) return null
   return {
     ...plain(
       'change',

@@ -11,7 +11,7 @@ import { plain, reason } from '../cards.ts'
 import { cautionFor, stepWords } from '../change.ts'
 import { dialsOf } from '../dials.ts'
 import { oneStep } from '../remedies.ts'
-import { heard, type Climb, type Rung } from './climb.ts'
+import { hasAskedEnough, heard, type Climb, type Rung } from './climb.ts'
 
 const bottomWords: readonly FeelWord[] = ['bottoms', 'harsh-and-bottoms']
 /** A reading is asked for this often; who cannot take it goes on without. */
@@ -38,7 +38,8 @@ function atEnd(c: Climb, end: End): Proposal | null {
   }
   if (Math.abs(sag - unit.sagTargetPct) > rules.sagBandPct) return null
   const harsh = said.mark.word === 'harsh-and-bottoms'
-  const card = bySpacer(c, end, harsh) ?? byHighSpeed(c, end) ?? noneLeft(end)
+  const card = bySpacer(c, end, harsh) ?? byHighSpeed(c, end) ?? (hasAskedEnough(c) ? null : noneLeft(end))
+  if (!card) return null
   return {
     ...card,
     speaksFor: [

@@ -9,7 +9,7 @@ import { solveSag } from '../../spring/solver.ts'
 import { unitAir } from '../../spring/unitSpring.ts'
 import { plain, reason } from '../cards.ts'
 import { cautionFor, stepWords } from '../change.ts'
-import { saidOf, type Climb, type Rung } from './climb.ts'
+import { hasAskedEnough, saidOf, type Climb, type Rung } from './climb.ts'
 
 /** Rated from here on without a complaint, a spring is left alone even where its sag is off: the rider likes it so. */
 const likedFrom = 8
@@ -102,6 +102,7 @@ function byCoil(c: Climb, end: End, direction: 1 | -1): Proposal | null {
   if (coil?.kind !== 'spring-rate' || from === undefined) return null
   const further = coil.ratesNPerMm.filter((r) => Math.sign(r - from) === direction)
   const to = direction > 0 ? further[0] : further[further.length - 1]
+  if (to === undefined && hasAskedEnough(c)) return null
   if (to === undefined)
     return plain(
       'check-first',

@@ -2,9 +2,10 @@ import { adjusterName } from '../../adjusters/words.ts'
 import { causeLabel } from '../../causes/kinds.ts'
 import { forAndAgainst, plain, reason } from '../cards.ts'
 import { cautionFor, stepWords } from '../change.ts'
+import { movedToday } from '../decide.ts'
 import { answersOf, oneStep, remedyMoves } from '../remedies.ts'
 import { leadingCause } from './leading.ts'
-import type { Rung } from './climb.ts'
+import { hasAskedEnough, type Rung } from './climb.ts'
 
 /**
  * The right dial for the leading cause stands at its stop: said so, then the nearest real substitute with its side
@@ -23,6 +24,8 @@ export const usedUp: Rung = (c) => {
   const substitute = remedyMoves(cause.kind, cause.end, c.space, c.positions).find(
     (m) => m.adjuster.id !== dial.adjuster.id,
   )
+  // Once a day: whether it helped is for the runs to say.
+  if (substitute ? movedToday(c.h).has(substitute.adjuster.id) : hasAskedEnough(c)) return null
   const { speaksFor, speaksAgainst } = forAndAgainst(cause)
   if (substitute)
     return {
