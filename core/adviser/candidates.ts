@@ -1,7 +1,7 @@
 import { adjusterRange, canStandAt, clampToRange } from '../adjusters/range.ts'
 import { familyOf } from '../adjusters/words.ts'
 import type { Dial } from './dials.ts'
-import { fallOff, type Surface } from './surface.ts'
+import { fallOff, type Surface } from './surface/model.ts'
 
 /** One adjuster's step in a candidate. */
 export interface Step {

@@ -17,7 +17,7 @@ import {
   type RatedRow,
   type Silence,
   type SurfaceData,
-} from './surface.ts'
+} from './surface/model.ts'
 
 /** Constants of what words, praise and silence are worth; tuned on tuning riders only (docs/models.md, "Next change"). */
 export const clueRules = {

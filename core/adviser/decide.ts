@@ -4,7 +4,8 @@ import { clicksOf, surfaceDataOf } from './clues.ts'
 import { dialsOf, type Dial } from './dials.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { countedRuns, setupOf, settingsKey } from './history.ts'
-import { fitSurface, type Surface, type SurfaceData } from './surface.ts'
+import { fitSurface } from './surface/fit.ts'
+import type { Surface, SurfaceData } from './surface/model.ts'
 
 /** Where a day stands by its surface. */
 export interface Standing {

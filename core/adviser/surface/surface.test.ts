@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { seededRandom } from '../numeric/random.ts'
-import { fallOff, fitSurface, presence, surfacePriors, type SurfaceData } from './surface.ts'
+import { seededRandom } from '../../numeric/random.ts'
+import { fitSurface } from './fit.ts'
+import { fallOff, presence, surfacePriors, type SurfaceData } from './model.ts'
 
 const dial = (over: Partial<SurfaceData['dials'][number]> = {}) => ({
   low: 0,
