@@ -2,6 +2,8 @@
 export const limits = {
   bodyBytes: 1_000_000,
   uploadBytes: 512 * 1024 * 1024,
+  /** Bytes that nobody has named by then are forgotten. */
+  uploadKeptHours: 24,
   fileColumns: 200,
   /** Letters of one line of a sensor file. */
   rowLetters: 100_000,

@@ -1,6 +1,6 @@
 import { createWriteStream, mkdirSync, readdirSync, rmSync } from 'node:fs'
 import { createHash } from 'node:crypto'
-import { rename, rm } from 'node:fs/promises'
+import { readdir, rename, rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Readable, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
@@ -12,6 +12,17 @@ import { Refusal } from '../refusal.ts'
 export function clearIncoming(dir: string): void {
   mkdirSync(dir, { recursive: true })
   for (const name of readdirSync(dir)) rmSync(join(dir, name), { force: true })
+}
+
+/** Removes uploads that nobody named for too long: a page that was left must not fill the disk. */
+export async function forgetUnnamed(dir: string, nowMs: number): Promise<void> {
+  const oldest = nowMs - limits.uploadKeptHours * 3_600_000
+  for (const name of await readdir(dir)) {
+    const path = join(dir, name)
+    // Another request may have taken it meanwhile.
+    const kept = await stat(path).catch(() => null)
+    if (kept && kept.mtimeMs < oldest) await rm(path, { force: true })
+  }
 }
 
 /** Where the bytes of an upload wait until they are read. The id is a UUID, checked by the contract. */

@@ -11,7 +11,7 @@ import { checked, mount } from '../mount.ts'
 import { Refusal } from '../refusal.ts'
 import { dayOfRun } from '../services/days.ts'
 import { channelsCsv, metricRows, metricsCsv } from '../services/exports.ts'
-import { spool } from '../ingest/spool.ts'
+import { forgetUnnamed, spool } from '../ingest/spool.ts'
 import { sectionsOf } from '../services/recordings/context.ts'
 import { importRecording } from '../services/recordings/import.ts'
 import { findMapping, findRecording, mustFind, originalPart, readPart } from '../services/recordings/kept.ts'
@@ -43,6 +43,7 @@ export function recordingRoutes(deps: Deps, perRecord: PerRecord): Hono {
   }
   app.put('/uploads/:id', async (c) => {
     const id = checked(Id, c.req.param('id'))
+    await forgetUnnamed(deps.incomingDir, Date.now())
     const kept = await spool(await bodyOf(c.req), deps.incomingDir, id, c.req.raw.signal)
     const upload: Upload = { id, ...kept }
     return c.json(upload)

@@ -1,4 +1,4 @@
-import { mkdirSync, mkdtempSync, readdirSync, writeFileSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, readdirSync, utimesSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { v7 as uuid } from 'uuid'
@@ -9,7 +9,7 @@ import { buildApp } from '../app.ts'
 import { WriteQueue } from '../db/writeQueue.ts'
 import { LiveEvent } from '#contract/live'
 import { EventBus } from '../events.ts'
-import { clearIncoming, spool } from '../ingest/spool.ts'
+import { clearIncoming, forgetUnnamed, spool } from '../ingest/spool.ts'
 import type { Refusal } from '../refusal.ts'
 import { startApp, migrations } from './harness.ts'
 import {
@@ -57,6 +57,20 @@ describe('spooling', () => {
     writeFileSync(join(dir, 'torso'), 'half a file')
     clearIncoming(dir)
     expect(readdirSync(dir)).toEqual([])
+  })
+  it('forgets bytes that nobody named for a day, and no others', async () => {
+    const dir = mkdtempSync(join(tmpdir(), 'spool-'))
+    const hoursAgo = (h: number) => new Date(Date.UTC(2031, 4, 2, 12) - h * 3_600_000)
+    for (const [name, hours] of [
+      ['upload-old', 25],
+      ['upload-young', 23],
+      ['upload-now.part', 0],
+    ] as const) {
+      writeFileSync(join(dir, name), 'bytes')
+      utimesSync(join(dir, name), hoursAgo(hours), hoursAgo(hours))
+    }
+    await forgetUnnamed(dir, hoursAgo(0).getTime())
+    expect(readdirSync(dir).sort()).toEqual(['upload-now.part', 'upload-young'])
   })
   it('removes the half file when it is cancelled', async () => {
     const dir = mkdtempSync(join(tmpdir(), 'spool-'))
