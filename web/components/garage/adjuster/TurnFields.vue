@@ -1,0 +1,26 @@
+<script setup lang="ts">
+import type { Adjuster, CountBase } from '#contract/adjuster'
+import NumberField from '../../shell/NumberField.vue'
+import { bases, useAdjuster } from './useAdjuster.ts'
+
+const adjuster = defineModel<Extract<Adjuster, { kind: 'turn' }>>({ required: true })
+const { set, number } = useAdjuster(adjuster)
+const setTurns = number('turns')
+const setStep = number('stepTurns')
+</script>
+
+<template>
+  <NumberField :model-value="adjuster.turns" label="Turns, stop to stop" @update:model-value="setTurns" />
+  <NumberField
+    :model-value="adjuster.stepTurns"
+    label="Smallest step"
+    unit="turns"
+    @update:model-value="setStep"
+  />
+  <label class="form-label"
+    >Counted<BFormSelect
+      :model-value="adjuster.countBase"
+      :options="bases"
+      @update:model-value="(v) => set({ countBase: v as CountBase })"
+  /></label>
+</template>
