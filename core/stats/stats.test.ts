@@ -108,6 +108,53 @@ describe('session model', () => {
   })
 })
 
+describe('the level of a setup', () => {
+  const ratings = { A: [5, 6, 5.5, 6.5], B: [7, 8, 7.5] }
+  const day = (shift = 0, lift = 0) =>
+    fitSession(
+      [0, 1, 2, 3].flatMap((n) =>
+        (['A', 'B'] as const).flatMap((k, i) =>
+          ratings[k][n] === undefined ? [] : [run(k, ratings[k][n] + lift, 2 * n + i + shift)],
+        ),
+      ),
+      [],
+    )
+  it('differs between two setups by what comparing them says', () => {
+    const s = day()
+    const { mean: a, sd, runs } = s.level('A')
+    const { mean: b, sd: sdB } = s.level('B')
+    expect(b - a).toBeCloseTo(s.compare('A', 'B').effect, 1)
+    expect(runs).toBe(4)
+    // Known to less than its own spread beforehand, not to less than its ratings allow.
+    for (const x of [sd, sdB]) {
+      expect(x).toBeLessThan(1.2)
+      expect(x).toBeGreaterThan(0.2)
+    }
+    expect(s.level('A')).toEqual({ mean: a, sd, runs })
+  })
+  it('is known better the more it was ridden', () => {
+    const often = fitSession(
+      Array.from({ length: 30 }, (_, i) => run(i % 2 ? 'A' : 'B', 6 + (i % 2), i)),
+      [],
+    )
+    const seldom = fitSession(
+      Array.from({ length: 4 }, (_, i) => run(i % 2 ? 'A' : 'B', 6 + (i % 2), i)),
+      [],
+    )
+    expect(often.level('A').sd).toBeLessThan(seldom.level('A').sd)
+    expect(often.level('A').mean - often.level('B').mean).toBeGreaterThan(0.7)
+  })
+  it('does not depend on which run of the day was the first, nor on how high the rider rates', () => {
+    const [here, later, higher] = [day(), day(40), day(0, 1)]
+    expect(later.level('A').mean).toBeCloseTo(here.level('A').mean, 6)
+    expect(later.level('A').sd).toBeCloseTo(here.level('A').sd, 6)
+    expect(higher.compare('A', 'B').effect).toBeCloseTo(here.compare('A', 'B').effect, 1)
+  })
+  it('of a setup that nobody rode is the prior', () => {
+    expect(day().level('C')).toEqual({ mean: 0, sd: 1.2, runs: 0 })
+  })
+})
+
 describe('verdict', () => {
   it('is "not yet" with fewer than two runs of either setup', () => {
     const v = judge(fitSession([run('A', 5, 0), run('A', 5, 1), run('B', 9, 2)], []), 'A', 'B')
