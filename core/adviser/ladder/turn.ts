@@ -9,7 +9,8 @@ import { answersOf, remedyMoves } from '../remedies.ts'
 import { leadingCause } from './leading.ts'
 import type { Climb, Rung } from './climb.ts'
 
-const worseBelow = 0.3
+/** Settings are the worse ones when they are better with less than this chance. */
+export const worseBelow = 0.3
 /** Causes below this are not worth a change of their own. */
 const likelyFrom = 0.15
 const worthDisturbing = 0.25

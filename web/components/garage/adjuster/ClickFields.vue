@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import type { Adjuster, CountBase } from '#contract/adjuster'
+import type { Adjuster } from '#contract/adjuster'
 import NumberField from '../../shell/NumberField.vue'
-import { bases, useAdjuster } from './useAdjuster.ts'
+import CountedSelect from './CountedSelect.vue'
+import { useAdjuster } from './useAdjuster.ts'
 
 type Click = Extract<Adjuster, { kind: 'click' }>
 const adjuster = defineModel<Click>({ required: true })
@@ -20,12 +21,7 @@ const steps = [
     hint="count them; the brochure is often wrong"
     @update:model-value="setClicks"
   />
-  <label class="form-label"
-    >Counted<BFormSelect
-      :model-value="adjuster.countBase"
-      :options="bases"
-      @update:model-value="(v) => set({ countBase: v as CountBase })"
-  /></label>
+  <CountedSelect :model-value="adjuster.countBase" @update:model-value="(countBase) => set({ countBase })" />
   <label class="form-label"
     >Steps<BFormSelect
       :model-value="adjuster.step"

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import type { Adjuster, CountBase } from '#contract/adjuster'
+import type { Adjuster } from '#contract/adjuster'
 import NumberField from '../../shell/NumberField.vue'
-import { bases, useAdjuster } from './useAdjuster.ts'
+import CountedSelect from './CountedSelect.vue'
+import { useAdjuster } from './useAdjuster.ts'
 
 const adjuster = defineModel<Extract<Adjuster, { kind: 'turn' }>>({ required: true })
 const { set, number } = useAdjuster(adjuster)
@@ -17,10 +18,5 @@ const setStep = number('stepTurns')
     unit="turns"
     @update:model-value="setStep"
   />
-  <label class="form-label"
-    >Counted<BFormSelect
-      :model-value="adjuster.countBase"
-      :options="bases"
-      @update:model-value="(v) => set({ countBase: v as CountBase })"
-  /></label>
+  <CountedSelect :model-value="adjuster.countBase" @update:model-value="(countBase) => set({ countBase })" />
 </template>

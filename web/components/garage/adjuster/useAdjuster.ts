@@ -9,9 +9,3 @@ export function useAdjuster<A extends Adjuster>(adjuster: ModelRef<A>) {
   const number = (key: keyof A) => (v: number | null) => set({ [key]: v ?? NaN } as Partial<A>)
   return { set, number }
 }
-
-export const bases = [
-  { value: 'closed-0', text: 'closed = 0' },
-  { value: 'closed-1', text: 'closed = 1' },
-  { value: 'open', text: 'from open' },
-]
