@@ -125,7 +125,7 @@ const run = {
   surface: null,
   note: '',
 }
-const feel = { runId: id(5), version: 0, rating: 6.5, marks: [], verdicts: [], note: '' }
+const feel = { runId: id(5), version: 0, rating: 6.5, marks: [], verdicts: [], answers: [], note: '' }
 const trail = {
   id: id(8),
   version: 0,

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { End, Id, Instant, Note, Version } from './common.ts'
+import { AskedQuestion } from './question.ts'
 import { FeelWord } from './run.ts'
 
 /** A cause the judgement keeps alive. `spring-soft`, `rebound-slow` … always with an end, or whole-bike. */
@@ -35,7 +36,7 @@ export const Evidence = z.strictObject({
   runNumbers: z.array(z.number().int()),
   /** Where it can be looked up. */
   link: z.strictObject({
-    kind: z.enum(['mark', 'metric', 'runs', 'bench', 'conditions']),
+    kind: z.enum(['mark', 'answer', 'metric', 'runs', 'bench', 'conditions']),
     runId: Id.nullable(),
     sectionId: Id.nullable(),
     word: FeelWord.nullable(),
@@ -63,6 +64,7 @@ export const ProposalKind = z.enum([
   'log-first-run',
   'tell-the-feel',
   'ride-it',
+  'ask',
   'read',
   'repeat',
   'change',
@@ -97,6 +99,10 @@ export const Proposal = z.strictObject({
   changeOurMind: z.string(),
   caution: z.string().nullable(),
   outlook: Outlook.nullable().default(null),
+  /** What is asked of the rider, with the answers to tap. */
+  question: AskedQuestion.nullable().default(null),
+  /** The end whose sag is to be read. */
+  readEnd: End.nullable().default(null),
   causes: z.array(Cause),
 })
 export type Proposal = z.infer<typeof Proposal>

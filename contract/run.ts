@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { Id, Instant, Note, Version } from './common.ts'
 import { End } from './common.ts'
 import { Surface } from './day.ts'
+import { Answer } from './question.ts'
 
 export const RunKind = z.enum(['warm-up', 'counted', 'void'])
 export type RunKind = z.infer<typeof RunKind>
@@ -99,6 +100,8 @@ export const Feel = z
     rating: Rating.nullable(),
     marks: z.array(Mark).max(60),
     verdicts: z.array(Verdict).max(10),
+    /** What was asked on the card and answered by a tap. */
+    answers: z.array(Answer).max(20).default([]),
     note: Note,
   })
   .refine((f) => f.verdicts.every((v) => v.againstRunId !== f.runId), {

@@ -1,6 +1,7 @@
 import type { Adjuster, DamperRole } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import type { CauseKind } from '#contract/proposal'
+import type { AskedQuestion } from '#contract/question'
 import type { Mark } from '#contract/run'
 import type { Analysis } from '#contract/recording'
 import { dialsOf, type Dial } from '#core/adviser/dials'
@@ -8,6 +9,7 @@ import { answersOf } from '#core/adviser/remedies'
 import type { SetupSpace } from '#core/adviser/dayHistory'
 import { normalFrom, seededRandom } from '#core/numeric/random'
 import { analysisWith, fork, shock } from '#core/test/dayBuilder'
+import { answerOf } from './answering.ts'
 import type { Family } from './families.ts'
 import { saying } from './speech.ts'
 
@@ -23,6 +25,10 @@ export interface TestRider {
   /** Points lost against the best place, on the rider's own scale. */
   lossAt: (positions: Record<string, number>) => number
   ride: (positions: Record<string, number>, run: number) => RiddenFeel
+  /** What is answered to a question about a ride on these settings. */
+  answer: (q: Pick<AskedQuestion, 'id' | 'end'>, positions: Record<string, number>) => string
+  /** Sag as it would be read, %. */
+  sagPct: (end: End, positions: Record<string, number>) => number
 }
 
 export interface RiddenFeel {
@@ -106,6 +112,8 @@ const mostLost = 5
 /** A rider of a family, drawn from a seed. */
 export function testRider(seed: number, family: Family): TestRider {
   const random = seededRandom(seed)
+  // Of its own, so that a question more or less does not change the rides.
+  const talking = seededRandom(seed ^ 0x7a1c)
   const between = ([low, high]: readonly [number, number]) => low + (high - low) * random()
   const K = Math.round(between(family.dials))
   const adjusters = order.slice(0, K)
@@ -189,6 +197,23 @@ export function testRider(seed: number, family: Family): TestRider {
     best,
     ratingSd: ratingSd * stretch,
     lossAt,
+    answer: (q, positions) => {
+      const u = offsets(positions)
+      const standing = dials.map((d, k) => ({
+        role: d.adjuster.role,
+        end: d.end,
+        off: u[k],
+        loss: lossOne(k, u[k]),
+      }))
+      return answerOf(q, standing, { cannotSay: 0.15, wrong: family.misled }, talking)
+    },
+    sagPct: (end, positions) => {
+      const unit = space[end]!
+      const k = dials.findIndex((d) => d.end === end && d.adjuster.role === 'main-pressure')
+      const u = k < 0 ? 0 : dials[k].toClicks(positions[dials[k].adjuster.id]) - measuredBest[k]
+      // 2 % of pressure is about 0.8 points of sag, as the solver of the bench has it.
+      return unit.sagTargetPct - 0.8 * u + 0.8 * normalFrom(talking)
+    },
     ride: (positions, run) => {
       const u = offsets(positions)
       const loss = rawLossAt(u)

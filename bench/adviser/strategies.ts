@@ -24,12 +24,22 @@ export const strategies: Record<StrategyName, (rider: TestRider, seed: number) =
   random: randomSearch,
 }
 
+/** A rider is asked no more than this between two runs. */
+const mostAsked = 3
+
 function ourAdviser(rider: TestRider): Strategy {
   let now = { ...rider.start }
   const day = new DayBuilder(now).allow(1000)
   let runs = 0
   let claims: Claims | null = null
   let kept = now
+  const look = () => {
+    const h = day.history()
+    let known: Standing | null = null
+    const standing = () => (known ??= standingOf(h, rider.space))
+    const p = advise(h, rider.space, standing)
+    return { h, p, s: standing() }
+  }
   return {
     keep: () => kept,
     claims: () => claims,
@@ -39,10 +49,15 @@ function ourAdviser(rider: TestRider): Strategy {
         ...(felt.analysis ? { analysis: felt.analysis } : {}),
         ...(felt.against !== null && runs > 1 ? { against: [runs - 1, felt.against] } : {}),
       })
-      const h = day.history()
-      let s: Standing | null = null
-      const p = advise(h, rider.space, () => (s ??= standingOf(h, rider.space)))
-      s ??= standingOf(h, rider.space)
+      let { h, s, p } = look()
+      // Questions and readings cost no run: they are answered at once, as on a trail day.
+      for (let asked = 0; asked < mostAsked && (p.question || p.readEnd); asked++) {
+        if (p.question) {
+          const { id, end } = p.question
+          day.answer({ question: id, end, answer: rider.answer(p.question, now) })
+        } else if (p.readEnd) day.readSag(p.readEnd, rider.sagPct(p.readEnd, now))
+        ;({ h, s, p } = look())
+      }
       claims = claimsOf(s, p, now)
       kept = Object.fromEntries(keepOf(h, s)!.positions.map((x) => [x.adjusterId, x.value]))
       if (p.kind === 'settled') kept = now

@@ -1,7 +1,8 @@
 import type { Proposal } from '#contract/proposal'
 import type { Standing } from './decide.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
-import { climbOf, type Rung } from './ladder/climb.ts'
+import { asking } from './ladder/ask.ts'
+import { climbOf, type Climb, type Rung } from './ladder/climb.ts'
 import { enough, goBack } from './ladder/earlier.ts'
 import { lookAtTyres } from './ladder/lookAtTyres.ts'
 import { openLever } from './ladder/openLever.ts'
@@ -27,6 +28,7 @@ const ladder: readonly Rung[] = [
   rideIt,
   openLever,
   lookAtTyres,
+  asking(climbOn),
   weather,
   enough,
   springToTarget,
@@ -48,7 +50,10 @@ const ladder: readonly Rung[] = [
  * @param standing where the day stands by its surface, when it is known already
  */
 export function advise(h: DayHistory, space: SetupSpace, standing?: () => Standing): Proposal {
-  const climb = climbOf(h, space, standing)
+  return climbOn(climbOf(h, space, standing))
+}
+
+function climbOn(climb: Climb): Proposal {
   for (const rung of ladder) {
     const proposal = rung(climb)
     if (proposal) return proposal

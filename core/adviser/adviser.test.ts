@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import { cannotSay } from '#contract/question'
 import { describe, expect, it } from 'vitest'
 import { FeelWord } from '#contract/run'
 import { Proposal } from '#contract/proposal'
@@ -117,7 +118,10 @@ describe('advice', () => {
     expect(p.headline).toMatch(/^Rear pressure, \d+ psi firmer$/)
   })
   it('offers a test, not a guess, when two likely causes need opposite moves', () => {
-    const p = advice(new DayBuilder().run(5, [{ word: 'kicks', sectionId: 'roots', strength: 2 }]))
+    const kick = [{ word: 'kicks', sectionId: 'roots', strength: 2 }] as const
+    expect(advice(new DayBuilder().run(5, [...kick])).kind).toBe('ask')
+    const unsaid = { question: 'kicks-when', end: 'rear', answer: cannotSay } as const
+    const p = advice(new DayBuilder().run(5, [...kick], { answers: [unsaid] }))
     expect(p.kind).toBe('separating-test')
     expect(p.watchFor).toMatch(/single hit/)
   })

@@ -19,6 +19,8 @@ export function plain(
     changeOurMind,
     caution: null,
     outlook: null,
+    question: null,
+    readEnd: null,
     causes: [],
   }
 }
@@ -116,7 +118,7 @@ export function repeatCard(why: string, reasons: Evidence[], causes: Cause[]): P
 }
 
 /** Nothing fitted answers the likeliest cause: what to look at instead. */
-export function noAnswerCard(causes: Cause[]): Proposal {
+export function noAnswerCard(causes: Cause[], question: Proposal['question'] = null): Proposal {
   const [top] = causes
   const [headline, watch] =
     top.kind === 'tyres'
@@ -140,6 +142,7 @@ export function noAnswerCard(causes: Cause[]): Proposal {
       'The same words on a second run.',
     ),
     ...forAndAgainst(top),
+    question,
     causes,
   }
 }

@@ -148,7 +148,7 @@ const cases: Case[] = [
     day: 'Rear lever open, harsh everywhere',
     bike: rear(...shock.adjusters, rearLever),
     story: () => new DayBuilder({ ...start, rl: 0 }).run(5, [{ word: 'harsh-everywhere' }]).history(),
-    card: ['change', 'separating-test', 'check-first'],
+    card: ['ask', 'change', 'separating-test', 'check-first'],
     never: /lever/,
     why: 'An open lever is no news',
   },

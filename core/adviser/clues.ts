@@ -1,10 +1,13 @@
 import type { End } from '#contract/common'
 import type { CauseKind } from '#contract/proposal'
+import type { Answer } from '#contract/question'
 import type { Mark, MindTag } from '#contract/run'
 import { markCauses, wordShares } from '../causes/marks.ts'
+import type { Finding } from '../causes/posterior.ts'
 import { isComplaint } from '../causes/words.ts'
 import { mindVariance, otherConditionsVariance, sessionPriors } from '../stats/session.ts'
 import { comparable } from './comparable.ts'
+import { answersGiven, beyondWords, explains, toldFactor } from './answers.ts'
 import type { Dial } from './dials.ts'
 import { measuredFindings } from './diagnose.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
@@ -64,12 +67,7 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
   const hints: Hint[] = []
   const silences: Silence[] = []
   const seen = new Map<string, number>()
-  const dialOf = (adjusterId: string) => dials.findIndex((d) => d.adjuster.id === adjusterId)
-  const answers = (kind: CauseKind, end: End | null) =>
-    answersOf(kind, end, space).flatMap((a) => {
-      const dial = dialOf(a.adjuster.id)
-      return dial < 0 ? [] : [{ dial, direction: a.direction, share: a.standIn ? standInShare : 1 }]
-    })
+  const answers = dialAnswers(space, dials)
 
   runs.forEach((r, point) => {
     const like = comparable(h, r, latest)
@@ -110,20 +108,15 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
             clueRules.misledAgain * times +
             clueRules.misledInMind[r.run.mind],
         )
-        const spoken = clueOf(mark, end, floor, h, answers)
+        const told = r.feel?.answers.filter((a) => explains(a, mark.word, end)) ?? []
+        const spoken = clueOf({ mark, end, floor, told }, h, answers)
         clues.push({ point, ...spoken })
         for (const p of spoken.parts) named[p.dial] += p.share / (1 - floor)
       }
     }
     for (const f of measuredFindings(r, space)) {
-      const found = answers(f.kind, f.end)
-      for (const a of found)
-        hints.push({
-          point,
-          dial: a.dial,
-          direction: a.direction,
-          weight: (f.evidence.weight * a.share) / found.length / Math.sqrt(onSettings.get(keyOfRun(h, r)!)!),
-        })
+      const times = Math.sqrt(onSettings.get(keyOfRun(h, r)!)!)
+      hints.push(...hintsOf([f], point, answers).map((x) => ({ ...x, weight: x.weight / times })))
     }
     // Who says nothing says nothing about any dial; who names one thing, usually the worst, says little of the others.
     dials.forEach((d, dial) => {
@@ -133,6 +126,10 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
       if (weight > 0) silences.push({ point, dial, weight })
     })
   })
+  for (const given of answersGiven(h)) {
+    const point = place.get(given.run.run.id)
+    if (point !== undefined) hints.push(...hintsOf(beyondWords(given), point, answers))
+  }
   return {
     dials: dials.map((d, k) => ({
       low: d.low,
@@ -146,6 +143,30 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
     hints,
     silences,
   }
+}
+
+type DialAnswers = (kind: CauseKind, end: End | null) => Clue['parts']
+
+/** Which dials answer a cause, and which way; a stand-in counts for part. */
+export function dialAnswers(space: SetupSpace, dials: readonly Dial[]): DialAnswers {
+  return (kind, end) =>
+    answersOf(kind, end, space).flatMap((a) => {
+      const dial = dials.findIndex((d) => d.adjuster.id === a.adjuster.id)
+      return dial < 0 ? [] : [{ dial, direction: a.direction, share: a.standIn ? standInShare : 1 }]
+    })
+}
+
+/** Findings as what they say of the dials that answer them. */
+export function hintsOf(findings: readonly Finding[], point: number, answers: DialAnswers): Hint[] {
+  return findings.flatMap((f) => {
+    const found = answers(f.kind, f.end)
+    return found.map((a) => ({
+      point,
+      dial: a.dial,
+      direction: a.direction,
+      weight: (f.evidence.weight * a.share) / found.length,
+    }))
+  })
 }
 
 /** Positions of a setup, click-equivalents per dial; `fallback` where the setup does not know the dial. */
@@ -164,18 +185,27 @@ export function clicksOf(
   })
 }
 
-function clueOf(
-  mark: Mark,
-  end: End,
-  floor: number,
+/** A word as it was heard: said of an end, a slip by `floor`, with what was answered when it was asked about. */
+export interface Spoken {
+  mark: Mark
+  end: End
+  floor: number
+  told: readonly Answer[]
+}
+
+/** A word as the surface weighs it. An answer makes it sharper: each of its causes counts as often as it answers so. */
+export function clueOf(
+  { mark, end, floor, told }: Spoken,
   h: DayHistory,
-  answers: (kind: CauseKind, end: End | null) => Clue['parts'],
+  answers: DialAnswers,
 ): Omit<Clue, 'point'> {
   const kind = h.sections.find((s) => s.id === mark.sectionId)?.kind ?? null
   const causes = markCauses(mark.word, end, kind)
-  const shares = wordShares(mark.word, end, kind, clueRules.sharpness)
+  const shares = wordShares(mark.word, end, kind, clueRules.sharpness).map(
+    (share, i) => share * toldFactor(told, causes[i].kind, causes[i].end),
+  )
   const out: Omit<Clue, 'point'> = {
-    floor,
+    floor: floor * toldFactor(told, 'none', null),
     parts: [],
     feltFrom: clueRules.feltFrom[mark.strength],
     fadesFrom: clueRules.fadesFrom[mark.strength],

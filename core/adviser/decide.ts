@@ -43,12 +43,17 @@ export const choice = {
 
 /** Weighs everything the day has shown. */
 export function standingOf(h: DayHistory, space: SetupSpace): Standing {
-  const now = setupOf(h, h.currentSetupId)
-  const positions = new Map(now?.positions.map((p) => [p.adjusterId, p.value] as const))
+  const positions = positionsOf(h)
   // A dial that nobody has read stands nowhere: nothing is reasoned of it.
   const dials = dialsOf(space).filter((d) => positions.has(d.adjuster.id))
   const data = surfaceDataOf(h, space, dials)
-  const surface = fitSurface(data)
+  return standingOn(h, dials, data, fitSurface(data))
+}
+
+/** Where a day stands on a surface that is known already. */
+export function standingOn(h: DayHistory, dials: Dial[], data: SurfaceData, surface: Surface): Standing {
+  const now = setupOf(h, h.currentSetupId)
+  const positions = positionsOf(h)
   const noiseSd = surface.noiseSd.reduce((s, x) => s + x, 0) / surface.samples
   const noticeable = Math.max(leastNoticeable, noiseSd)
   const loss = surface.lossAt(clicksOf(h, h.currentSetupId, dials, null))
@@ -76,6 +81,9 @@ export function standingOf(h: DayHistory, space: SetupSpace): Standing {
       (runsHere >= choice.longRuns && doubt < choice.longDoubt && likeliest < choice.longCandidate),
   }
 }
+
+const positionsOf = (h: DayHistory) =>
+  new Map(setupOf(h, h.currentSetupId)?.positions.map((p) => [p.adjusterId, p.value] as const))
 
 /** Adjusters that stood in more than one place in the rides of the day. */
 export function movedToday(h: DayHistory): Set<string> {

@@ -12,6 +12,7 @@ import { canonicalUnits, say, sayDifference, type UnitChoice } from '../units/ch
 import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
 import { countedRuns, keyOfRun, rideHeightTargets, setupOf, settingsKey } from './history.ts'
 import { strokePct } from '../spring/sag.ts'
+import { answerFindings, answersGiven, holdsAllDay } from './answers.ts'
 
 const strengthFactor = { 1: 0.7, 2: 1, 3: 1.3 } as const
 /** What was said on the setup before still counts a little: the trail and the rider are the same. */
@@ -31,9 +32,10 @@ export function diagnose(h: DayHistory, space: SetupSpace): Cause[] {
   for (const r of onNow) addRun(findings, h, r, space, 1 / Math.sqrt(onNow.length))
   if (onNow.length === 0) for (const r of lastOther) addRun(findings, h, r, space, 1)
   else for (const r of lastOther) addRun(findings, h, r, space, olderFactor)
+  addAnswers(findings, h, [...onNow, ...(onNow.length === 0 ? lastOther : [])])
   addConditions(findings, h, units)
   addBench(findings, h, space)
-  addTyres(findings, counted, units)
+  addTyres(findings, sinceTyreLook(counted), units)
   return posterior(findings)
 }
 
@@ -42,6 +44,19 @@ function addRun(findings: Finding[], h: DayHistory, r: HistoryRun, space: SetupS
   for (const mark of r.feel?.marks ?? []) addMark(findings, h, r, mark, weight)
   for (const f of measuredFindings(r, space))
     findings.push({ ...f, evidence: { ...f.evidence, weight: f.evidence.weight * factor } })
+}
+
+/** What was answered of these settings. */
+function addAnswers(findings: Finding[], h: DayHistory, here: readonly HistoryRun[]): void {
+  for (const given of answersGiven(h))
+    if (holdsAllDay(given.answer.question) || here.includes(given.run))
+      findings.push(...answerFindings(given))
+}
+
+/** Tyres that were measured and put right begin anew. */
+function sinceTyreLook(counted: readonly HistoryRun[]): readonly HistoryRun[] {
+  const looked = counted.findLastIndex((r) => r.feel?.answers.some((a) => a.question === 'tyres-now'))
+  return counted.slice(looked + 1)
 }
 
 /** What the figures and the rings of a run say, whatever was felt. */

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { cannotSay } from '#contract/question'
 import type { Adjuster } from '#contract/adjuster'
 import type { Mark } from '#contract/run'
 import { seededRandom } from '../numeric/random.ts'
@@ -53,8 +54,12 @@ describe('the trap: a kick that is really packing', () => {
     expect(p.moves[0]).toMatchObject({ adjusterId: rearRebound.id })
     expect(p.moves[0].to).toBeLessThan(p.moves[0].from)
   })
-  it('without any figure it is a test, and both causes are on the card', () => {
-    const p = advise(new DayBuilder().run(5, [{ ...kick, strength: 2 }]).history(), space)
+  it('without any figure, and where the rider cannot say, it is a test, and both causes are on the card', () => {
+    const unsaid = { question: 'kicks-when', end: 'rear', answer: cannotSay } as const
+    const p = advise(
+      new DayBuilder().run(5, [{ ...kick, strength: 2 }], { answers: [unsaid] }).history(),
+      space,
+    )
     expect(p.kind).toBe('separating-test')
     expect(p.causes.map((c) => c.kind)).toEqual(expect.arrayContaining(['rebound-fast', 'rebound-slow']))
     expect(p.speaksFor.length * p.speaksAgainst.length).toBeGreaterThan(0)

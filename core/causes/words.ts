@@ -167,10 +167,11 @@ export const wordRules: Record<FeelWord, WordRule> = {
     usualEnd: 'rear',
     causes: [
       { kind: 'nose-high', at: 'bike', weight: 1.3 },
-      { kind: 'spring-soft', at: 'rear', weight: 0.8 },
-      { kind: 'spring-firm', at: 'front', weight: 0.5 },
+      { kind: 'spring-soft', at: 'rear', weight: 0.9 },
+      { kind: 'spring-firm', at: 'front', weight: 0.7 },
+      { kind: 'spring-firm', at: 'rear', weight: 0.4 },
     ],
-    toldApartBy: 'ride heights of both ends',
+    toldApartBy: 'ride heights of both ends: rear low, front high, or a rear that stands tall in turns',
   },
   'nose-heavy': {
     label: 'nose-heavy',

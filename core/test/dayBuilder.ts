@@ -1,6 +1,8 @@
 import type { Adjuster } from '#contract/adjuster'
 import type { Bench } from '#contract/bench'
 import type { Analysis, EndMetrics } from '#contract/recording'
+import type { End } from '#contract/common'
+import type { Answer } from '#contract/question'
 import type { Mark, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
@@ -130,9 +132,13 @@ export class DayBuilder {
   run(
     rating: number | null,
     marks: Partial<Mark>[] = [],
-    options: Partial<Run> & { analysis?: Analysis; against?: [number, -2 | -1 | 0 | 1 | 2] } = {},
+    options: Partial<Run> & {
+      analysis?: Analysis
+      against?: [number, -2 | -1 | 0 | 1 | 2]
+      answers?: Answer[]
+    } = {},
   ): this {
-    const { analysis, against, ...facts } = options
+    const { analysis, against, answers, ...facts } = options
     const n = this.runs.length + 1
     const id = `run${n}`
     const setupId = this.setups[this.setups.length - 1].id
@@ -164,6 +170,7 @@ export class DayBuilder {
               version: 1,
               rating,
               note: '',
+              answers: answers ?? [],
               verdicts: against ? [{ againstRunId: `run${against[0]}`, value: against[1] }] : [],
               marks: marks.map((m, i) => ({
                 id: `${id}m${i}`,
@@ -176,6 +183,29 @@ export class DayBuilder {
             },
       analysis: analysis ?? null,
     })
+    return this
+  }
+
+  /** An answer to what was asked after the last run. */
+  answer(given: Answer): this {
+    const last = this.runs[this.runs.length - 1]
+    if (last.feel) last.feel = { ...last.feel, answers: [...last.feel.answers, given] }
+    return this
+  }
+
+  /** Sag read on what is on the bike now; nothing is turned. */
+  readSag(end: End, sagPct: number): this {
+    const now = this.setups[this.setups.length - 1]
+    this.addSetup(Object.fromEntries(now.positions.map((p) => [p.adjusterId, p.value])), 'reading', true)
+    this.setups[this.setups.length - 1].foundIn = {
+      airTempC: this.tempC,
+      altitudeM: 400,
+      place: '',
+      sagFrontPct: end === 'front' ? sagPct : null,
+      sagRearPct: end === 'rear' ? sagPct : null,
+      postureFront: null,
+      postureRear: null,
+    }
     return this
   }
 

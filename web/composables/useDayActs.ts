@@ -1,4 +1,5 @@
 import { ref } from 'vue'
+import { answerWords } from '#core/causes/questions'
 import { moveWords } from '#core/setup/diff'
 import { useDay, type Done } from '../stores/day.ts'
 import { useNotices } from '../stores/notices.ts'
@@ -37,6 +38,32 @@ export function useDayActs() {
       act(async () => {
         if (day.proposal)
           tell(await day.doProposal(day.proposal), 'Ride the same section, same line, same speed.')
+      }),
+    /** A tap on the card: evidence at once, with the way back. */
+    answer: (answer: string) =>
+      act(async () => {
+        const q = day.proposal?.question
+        if (!q) return
+        const given = { question: q.id, end: q.end, answer }
+        day.answer(q.runId, given)
+        notices.show(
+          `Kept on run ${day.runNumber(q.runId)}: ${answerWords(q.id, answer)}.`,
+          'done',
+          async () => day.unanswer(q.runId, given),
+          day.bundle?.day.id ?? null,
+        )
+      }),
+    readSag: (sagPct: number) =>
+      act(async () => {
+        const end = day.proposal?.readEnd
+        if (!end) return
+        await day.readSag(end, sagPct)
+        notices.show(
+          `${end === 'front' ? 'Front' : 'Rear'} sag read: ${Math.round(sagPct)} %. Nothing was turned.`,
+          'done',
+          null,
+          day.bundle?.day.id ?? null,
+        )
       }),
     decideOther: () =>
       act(async () => {

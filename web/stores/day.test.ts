@@ -285,6 +285,7 @@ describe('feel', () => {
     rating: 3,
     marks: [],
     verdicts: [],
+    answers: [],
     note,
   })
   it.each(['mine', 'theirs'] as const)(

@@ -6,6 +6,7 @@ import type { End } from '#contract/common'
 import type { TrailDay } from '#contract/day'
 import type { DayBundle } from '#contract/endpoints'
 import type { Proposal, ProposalRecord } from '#contract/proposal'
+import type { Answer } from '#contract/question'
 import { Feel, type Run } from '#contract/run'
 import type { Position, Setup } from '#contract/setup'
 import { currentSetupId, spaceOf } from '#core/adviser/history'
@@ -31,6 +32,7 @@ export const emptyFeel = (runId: string): Feel => ({
   rating: null,
   marks: [],
   verdicts: [],
+  answers: [],
   note: '',
 })
 
@@ -174,6 +176,15 @@ export const useDay = defineStore('day', () => {
       file: null,
       holdMs: typingMs,
     })
+  const isSame = (a: Answer, b: Answer) => a.question === b.question && a.end === b.end
+  function answer(runId: string, given: Answer): void {
+    const feel = feelOf(runId)
+    editFeel({ ...feel, answers: [...feel.answers.filter((a) => !isSame(a, given)), given] })
+  }
+  function unanswer(runId: string, given: Answer): void {
+    const feel = feelOf(runId)
+    editFeel({ ...feel, answers: feel.answers.filter((a) => !isSame(a, given)) })
+  }
   /** The selected run's feel, changed here and elsewhere: a person chooses. */
   const conflict = computed(() => {
     const letter = selectedRun.value && outbox.conflictOf(feelKey(selectedRun.value.id))
@@ -222,7 +233,11 @@ export const useDay = defineStore('day', () => {
   }
 
   /** Writes a new setup: what the hands did. */
-  async function putSetup(newPositions: Position[], reason: Partial<Setup['reason']>): Promise<Done> {
+  async function putSetup(
+    newPositions: Position[],
+    reason: Partial<Setup['reason']>,
+    foundIn: Setup['foundIn'] = null,
+  ): Promise<Done> {
     const b = bundle.value!
     const now = currentSetup.value!
     const setup: Setup = {
@@ -242,7 +257,7 @@ export const useDay = defineStore('day', () => {
         fromSetupId: null,
         ...reason,
       },
-      foundIn: null,
+      foundIn,
       wanted: false,
     }
     const letter = await outbox.write({
@@ -302,6 +317,27 @@ export const useDay = defineStore('day', () => {
     })
     pending.value = Object.fromEntries(turns)
     return done
+  }
+  /** Sag that was read on the trail, on the settings that are on the bike now; nothing is turned. */
+  function readSag(end: End, sagPct: number): Promise<Done> {
+    const by = hand()
+    return putSetup(
+      currentSetup.value!.positions,
+      {
+        text: `${end === 'front' ? 'Front' : 'Rear'} sag read on the trail`,
+        source: 'reading',
+        linked: true,
+      },
+      {
+        airTempC: by.airTempC ?? null,
+        altitudeM: by.altitudeM ?? null,
+        place: by.place ?? '',
+        sagFrontPct: end === 'front' ? sagPct : null,
+        sagRearPct: end === 'rear' ? sagPct : null,
+        postureFront: end === 'front' ? 'ready' : null,
+        postureRear: end === 'rear' ? 'seated' : null,
+      },
+    )
   }
   /** Whether a card asked for something to be done to the bike. */
   const actsOn = (p: Proposal) => p.moves.length > 0 || p.setupId !== null
@@ -414,6 +450,9 @@ export const useDay = defineStore('day', () => {
     restoreRun,
     feelOf,
     editFeel,
+    answer,
+    unanswer,
+    readSag,
     dial,
     clearPending,
     applyPending,

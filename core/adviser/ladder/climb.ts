@@ -25,6 +25,8 @@ export interface Climb {
   causes: () => Cause[]
   session: () => Session
   standing: () => Standing
+  /** An answer is being thought through: nothing further is asked. */
+  imagined: boolean
 }
 
 /** A rung holds the proposal, or passes it on: null by evidence only. */
@@ -46,6 +48,7 @@ export function climbOf(h: DayHistory, space: SetupSpace, standing?: () => Stand
     causes: once(() => diagnose(h, space)),
     session: once(() => sessionOf(h)),
     standing: once(standing ?? (() => standingOf(h, space))),
+    imagined: false,
   }
 }
 

@@ -4,10 +4,11 @@ import type { Proposal } from '#contract/proposal'
 import type { FeelWord } from '#contract/run'
 import { clampToRange } from '../../adjusters/range.ts'
 import { standing as rules } from '../../causes/standingRules.ts'
-import { wordRules } from '../../causes/words.ts'
+import { isComplaint, wordRules } from '../../causes/words.ts'
 import { knownSagPct } from '../../setup/sagOf.ts'
 import { strokePct } from '../../spring/sag.ts'
 import { plain, reason } from '../cards.ts'
+import { answerTo } from '../answers.ts'
 import { cautionFor, stepWords } from '../change.ts'
 import { dialsOf } from '../dials.ts'
 import { oneStep } from '../remedies.ts'
@@ -28,6 +29,7 @@ function atEnd(c: Climb, end: End): Proposal | null {
   const unit = c.space[end]
   const said = heard(c, end, bottomWords)
   if (!unit || !c.now || !said || c.onNow[c.onNow.length - 1]?.analysis?.whole[end]) return null
+  if (answerTo(c.onNow, 'bottoms-on', end)?.answer === 'hardest-now-and-then') return fineNowAndThen(c, end)
   const sag = knownSagPct(c.h.setups, c.now, unit)
   if (sag === null) {
     const often = c.counted.filter((r) =>
@@ -50,6 +52,23 @@ function atEnd(c: Climb, end: End): Proposal | null {
   }
 }
 
+/** Travel is there to be used: the last of it on the biggest hit is no fault. Other complaints go on to the next rungs. */
+function fineNowAndThen(c: Climb, end: End): Proposal | null {
+  const last = c.onNow[c.onNow.length - 1]
+  const only = last.feel?.marks.every((m) => !isComplaint(m.word) || bottomWords.includes(m.word)) ?? false
+  if (!only || hasAskedEnough(c)) return null
+  return {
+    ...plain(
+      'leave-it',
+      `The ${end} uses its travel: leave it alone`,
+      'The last of it on the biggest hit of the hardest ground, now and then, is what it is there for. It costs nothing elsewhere.',
+      'A clank on ordinary ground, or on every lap.',
+    ),
+    speaksFor: [reason('It bottoms on the biggest hit of the hardest ground, now and then', last.run.id)],
+    causes: c.causes(),
+  }
+}
+
 function readSag(c: Climb, end: End, said: NonNullable<ReturnType<typeof heard>>): Proposal {
   const ring = end === 'front' ? said.run.run.ringFrontMm : said.run.run.ringRearMm
   const unit = c.space[end]!
@@ -67,6 +86,7 @@ function readSag(c: Climb, end: End, said: NonNullable<ReturnType<typeof heard>>
         ? []
         : [reason(`The ring shows ${Math.round(strokePct(ring, unit.strokeMm))} % used`)]),
     ],
+    readEnd: end,
     causes: c.causes(),
   }
 }

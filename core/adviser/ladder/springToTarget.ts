@@ -9,10 +9,13 @@ import { solveSag } from '../../spring/solver.ts'
 import { unitAir } from '../../spring/unitSpring.ts'
 import { plain, reason } from '../cards.ts'
 import { cautionFor, stepWords } from '../change.ts'
+import { setupOf } from '../history.ts'
 import { hasAskedEnough, saidOf, type Climb, type Rung } from './climb.ts'
 
 /** Rated from here on without a complaint, a spring is left alone even where its sag is off: the rider likes it so. */
 const likedFrom = 8
+/** A target this near to what was ridden is the same, psi. */
+const targetGivePsi = 2
 /** Beyond this share of its pressure a spring asks for another rebound. */
 const reboundFollowsFrom = 0.08
 
@@ -78,7 +81,7 @@ function byAir(
     maxPsi: air.maxPsi,
   })
   const to = clampToRange(air, Math.round(pressurePsi / air.stepPsi) * air.stepPsi)
-  if (Math.abs(to - psi) < air.stepPsi / 2) return null
+  if (Math.abs(to - psi) < air.stepPsi / 2 || wasRidden(c, air.id, to)) return null
   const firmer = to > psi
   const follows =
     Math.abs(to / psi - 1) > reboundFollowsFrom
@@ -95,6 +98,13 @@ function byAir(
     caution: cautionFor(air),
   }
 }
+
+/** The target was ridden today and left again: what the rider made of it counts, not the rule. */
+const wasRidden = (c: Climb, adjusterId: string, psi: number) =>
+  c.counted.some((r) => {
+    const at = setupOf(c.h, r.run.setupId)?.positions.find((p) => p.adjusterId === adjusterId)?.value
+    return at !== undefined && Math.abs(at - psi) <= targetGivePsi
+  })
 
 function byCoil(c: Climb, end: End, direction: 1 | -1): Proposal | null {
   const coil = c.space[end]!.adjusters.find((a) => a.role === 'spring-rate')

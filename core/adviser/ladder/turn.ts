@@ -1,5 +1,8 @@
 import type { Cause } from '#contract/proposal'
+import { cannotSay, type AskedQuestion } from '#contract/question'
 import { springCauses } from '../../causes/kinds.ts'
+import { questionRules } from '../../causes/questions.ts'
+import { answerTo } from '../answers.ts'
 import { noAnswerCard, plain, reason, repeatCard } from '../cards.ts'
 import type { Candidate } from '../candidates.ts'
 import { changeCard } from '../change.ts'
@@ -37,8 +40,26 @@ export const byHand: Rung = (c) => {
   const lookFirst = checkedByHand.includes(causes[0].kind) && c.onNow.length < 2
   const nothingElse = !best || (lookFirst ? best.gain < worthDisturbing : worth(best) < choice.leastWorth)
   return s.dials.length === 0 || (!answerable && causes[0].kind !== 'none' && nothingElse)
-    ? noAnswerCard(causes)
+    ? noAnswerCard(causes, stickQuestion(c, causes[0]))
     : null
+}
+
+/** Pushing a unit down slowly tells whether it sticks: asked with the card that says so. */
+function stickQuestion(c: Climb, { kind, end }: Cause): AskedQuestion | null {
+  const last = c.onNow[c.onNow.length - 1]
+  if (kind !== 'stiction' || !last || answerTo(c.h.runs, 'sticks', end)) return null
+  const { answers } = questionRules.sticks
+  return {
+    id: 'sticks',
+    end,
+    runId: last.run.id,
+    worth: 0,
+    answers: [
+      { id: 'moves-freely', label: answers['moves-freely'], leadsTo: 'Then it is not the seals' },
+      { id: 'sticks', label: answers.sticks, leadsTo: 'Service before any click' },
+      { id: cannotSay, label: 'Can’t say', leadsTo: 'Go on without' },
+    ],
+  }
 }
 
 /** Nothing promises a gain: another look at these settings, and after enough of them rest. */

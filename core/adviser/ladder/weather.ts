@@ -5,6 +5,7 @@ import { adjusterName, familyOf } from '../../adjusters/words.ts'
 import { standing as rules } from '../../causes/standingRules.ts'
 import { wordRules } from '../../causes/words.ts'
 import { canonicalUnits, say } from '../../units/choice.ts'
+import { answerTo } from '../answers.ts'
 import { plain, reason } from '../cards.ts'
 import { setupOf } from '../history.ts'
 import { oneStep } from '../remedies.ts'
@@ -21,16 +22,13 @@ const words: Record<'heat' | 'cold', readonly FeelWord[]> = {
  * before any dial is blamed. About a click a dial for 10 to 15 °C; once a day.
  */
 export const weather: Rung = (c) => {
-  const found = setupOf(c.h, c.h.startSetupId)?.foundIn?.airTempC
-  const now = c.h.conditions.airTempC
-  if (typeof found !== 'number' || now === null || Math.abs(now - found) < rules.temperatureJumpC) return null
-  if (c.changes >= c.h.changeLimit && c.h.purpose !== 'race') return null
-  const kind = now > found ? 'heat' : 'cold'
+  const turned = turnOfWeather(c)
+  if (!turned || (c.changes >= c.h.changeLimit && c.h.purpose !== 'race')) return null
+  const { kind, why } = turned
   const said = heard(c, 'front', words[kind]) ?? heard(c, 'rear', words[kind])
   if (!said || isShifted(c)) return null
   const moves = shift(c, kind === 'heat' ? -1 : 1)
   if (moves.length < 2) return null
-  const units = c.space.units ?? canonicalUnits
   const [slower, firmer] = kind === 'heat' ? ['slower', 'firmer'] : ['faster', 'softer']
   return {
     ...plain(
@@ -41,13 +39,27 @@ export const weather: Rung = (c) => {
     ),
     moves,
     speaksFor: [
-      reason(
-        `${say('temperature', now, units)} now, ${say('temperature', found, units)} where these settings were found`,
-      ),
+      reason(why),
       reason(`“${wordRules[said.mark.word].label}” on run ${said.run.number}`, said.run.run.id),
     ],
     caution: 'A wrong rebound setting can throw a rider: try it at low speed in a safe place first.',
     causes: c.causes(),
+  }
+}
+
+/** By the thermometer where it is known where the settings were found, else by the rider's own answer. */
+function turnOfWeather(c: Climb): { kind: 'heat' | 'cold'; why: string } | null {
+  const found = setupOf(c.h, c.h.startSetupId)?.foundIn?.airTempC ?? null
+  const now = c.h.conditions.airTempC
+  if (found === null)
+    return answerTo(c.onNow, 'since-hot', null)?.answer === 'since-hot'
+      ? { kind: 'heat', why: 'It has been so only since it got hot' }
+      : null
+  if (now === null || Math.abs(now - found) < rules.temperatureJumpC) return null
+  const units = c.space.units ?? canonicalUnits
+  return {
+    kind: now > found ? 'heat' : 'cold',
+    why: `${say('temperature', now, units)} now, ${say('temperature', found, units)} where these settings were found`,
   }
 }
 

@@ -1,7 +1,8 @@
 import { seededRandom } from '../../numeric/random.ts'
 import { Chain } from './chain.ts'
 import { addResidual, noiseFits, residualKernel } from './kernel.ts'
-import { fallOff, surfacePriors, type Surface, type SurfaceData } from './model.ts'
+import { surfacePriors, type Surface, type SurfaceData } from './model.ts'
+import { lossOf } from './samples.ts'
 
 /** The departure from the bowl is dear and smooth: every so-manieth sample is enough. */
 const residualEvery = 8
@@ -40,22 +41,8 @@ export function fitSurface(data: SurfaceData, sweeps = usualSweeps(data), seed =
     if (at % residualEvery === 0)
       addResidual(residual, chain.rest, chain.noise, data, kernel, 1 / Math.ceil(kept / residualEvery))
   }
-  return {
-    best,
-    steepness,
-    noiseSd,
-    straightFrom,
-    samples: kept,
-    dials: K,
-    residual,
-    lossAt: (z) => {
-      const out = new Float64Array(kept)
-      for (let i = 0; i < kept; i++)
-        for (let k = 0; k < K; k++)
-          out[i] += steepness[i * K + k] * fallOff(z[k] - best[i * K + k], straightFrom[i])
-      return out
-    },
-  }
+  const drawn = { best, steepness, noiseSd, straightFrom, samples: kept, dials: K, residual }
+  return { ...drawn, lossAt: (z) => lossOf(drawn, z) }
 }
 
 /** A usual day gets all passes: with fewer, chance in the drawing costs runs. On a very long one fewer keep the answer quick. */

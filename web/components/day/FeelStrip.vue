@@ -3,6 +3,8 @@ import { computed, ref } from 'vue'
 import { v7 as uuid } from 'uuid'
 import type { Feel, FeelWord, Mark, Run } from '#contract/run'
 import type { TrailSection } from '#contract/trail'
+import type { Answer } from '#contract/question'
+import { answerWords } from '#core/causes/questions'
 import { wordRules } from '#core/causes/words'
 import { terrainPath } from '../../support/terrain.ts'
 import FeelWords from './FeelWords.vue'
@@ -73,6 +75,7 @@ const markLabel = (m: Mark) =>
   `${wordRules[m.word].label}, ${m.end}, strength ${m.strength} of 3; tap to change`
 const setRating = (rating: number | null) => update({ rating })
 const setVerdict = (verdicts: Feel['verdicts']) => update({ verdicts })
+const takeBack = (a: Answer) => update({ answers: props.feel.answers.filter((x) => x !== a) })
 const setNote = (note: string) => update({ note })
 </script>
 
@@ -177,6 +180,18 @@ const setNote = (note: string) => update({ note })
       </button>
     </p>
     <FeelWords :place="placeWords" :end="place?.end ?? null" @pick="addWord" />
+    <p v-if="feel.answers.length" class="answers small">
+      <span v-for="a in feel.answers" :key="`${a.question} ${a.end}`" class="answer">
+        {{ answerWords(a.question, a.answer) }}
+        <button
+          type="button"
+          :aria-label="`Take back: ${answerWords(a.question, a.answer)}`"
+          @click="takeBack(a)"
+        >
+          ×
+        </button>
+      </span>
+    </p>
     <VerdictRow :verdicts="feel.verdicts" :others="others" @judge="setVerdict" />
     <BFormTextarea
       :model-value="feel.note"
@@ -322,6 +337,29 @@ path {
   gap: 0.2rem 0.9rem;
   align-items: center;
   margin: 0;
+}
+.answers {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+  margin: 0;
+}
+.answer {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.4rem;
+  padding-left: 0.7rem;
+  border: 1px solid var(--line);
+  border-left: 6px solid var(--sun);
+  border-radius: 4px 12px 12px 4px;
+}
+.answer button {
+  min-width: 44px;
+  min-height: 44px;
+  border: 0;
+  background: none;
+  color: var(--ink);
+  font-size: 1.2rem;
 }
 .whole {
   border: 1px solid var(--line);

@@ -9,6 +9,8 @@ import IconCaution from '~icons/lucide/triangle-alert'
 import { useUnits } from '../../composables/useUnits.ts'
 import DialHint from './DialHint.vue'
 import EvidenceList from './EvidenceList.vue'
+import QuestionTaps from './QuestionTaps.vue'
+import SagOnCard from './SagOnCard.vue'
 import { signedWords } from '../../support/words.ts'
 
 const { positionNumber, positionWords } = useUnits()
@@ -20,10 +22,13 @@ const props = defineProps<{
   judging: boolean
   canSettle: boolean
   settled: boolean
+  past: boolean
   busy: boolean
 }>()
 const emit = defineEmits<{
   done: []
+  answer: [answer: string]
+  read: [sagPct: number]
   other: []
   repeat: []
   happy: []
@@ -101,6 +106,7 @@ const watchLeads: Record<Proposal['kind'], string> = {
   'log-first-run': 'How.',
   'tell-the-feel': 'How.',
   'ride-it': 'How.',
+  ask: 'Why.',
   read: 'Why.',
   repeat: 'Why.',
   change: 'Watch for.',
@@ -118,6 +124,7 @@ const leads: Partial<Record<Proposal['kind'], string>> = {
   'separating-test': 'Find out first',
   repeat: 'To be sure',
   'ride-it': 'First',
+  ask: 'To find out',
   read: 'A minute on the bench',
   untangle: 'A mess, and the way out of it',
   settled: 'Enough',
@@ -134,10 +141,13 @@ const lead = computed(() => {
 const showsEvidence = computed(
   () => props.proposal.speaksFor.length + props.proposal.speaksAgainst.length > 0,
 )
+const isAsked = computed(() => props.proposal.kind === 'ask')
+const readUnit = computed(() => (props.proposal.readEnd ? props.space[props.proposal.readEnd] : null))
 /** What is on the bike was not ridden yet: nobody can be happy with it, nor ride it again. */
 const isUnridden = computed(() => props.proposal.kind === 'ride-it')
 const titles = computed(() => {
   if (isUnridden.value) return ['New on the bike', '']
+  if (isAsked.value) return ['Asked first because', '']
   const [a, b] = rivals.value
   return isTest.value && a && b
     ? [`For: ${causeLabel(a.kind, a.end)}`, `For: ${causeLabel(b.kind, b.end)}`]
@@ -168,7 +178,7 @@ const asksForRun = computed(() => ['log-first-run', 'ride-it', 'repeat'].include
     <div v-if="showsEvidence" class="why">
       <EvidenceList :title="titles[0]" kind="for" :lines="proposal.speaksFor" :day-id="dayId" />
       <EvidenceList
-        v-if="!isUnridden"
+        v-if="!isUnridden && !isAsked"
         :title="titles[1]"
         :kind="isTest ? 'for' : 'against'"
         :lines="proposal.speaksAgainst"
@@ -185,6 +195,16 @@ const asksForRun = computed(() => ['log-first-run', 'ride-it', 'repeat'].include
     <p v-if="proposal.caution && proposal.moves.length" class="caution">
       <IconCaution aria-hidden="true" /><span>{{ proposal.caution }}</span>
     </p>
+    <template v-if="!settled && !past">
+      <QuestionTaps
+        v-if="proposal.question"
+        :question="proposal.question"
+        :as-look="!isAsked"
+        :busy="busy"
+        @answer="(a) => emit('answer', a)"
+      />
+      <SagOnCard v-if="readUnit" :unit="readUnit" :busy="busy" @read="(pct) => emit('read', pct)" />
+    </template>
     <details v-if="rivals.length > 1" class="causes">
       <summary>All causes still alive</summary>
       <ul>
@@ -205,19 +225,19 @@ const asksForRun = computed(() => ['log-first-run', 'ride-it', 'repeat'].include
         <BButton v-if="asksForRun" variant="primary" @click="emit('log')">Log the run</BButton>
         <RouterLink
           v-if="proposal.kind === 'read'"
-          class="btn btn-primary"
+          class="btn btn-plain"
           :to="{ name: 'bench', params: { bikeId } }"
-          >Read it on the bench</RouterLink
+          >On the bench, step by step</RouterLink
         >
         <BButton
-          v-if="proposal.moves.length || proposal.setupId || proposal.kind === 'read'"
+          v-if="proposal.moves.length || proposal.setupId || proposal.kind === 'read' || isAsked"
           variant="plain"
           :disabled="busy"
           @click="emit('other')"
           >Something else</BButton
         >
         <BButton
-          v-if="canSettle && !isUnridden && proposal.kind !== 'repeat'"
+          v-if="canSettle && !isUnridden && !isAsked && proposal.kind !== 'repeat'"
           variant="plain"
           :disabled="busy"
           @click="emit('repeat')"

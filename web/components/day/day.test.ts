@@ -3,6 +3,7 @@ import { mount, type VueWrapper } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import type { Feel } from '#contract/run'
 import type { Proposal } from '#contract/proposal'
+import { cannotSay } from '#contract/question'
 import { advise } from '#core/adviser/advise'
 import { summarise } from '#core/adviser/summary'
 import { analysisWith, DayBuilder, rearPressure, rearRebound, space } from '#core/test/dayBuilder'
@@ -84,6 +85,7 @@ describe('the feel strip', () => {
     rating: 6,
     marks: [],
     verdicts: [],
+    answers: [],
     note: '',
     ...over,
   })
@@ -141,6 +143,7 @@ describe('the next change', () => {
         judging: false,
         canSettle: true,
         settled: false,
+        past: false,
         busy: false,
         ...over,
       },
@@ -186,16 +189,67 @@ describe('the next change', () => {
     await button(w, 'Log the run').trigger('click')
     expect(w.emitted('log')).toHaveLength(1)
   })
-  it('a reading leads to the bench, and can be left out for something else', async () => {
-    const w = card(advise(new DayBuilder().run(6, [{ word: 'bottoms' }]).history(), space))
-    expect(w.text()).toContain('Read it on the bench')
-    await button(w, 'Something else').trigger('click')
-    expect(w.emitted('other')).toHaveLength(1)
+  describe('a reading', () => {
+    const bottoming = () => card(advise(new DayBuilder().run(6, [{ word: 'bottoms' }]).history(), space))
+    const type = (w: ReturnType<typeof card>, mm: string) =>
+      w
+        .find('.sag input')
+        .setValue(mm)
+        .then(() => w.find('.sag input').trigger('change'))
+    it('is taken on the card, in mm, and only with lever and compression open', async () => {
+      const w = bottoming()
+      await w.find('.sag').trigger('submit')
+      expect(w.text()).toContain('Enter how far the ring was pushed')
+      await type(w, '16.5')
+      expect(w.text()).toContain('30 % of 55 mm')
+      await w.find('.sag').trigger('submit')
+      expect(w.text()).toContain('tells nothing of the spring')
+      expect(w.emitted('read')).toBeUndefined()
+      await w.find('.tick input').setValue(true)
+      await w.find('.sag').trigger('submit')
+      expect(w.emitted('read')).toEqual([[30]])
+    })
+    it('asks once where mm and per cent look exchanged, and refuses what the stroke has not', async () => {
+      const w = bottoming()
+      await w.find('.tick input').setValue(true)
+      await type(w, '56')
+      await w.find('.sag').trigger('submit')
+      expect(w.text()).toContain('Between 0 and 55 mm')
+      await type(w, '30')
+      await w.find('.sag').trigger('submit')
+      expect(w.text()).toContain('If you meant 30 %, enter 16.5 mm')
+      expect(w.emitted('read')).toBeUndefined()
+      await w.find('.sag').trigger('submit')
+      expect(w.emitted('read')![0][0]).toBeCloseTo(54.5, 1)
+    })
+    it('can be done on the bench, or left out for something else', async () => {
+      const w = bottoming()
+      expect(w.text()).toContain('On the bench, step by step')
+      await button(w, 'Something else').trigger('click')
+      expect(w.emitted('other')).toHaveLength(1)
+    })
+    it('is not offered on a day that is over', () => {
+      const h = new DayBuilder().run(6, [{ word: 'bottoms' }]).history()
+      expect(card(advise(h, space), { past: true }).find('.sag').exists()).toBe(false)
+    })
+  })
+  describe('a question', () => {
+    const kicks = () => new DayBuilder().run(5, [{ word: 'kicks', sectionId: 'roots' }])
+    it('shows each answer with what it leads to, and passes on the one that was tapped', async () => {
+      const w = card(advise(kicks().history(), space))
+      const taps = w.findAll('.tap')
+      expect(taps.length).toBeGreaterThanOrEqual(3)
+      for (const t of taps) expect(t.text()).toMatch(/→ ./)
+      await taps[1].trigger('click')
+      expect(w.emitted('answer')).toEqual([['single-hits']])
+      expect(w.text()).not.toContain('Done')
+      expect(w.findAll('button').map((b) => b.text())).not.toContain('Repeat this setup')
+    })
   })
   it('a separating test names both causes and offers the click only as a probe', () => {
-    const text = card(
-      advise(new DayBuilder().run(5, [{ word: 'kicks', sectionId: 'roots' }]).history(), space),
-    ).text()
+    const unsaid = { question: 'kicks-when', end: 'rear', answer: cannotSay } as const
+    const day = new DayBuilder().run(5, [{ word: 'kicks', sectionId: 'roots' }], { answers: [unsaid] })
+    const text = card(advise(day.history(), space)).text()
     expect(text).toContain('Find out first')
     expect(text).toMatch(/For: rear rebound too (fast|slow)/)
     expect(text).toMatch(/Probe: set \d+ clicks/)

@@ -1,0 +1,88 @@
+import type { End } from '#contract/common'
+import { cannotSay, questionAnswers, type AskedQuestion, type QuestionId } from '#contract/question'
+
+/** How a dial stands for a rider: clicks above its best place (canonical up), and what that costs, rating points. */
+export interface Standing {
+  role: string
+  end: End
+  off: number
+  loss: number
+}
+
+/** Shares of riders who cannot say, and who are wrong when they can. */
+export interface Candour {
+  cannotSay: number
+  wrong: number
+}
+
+/**
+ * What a virtual rider answers. Written from what a rider would notice when something stands wrong, not from the
+ * product's table: who is asked about something that is not so answers by chance.
+ */
+export function answerOf(
+  q: Pick<AskedQuestion, 'id' | 'end'>,
+  dials: readonly Standing[],
+  candour: Candour,
+  random: () => number,
+): string {
+  const all = questionAnswers[q.id] as readonly string[]
+  const byChance = () => all[Math.floor(random() * all.length)]
+  const luck = random()
+  if (luck < candour.cannotSay) return cannotSay
+  if (luck < candour.cannotSay + candour.wrong) return byChance()
+  return truth(q.id, q.end, dials) ?? byChance()
+}
+
+const noticed = 0.25
+
+function truth(id: QuestionId, end: End | null, dials: readonly Standing[]): string | null {
+  const here = dials
+    .filter((d) => (end === null || d.end === end) && d.loss > noticed)
+    .sort((a, b) => b.loss - a.loss)
+  const is = (role: string, up: boolean, at: End | null = null) =>
+    here.some((d) => d.role === role && d.off > 0 === up && (at === null || d.end === at))
+  const [worst] = here
+  if (!worst) return id === 'bottoms-on' ? 'hardest-now-and-then' : null
+  switch (id) {
+    case 'kicks-when':
+      if (worst.role === 'main-pressure' && worst.off < 0) return 'deep-before-a-lip'
+      if (is('rebound', false)) return 'along-a-row'
+      return is('rebound', true) ? 'single-hits' : null
+    case 'harsh-when':
+      return is('rebound', false) && worst.role === 'rebound' ? 'builds-up' : 'from-the-first'
+    case 'harsh-on':
+      return worst.role === 'high-speed-compression' || worst.role === 'spacers'
+        ? 'square-edges'
+        : worst.role === 'rebound'
+          ? null
+          : 'small-chatter'
+    case 'bottoms-on':
+      return worst.loss > 1 ? 'ordinary-ground' : 'hardest-now-and-then'
+    case 'sinks-when':
+      if (worst.role === 'low-speed-compression' && worst.off > 0) return 'on-the-brakes'
+      return worst.role === 'main-pressure' && worst.off < 0 ? 'everywhere' : null
+    case 'washes-when':
+      return is('main-pressure', true, 'front') || is('low-speed-compression', false, 'front')
+        ? 'everywhere'
+        : null
+    case 'long-where':
+      if (is('main-pressure', false, 'rear')) return 'rear-low'
+      if (is('main-pressure', true, 'front')) return 'front-high'
+      return is('main-pressure', true, 'rear') ? 'rear-tall' : null
+    case 'nervous-where':
+      return is('rebound', true) ? 'in-the-air' : null
+    case 'stays-down-when':
+      if (is('main-pressure', false)) return 'always'
+      return is('rebound', false) ? 'out-of-fast-turns' : null
+    case 'since-hot':
+      return 'all-along'
+    case 'tyres-now':
+      return 'as-before'
+    case 'sticks':
+      return 'moves-freely'
+    case 'nothing-helps':
+      return 'checked'
+    case 'lever-open':
+      return 'open'
+  }
+}

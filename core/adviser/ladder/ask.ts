@@ -1,0 +1,212 @@
+import type { End } from '#contract/common'
+import type { Cause, Proposal } from '#contract/proposal'
+import { cannotSay, type AskedQuestion, type QuestionId } from '#contract/question'
+import type { Mark } from '#contract/run'
+import { questionRules, type QuestionRule } from '../../causes/questions.ts'
+import { wordRules } from '../../causes/words.ts'
+import { answerTo, beyondWords, withAnswer } from '../answers.ts'
+import { plain, reason } from '../cards.ts'
+import { clueOf, clueRules, dialAnswers, hintsOf } from '../clues.ts'
+import { costRuns } from '../costs.ts'
+import { standingOn, worth, type Standing } from '../decide.ts'
+import type { HistoryRun } from '../dayHistory.ts'
+import { clueLikelihood, hintLikelihood, reweighted } from '../surface/samples.ts'
+import { hasLever } from './openLever.ts'
+import { climbOf, hasAskedEnough, type Climb, type Rung } from './climb.ts'
+
+/** Nobody likes to be questioned: so often on the same settings. */
+const mostQuestions = 2
+/** A smaller worth is not printed, rating points. */
+const worthSaying = 0.05
+/** Samples that an imagined answer is weighed on. */
+const imagined = 400
+/** A question about heat is only put when it is warm and nobody knows where the settings were found. */
+const warmFromC = 22
+const likedFrom = 7.5
+/** An answer less likely than this is not asked for. */
+const mayComeFrom = 0.25
+
+/**
+ * One question to the rider, where the answers lead to different turns and knowing is worth more than it costs. What each
+ * answer leads to is worked out before it is asked, and stands on the card.
+ *
+ * @param advise the whole ladder, for what an answer would lead to
+ */
+export const asking =
+  (advise: (c: Climb) => Proposal): Rung =>
+  (c) => {
+    const last = c.onNow[c.onNow.length - 1]
+    // On race day nothing new is looked for.
+    if (c.imagined || !last?.feel || c.h.purpose === 'race' || hasAskedEnough(c)) return null
+    if (c.onNow.reduce((n, r) => n + (r.feel?.answers.length ?? 0), 0) >= mostQuestions) return null
+    const open = openQuestions(c, last)
+      .map((q) => ({ ...q, imagine: imagine(c, last, q) }))
+      .filter((q) => q.imagine.worth >= costRuns.question || q.imagine.parts)
+      .sort((a, b) => b.imagine.worth - a.imagine.worth)
+    for (const q of open) {
+      const leads = q.imagine.leads.map((lead) => ({ ...lead, card: advise(lead.climb) }))
+      // Of the answers that may well come, two must lead to different turns.
+      if (new Set(leads.filter((l) => l.mayCome).map((l) => turnKey(l.card))).size < 2) continue
+      const without = advise({ ...c, imagined: true })
+      return askCard(c, last, q, {
+        id: q.id,
+        end: q.end,
+        runId: last.run.id,
+        worth: Math.round(100 * q.imagine.worth) / 100,
+        answers: [
+          ...leads.map((l) => ({ id: l.answer, label: l.label, leadsTo: l.card.headline })),
+          { id: cannotSay, label: 'Can’t say', leadsTo: without.headline },
+        ],
+      })
+    }
+    return null
+  }
+
+interface Open {
+  id: QuestionId
+  end: End | null
+  mark: Mark
+}
+
+/** Questions that the words of the latest run raise, and that nobody has answered on these settings. */
+function openQuestions(c: Climb, last: HistoryRun): Open[] {
+  const out: Open[] = []
+  for (const mark of last.feel?.marks ?? [])
+    for (const id of Object.keys(questionRules) as QuestionId[]) {
+      const rule: QuestionRule = questionRules[id]
+      if (!rule.words.includes(mark.word) || !makesSense(c, last, id, mark)) continue
+      const end =
+        rule.of === 'bike'
+          ? null
+          : mark.end === 'both'
+            ? (wordRules[mark.word].usualEnd ?? 'front')
+            : mark.end
+      if (answerTo(c.onNow, id, end) || out.some((q) => q.id === id && q.end === end)) continue
+      out.push({ id, end, mark })
+    }
+  return out
+}
+
+function makesSense(c: Climb, last: HistoryRun, id: QuestionId, mark: Mark): boolean {
+  // Only who likes the ride may mean that travel is used as it should be.
+  if (id === 'bottoms-on') return mark.strength === 1 || (last.feel?.rating ?? 0) >= likedFrom
+  if (id === 'lever-open') return isUnreadLever(c, mark.end)
+  if (id === 'since-hot') {
+    const found = c.h.setups.find((s) => s.id === c.h.startSetupId)?.foundIn?.airTempC ?? null
+    return found === null && (c.h.conditions.airTempC ?? -99) >= warmFromC
+  }
+  return true
+}
+
+function isUnreadLever(c: Climb, end: Mark['end']): boolean {
+  const lever = end === 'both' ? null : hasLever(c, end)
+  return lever !== null && !c.positions.has(lever.id)
+}
+
+interface Imagined {
+  /** Points that knowing brings over acting at once. */
+  worth: number
+  /** Two answers that may well come lead to different causes, whatever the dials say. */
+  parts: boolean
+  leads: { answer: string; label: string; mayCome: boolean; climb: Climb }[]
+}
+
+function imagine(c: Climb, last: HistoryRun, q: Open): Imagined {
+  const rule: QuestionRule = questionRules[q.id]
+  const s = c.standing()
+  const point = c.counted.findIndex((r) => r.run.id === last.run.id)
+  const answers = Object.keys(rule.answers)
+  const chances = answerShares(
+    answers.map((answer) => likelihoodOf(c, last, q, point, answer)),
+    s.surface.samples,
+  )
+  let expected = 0
+  let total = 0
+  const leads = answers.map((answer, i) => {
+    const chance = chances[i].reduce((t, x) => t + x, 0)
+    const day = withAnswer(c.h, last.run.id, { question: q.id, end: q.end, answer })
+    const known: Standing = standingOn(day, s.dials, s.data, reweighted(s.surface, chances[i], imagined))
+    expected += chance * bestWorth(known)
+    total += chance
+    return {
+      answer,
+      label: rule.answers[answer],
+      mayCome: answerChance(c.causes(), q, answer) >= mayComeFrom,
+      climb: { ...climbOf(day, c.space, () => known), imagined: true },
+    }
+  })
+  const tops = leads.filter((l) => l.mayCome).map((l) => leader(l.climb.causes()))
+  return {
+    worth: total > 0 ? Math.max(0, expected / total - bestWorth(s)) : 0,
+    parts: new Set(tops).size > 1,
+    leads,
+  }
+}
+
+/** How likely an answer is by the causes that are alive now. */
+function answerChance(causes: readonly Cause[], q: Open, answer: string): number {
+  const rule: QuestionRule = questionRules[q.id]
+  const even = 1 / Object.keys(rule.answers).length
+  return causes.reduce((t, cause) => {
+    const given = rule.given.find(
+      (g) => g.kind === cause.kind && (g.at === 'bike' ? null : g.at === 'same' ? q.end : g.at) === cause.end,
+    )
+    return t + cause.probability * (given?.shares[answer] ?? even)
+  }, 0)
+}
+
+const bestWorth = (s: Standing) => (s.candidates.length > 0 ? Math.max(0, worth(s.candidates[0])) : 0)
+const leader = (causes: readonly Cause[]) => (causes.length > 0 ? `${causes[0].kind} ${causes[0].end}` : '')
+
+/** How likely the word is with this answer to it, under every sample. */
+function likelihoodOf(c: Climb, last: HistoryRun, q: Open, point: number, answer: string): Float64Array {
+  const s = c.standing()
+  const told = { question: q.id, end: q.end, answer }
+  const answers = dialAnswers(c.space, s.dials)
+  const end = q.mark.end === 'both' ? (q.end ?? 'front') : q.mark.end
+  const floor = clueRules.misled[q.mark.strength]
+  const clue = { point, ...clueOf({ mark: q.mark, end, floor, told: [told] }, c.h, answers) }
+  const beyond = hintsOf(beyondWords({ run: last, answer: told, share: 1 }), point, answers)
+  const word = clueLikelihood(s.surface, s.data, clue)
+  const rest = hintLikelihood(s.surface, s.data, beyond)
+  return word.map((x, i) => x * rest[i])
+}
+
+/** Chance of each answer under every sample, sums to 1 over the answers. */
+function answerShares(likelihoods: readonly Float64Array[], samples: number): Float64Array[] {
+  const out = likelihoods.map((l) => Float64Array.from(l))
+  for (let i = 0; i < samples; i++) {
+    let total = 0
+    for (const l of likelihoods) total += l[i]
+    for (const o of out) o[i] /= total
+  }
+  return out
+}
+
+/** Two cards ask for the same when they turn the same parts the same way, or turn nothing under the same headline. */
+function turnKey(p: Proposal): string {
+  return p.moves.length > 0
+    ? p.moves.map((m) => `${m.adjusterId} ${Math.sign(m.to - m.from)}`).join(', ')
+    : `${p.kind} ${p.headline}`
+}
+
+function askCard(c: Climb, last: HistoryRun, q: Open, question: AskedQuestion): Proposal {
+  const rule: QuestionRule = questionRules[q.id]
+  const at = q.end ? `${q.end === 'front' ? 'Front' : 'Rear'}: ` : ''
+  return {
+    ...plain(
+      'ask',
+      at + (q.end ? rule.ask.charAt(0).toLowerCase() + rule.ask.slice(1) : rule.ask),
+      'The answers lead different ways, and asking costs no run.',
+      '',
+    ),
+    speaksFor: [
+      reason(`“${wordRules[q.mark.word].label}” on run ${last.number}`, last.run.id),
+      ...(question.worth >= worthSaying
+        ? [reason(`Knowing it first is worth ${question.worth.toFixed(1)} rating points on the next run`)]
+        : []),
+    ],
+    question,
+    causes: c.causes(),
+  }
+}

@@ -1,0 +1,66 @@
+import { fallOff, presence, sayable, type Clue, type Hint, type Surface, type SurfaceData } from './model.ts'
+
+/** Rating points lost at a place, per sample. */
+export function lossOf(s: Omit<Surface, 'lossAt'>, z: ArrayLike<number>): Float64Array {
+  const out = new Float64Array(s.samples)
+  for (let i = 0; i < s.samples; i++)
+    for (let k = 0; k < s.dials; k++)
+      out[i] += s.steepness[i * s.dials + k] * fallOff(z[k] - s.best[i * s.dials + k], s.straightFrom[i])
+  return out
+}
+
+/** Likelihood of a word under every sample. */
+export function clueLikelihood(s: Surface, { points }: SurfaceData, clue: Clue): Float64Array {
+  const out = new Float64Array(s.samples).fill(clue.floor)
+  const { at } = points[clue.point]
+  for (const { dial, direction, share } of clue.parts)
+    for (let i = 0; i < s.samples; i++)
+      out[i] += share * sayable(direction * (s.best[i * s.dials + dial] - at[dial]), clue)
+  return out
+}
+
+/** Likelihood of hints under every sample. */
+export function hintLikelihood(s: Surface, { points }: SurfaceData, hints: readonly Hint[]): Float64Array {
+  const out = new Float64Array(s.samples).fill(1)
+  for (const h of hints) {
+    const at = points[h.point].at[h.dial]
+    for (let i = 0; i < s.samples; i++)
+      out[i] *= Math.exp(h.weight * presence(h.direction * (s.best[i * s.dials + h.dial] - at)))
+  }
+  return out
+}
+
+/**
+ * The surface as it would be after something was learnt: samples drawn anew in proportion to their weights, evenly
+ * spaced so that the same weights always give the same surface (systematic resampling: Kitagawa 1996).
+ *
+ * @param weights likelihood of what was learnt, per sample; any scale
+ * @param count   samples to keep
+ */
+export function reweighted(s: Surface, weights: ArrayLike<number>, count: number): Surface {
+  let total = 0
+  for (let i = 0; i < s.samples; i++) total += weights[i]
+  const K = s.dials
+  const out = {
+    best: new Float64Array(count * K),
+    steepness: new Float64Array(count * K),
+    noiseSd: new Float64Array(count),
+    straightFrom: new Float64Array(count),
+    samples: count,
+    dials: K,
+    residual: s.residual,
+  }
+  let from = 0
+  let reached = weights[0]
+  for (let n = 0; n < count; n++) {
+    const wanted = ((n + 0.5) / count) * total
+    while (reached < wanted && from < s.samples - 1) reached += weights[++from]
+    for (let k = 0; k < K; k++) {
+      out.best[n * K + k] = s.best[from * K + k]
+      out.steepness[n * K + k] = s.steepness[from * K + k]
+    }
+    out.noiseSd[n] = s.noiseSd[from]
+    out.straightFrom[n] = s.straightFrom[from]
+  }
+  return { ...out, lossAt: (z) => lossOf(out, z) }
+}
