@@ -11,7 +11,8 @@ import { suggestMapping } from '#core/telemetry/mapping'
 import { idOf } from './ids.ts'
 import { leverageOf } from '#core/linkage/leverage'
 import { rideFile } from './sensors.ts'
-import { bikes, days, riders, trails, units } from './world.ts'
+import { days } from './days.ts'
+import { bikes, riders, trails, units } from './world.ts'
 
 describe('the demo world', () => {
   it('fits the contract', () => {
@@ -44,9 +45,11 @@ describe('the demo world', () => {
           for (const m of s.marks ?? []) if (m.section) expect(sections).toContain(m.section)
     },
   )
-  it('has a settled day, a half-way day and a mess; one rider with few dials', () => {
-    expect(days.map((d) => d.settled)).toEqual([true, false, false])
-    expect(units.filter((u) => u.adjusters.length <= 2)).toHaveLength(2)
+  it('has one settled day, a half-way one, a mess, a hot one and a wrong spring; riders with few dials too', () => {
+    expect(days.filter((d) => d.settled).map((d) => d.key)).toEqual(['settled'])
+    expect(days.map((d) => d.key).sort()).toEqual(['half-way', 'heat', 'mess', 'settled', 'spring'])
+    expect(days.map((d) => d.date)).toEqual(days.map((d) => d.date).toSorted())
+    expect(units.filter((u) => u.adjusters.length <= 2).length).toBeGreaterThanOrEqual(2)
   })
 })
 

@@ -10,7 +10,8 @@ import { ridingMassKg as massOf } from '#core/spring/load'
 import { readBy, withTurns } from '#core/setup/known'
 import { rideFile } from './sensors.ts'
 import { baselines, gauges, interruptedBench, services, stock } from './workshop.ts'
-import { bikes, days, riders, trails, units, type DayStory, type Step } from './world.ts'
+import { days, type DayStory, type Step } from './days.ts'
+import { bikes, riders, trails, units } from './world.ts'
 
 /** Fills a running server with the demo world, through the same addresses the page uses. `tsx demo/fill.ts http://…` */
 const base = `${process.argv[2] ?? 'http://127.0.0.1:4870'}/api/v1`
@@ -63,7 +64,17 @@ async function fillDay(story: DayStory): Promise<void> {
       known: readBy({ at: instant('08:30'), airTempC, altitudeM, place: trail.place }),
     })),
     reason: { ...noReason, text: 'Read off the bike', source: 'baseline', linked: true },
-    foundIn: null,
+    foundIn: story.foundIn
+      ? {
+          altitudeM,
+          place: trail.place,
+          sagFrontPct: null,
+          sagRearPct: null,
+          postureFront: 'ready',
+          postureRear: 'seated',
+          ...story.foundIn,
+        }
+      : null,
     wanted: false,
   }
   await put(endpoints.putSetup, setup.id, setup)

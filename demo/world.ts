@@ -1,6 +1,4 @@
 import { Bike } from '#contract/bike'
-import type { Conditions } from '#contract/day'
-import type { Mark, Run } from '#contract/run'
 import { Rider } from '#contract/rider'
 import type { Trail, TrailSection } from '#contract/trail'
 import { SuspensionUnit } from '#contract/unit'
@@ -28,6 +26,26 @@ export const riders = Rider.array().parse([
     level: 'intermediate',
     taste: 'planted',
     note: 'Few dials on this bike.',
+  },
+  {
+    id: idOf('maren'),
+    version: 0,
+    name: 'Maren',
+    bodyMassKg: 74,
+    kitMassKg: 6,
+    level: 'advanced',
+    taste: 'lively',
+    note: '',
+  },
+  {
+    id: idOf('oskar'),
+    version: 0,
+    name: 'Oskar',
+    bodyMassKg: 91,
+    kitMassKg: 5,
+    level: 'intermediate',
+    taste: 'planted',
+    note: '',
   },
 ])
 
@@ -205,6 +223,140 @@ export const units = SuspensionUnit.array().parse([
       },
     ],
   },
+  {
+    id: idOf('maren fork'),
+    version: 0,
+    name: '150 mm air fork, Maren',
+    end: 'front',
+    spring: 'air',
+    strokeMm: 150,
+    sagTargetPct: 20,
+    revalved: false,
+    note: '',
+    adjusters: [
+      {
+        ...pump,
+        id: idOf('maren fork psi'),
+        kind: 'pressure',
+        role: 'main-pressure',
+        minPsi: 45,
+        maxPsi: 150,
+        stepPsi: 1,
+      },
+      {
+        ...hand,
+        id: idOf('maren fork lsc'),
+        kind: 'click',
+        role: 'low-speed-compression',
+        clicks: 14,
+        step: 1,
+        countBase: 'closed-0',
+      },
+      {
+        ...hand,
+        id: idOf('maren fork rebound'),
+        kind: 'click',
+        role: 'rebound',
+        clicks: 12,
+        step: 1,
+        countBase: 'closed-0',
+      },
+    ],
+  },
+  {
+    id: idOf('maren shock'),
+    version: 0,
+    name: '55 mm air shock, Maren',
+    end: 'rear',
+    spring: 'air',
+    strokeMm: 55,
+    sagTargetPct: 28,
+    revalved: false,
+    note: '',
+    adjusters: [
+      {
+        ...pump,
+        id: idOf('maren shock psi'),
+        kind: 'pressure',
+        role: 'main-pressure',
+        minPsi: 90,
+        maxPsi: 325,
+        stepPsi: 1,
+      },
+      {
+        ...hand,
+        id: idOf('maren shock rebound'),
+        kind: 'click',
+        role: 'rebound',
+        clicks: 14,
+        step: 1,
+        countBase: 'closed-0',
+      },
+    ],
+  },
+  {
+    id: idOf('oskar fork'),
+    version: 0,
+    name: '140 mm air fork, Oskar',
+    end: 'front',
+    spring: 'air',
+    strokeMm: 140,
+    sagTargetPct: 20,
+    revalved: false,
+    note: '',
+    adjusters: [
+      {
+        ...pump,
+        id: idOf('oskar fork psi'),
+        kind: 'pressure',
+        role: 'main-pressure',
+        minPsi: 45,
+        maxPsi: 150,
+        stepPsi: 1,
+      },
+      {
+        ...hand,
+        id: idOf('oskar fork rebound'),
+        kind: 'click',
+        role: 'rebound',
+        clicks: 10,
+        step: 1,
+        countBase: 'closed-0',
+      },
+    ],
+  },
+  {
+    id: idOf('oskar shock'),
+    version: 0,
+    name: '55 mm air shock, Oskar',
+    end: 'rear',
+    spring: 'air',
+    strokeMm: 55,
+    sagTargetPct: 30,
+    revalved: false,
+    note: '',
+    adjusters: [
+      {
+        ...pump,
+        id: idOf('oskar shock psi'),
+        kind: 'pressure',
+        role: 'main-pressure',
+        minPsi: 90,
+        maxPsi: 325,
+        stepPsi: 1,
+      },
+      { ...bench, id: idOf('oskar shock spacers'), kind: 'spacer', role: 'spacers', maxCount: 4 },
+      {
+        ...hand,
+        id: idOf('oskar shock rebound'),
+        kind: 'click',
+        role: 'rebound',
+        clicks: 14,
+        step: 1,
+        countBase: 'closed-0',
+      },
+    ],
+  },
 ])
 
 export const bikes = Bike.array().parse([
@@ -233,6 +385,34 @@ export const bikes = Bike.array().parse([
     rearWheelTravelMm: 122,
     leverageStart: 2.9,
     leverageEnd: 2.5,
+    currentSetupId: null,
+    note: '',
+  },
+  {
+    id: idOf('maren bike'),
+    version: 0,
+    riderId: idOf('maren'),
+    name: '145 mm bike',
+    eBike: false,
+    frontUnitId: idOf('maren fork'),
+    rearUnitId: idOf('maren shock'),
+    rearWheelTravelMm: 145,
+    leverageStart: 2.9,
+    leverageEnd: 2.4,
+    currentSetupId: null,
+    note: '',
+  },
+  {
+    id: idOf('oskar bike'),
+    version: 0,
+    riderId: idOf('oskar'),
+    name: '140 mm bike',
+    eBike: false,
+    frontUnitId: idOf('oskar fork'),
+    rearUnitId: idOf('oskar shock'),
+    rearWheelTravelMm: 143,
+    leverageStart: 2.9,
+    leverageEnd: 2.4,
     currentSetupId: null,
     note: '',
   },
@@ -273,218 +453,6 @@ export const trails: Trail[] = [
       section('larch', 'Stone steps', 'square-edges', 70),
       section('larch', 'Larch roots', 'roots', 90),
       section('larch', 'Two berms', 'berms', 60),
-    ],
-  },
-]
-
-export interface StoryMark {
-  word: Mark['word']
-  section: string | null
-  end: Mark['end']
-  strength?: Mark['strength']
-}
-
-/** One step of a day as it was lived: a change, or a run. */
-export type Step =
-  | { do: 'change'; to: Record<string, number>; why: string; linked?: boolean }
-  | {
-      do: 'run'
-      at: string
-      kind?: Run['kind']
-      voidReason?: string
-      mind?: Run['mind']
-      rating?: number
-      marks?: StoryMark[]
-      against?: { step: number; value: -2 | -1 | 0 | 1 | 2 }
-      sensors?: boolean
-      ringFrontMm?: number
-      ringRearMm?: number
-      note?: string
-    }
-
-export interface DayStory {
-  key: string
-  date: string
-  rider: string
-  bike: string
-  trail: string
-  conditions: Conditions
-  start: Record<string, number>
-  steps: Step[]
-  settled: boolean
-}
-
-export const days: DayStory[] = [
-  {
-    key: 'settled',
-    date: '2026-11-07',
-    rider: 'ilka',
-    bike: 'ilka',
-    trail: 'larch',
-    conditions: { airTempC: 9, altitudeM: 510, surface: 'damp' },
-    settled: true,
-    start: {
-      'ilka fork psi': 78,
-      'ilka fork spacers': 2,
-      'ilka fork lsc': 12,
-      'ilka fork rebound': 6,
-      'ilka shock psi': 172,
-      'ilka shock rebound': 9,
-      'ilka shock lever': 0,
-    },
-    steps: [
-      { do: 'run', at: '10:02', kind: 'warm-up' },
-      {
-        do: 'run',
-        at: '10:20',
-        rating: 5.5,
-        marks: [{ word: 'pogo', section: 'Rollers', end: 'rear' }],
-        sensors: true,
-        ringRearMm: 50,
-      },
-      {
-        do: 'run',
-        at: '10:41',
-        rating: 6,
-        marks: [{ word: 'pogo', section: 'Rollers', end: 'rear' }],
-        sensors: true,
-      },
-      { do: 'change', to: { 'ilka shock rebound': 8 }, why: 'It bounces on after the rollers' },
-      {
-        do: 'run',
-        at: '11:05',
-        rating: 7.5,
-        marks: [{ word: 'good', section: 'Rollers', end: 'rear' }],
-        against: { step: 2, value: 1 },
-        sensors: true,
-      },
-      { do: 'run', at: '11:27', rating: 7.5, against: { step: 2, value: 1 } },
-      { do: 'change', to: { 'ilka shock rebound': 7 }, why: 'Try one past it' },
-      {
-        do: 'run',
-        at: '11:52',
-        rating: 6.5,
-        marks: [{ word: 'stays-down', section: 'Larch roots', end: 'rear' }],
-        against: { step: 5, value: -1 },
-      },
-      { do: 'change', to: { 'ilka shock rebound': 8 }, why: 'Back: one past the best' },
-      { do: 'run', at: '12:14', rating: 8, marks: [{ word: 'grips', section: 'Two berms', end: 'both' }] },
-    ],
-  },
-  {
-    key: 'mess',
-    date: '2026-11-15',
-    rider: 'joren',
-    bike: 'joren',
-    trail: 'larch',
-    conditions: { airTempC: 4, altitudeM: 510, surface: 'wet' },
-    settled: false,
-    start: {
-      'joren fork psi': 92,
-      'joren fork rebound': 5,
-      'joren shock psi': 165,
-      'joren shock rebound': 4,
-    },
-    steps: [
-      {
-        do: 'run',
-        at: '13:10',
-        kind: 'warm-up',
-        mind: 'track-new',
-        rating: 4,
-        marks: [{ word: 'harsh-everywhere', section: 'Stone steps', end: 'front', strength: 3 }],
-      },
-      { do: 'change', to: { 'joren fork psi': 84 }, why: 'Harsh' },
-      { do: 'change', to: { 'joren shock rebound': 6 }, why: 'While we are at it' },
-      {
-        do: 'run',
-        at: '13:31',
-        rating: 5,
-        mind: 'nervous',
-        marks: [{ word: 'nervous', section: 'Larch roots', end: 'both' }],
-        ringFrontMm: 108,
-      },
-      { do: 'run', at: '13:48', kind: 'void', voidReason: 'slid out in the second berm' },
-      { do: 'change', to: { 'joren fork rebound': 7 }, why: 'Somebody said faster' },
-      { do: 'change', to: { 'joren shock psi': 175 }, why: 'And firmer behind' },
-      {
-        do: 'run',
-        at: '14:20',
-        rating: 4.5,
-        mind: 'tired',
-        marks: [
-          { word: 'washes-out', section: 'Two berms', end: 'front' },
-          { word: 'kicks', section: 'Stone steps', end: 'rear' },
-        ],
-      },
-    ],
-  },
-  {
-    key: 'half-way',
-    date: '2026-11-21',
-    rider: 'ilka',
-    bike: 'ilka',
-    trail: 'quarry',
-    conditions: { airTempC: 11, altitudeM: 420, surface: 'damp' },
-    settled: false,
-    start: {
-      'ilka fork psi': 78,
-      'ilka fork spacers': 2,
-      'ilka fork lsc': 12,
-      'ilka fork rebound': 6,
-      'ilka shock psi': 178,
-      'ilka shock rebound': 5,
-      'ilka shock lever': 0,
-    },
-    steps: [
-      { do: 'run', at: '09:20', kind: 'warm-up' },
-      {
-        do: 'run',
-        at: '09:41',
-        rating: 6,
-        marks: [
-          { word: 'dives', section: 'Braking bumps', end: 'front' },
-          { word: 'kicks', section: 'Root web', end: 'rear' },
-        ],
-        sensors: true,
-        ringFrontMm: 136,
-        ringRearMm: 51,
-      },
-      {
-        do: 'run',
-        at: '10:02',
-        rating: 6,
-        marks: [
-          { word: 'dives', section: 'Braking bumps', end: 'front' },
-          { word: 'kicks', section: 'Root web', end: 'rear' },
-        ],
-        sensors: true,
-      },
-      { do: 'change', to: { 'ilka fork lsc': 10 }, why: 'Dives under braking' },
-      {
-        do: 'run',
-        at: '10:26',
-        rating: 7.5,
-        marks: [
-          { word: 'holds-up', section: 'Berms', end: 'front' },
-          { word: 'kicks', section: 'Root web', end: 'rear' },
-        ],
-        against: { step: 2, value: 1 },
-        sensors: true,
-      },
-      {
-        do: 'run',
-        at: '10:50',
-        rating: 7,
-        marks: [
-          { word: 'holds-up', section: 'Berms', end: 'front' },
-          { word: 'kicks', section: 'Root web', end: 'rear' },
-        ],
-        against: { step: 2, value: 1 },
-        sensors: true,
-        ringFrontMm: 138,
-        ringRearMm: 52,
-      },
     ],
   },
 ]

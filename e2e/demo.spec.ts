@@ -22,19 +22,79 @@ async function openDay(page: Page, name: RegExp) {
 const goOn = async (page: Page) => {
   await page.goto(server.base)
   await page.getByRole('link', { name: 'Go on with it' }).click()
-  await expect(page.getByRole('heading', { name: 'Two causes, opposite ways: find out which' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Rear: when does it kick?' })).toBeVisible()
 }
 
-test('the half-way day shows competing causes, and a test that tells them apart', async ({ page }) => {
+/** The tap of an answer on the card, and the way back. */
+const tap = (page: Page, answer: string) => page.getByRole('button', { name: answer }).click()
+const unsay = (page: Page) => page.getByRole('button', { name: /^Take back: When does it kick/ }).click()
+
+test('the half-way day begins with a question, and three answers lead three ways', async ({ page }) => {
   await page.goto(server.base)
-  await expect(page.getByText('Next: Two causes, opposite ways: find out which')).toBeVisible()
+  await expect(page.getByText('Next: Rear: when does it kick?')).toBeVisible()
   await goOn(page)
+  const ways = [
+    ['Worse along a row of hits', /^Rear rebound, \d clicks? faster/],
+    ['On single hits', /^Rear rebound, \d clicks? slower/],
+    ['Off a lip, deep in its travel before', /^Rear pressure, \d+ psi firmer/],
+  ] as const
+  for (const [answer, heading] of ways) {
+    await tap(page, answer)
+    await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible()
+    await expect(page.getByText(`When does it kick? ${answer}`).first()).toBeVisible()
+    await unsay(page)
+    await expect(page.getByRole('heading', { name: 'Rear: when does it kick?' })).toBeVisible()
+  }
+})
+
+test('what was tapped is kept on its run through a reload, and the notice takes it back', async ({
+  page,
+}) => {
+  await goOn(page)
+  await tap(page, 'On single hits')
+  await expect(page.getByRole('heading', { level: 1, name: /^Rear rebound/ })).toBeVisible()
+  const told = () =>
+    page.request
+      .get(`${server.base}/api/v1/days/${idOf('day half-way')}`)
+      .then((r) => r.json())
+      .then((b: { feels: { answers: { answer: string }[] }[] }) =>
+        b.feels.flatMap((f) => f.answers.map((a) => a.answer)),
+      )
+  await expect.poll(told).toEqual(['single-hits'])
+  await page.reload()
+  await expect(page.getByRole('heading', { level: 1, name: /^Rear rebound/ })).toBeVisible()
+  await unsay(page)
+  await expect.poll(told).toEqual([])
+})
+
+test('a rider who cannot say gets the test that tells both causes apart', async ({ page }) => {
+  await goOn(page)
+  await tap(page, 'Can’t say')
+  await expect(page.getByRole('heading', { name: 'Two causes, opposite ways: find out which' })).toBeVisible()
   await expect(page.getByRole('heading', { name: 'For: rear rebound too slow' })).toBeVisible()
   await expect(page.getByRole('heading', { name: 'For: rear rebound too fast' })).toBeVisible()
   await expect(page.getByText(/Ride one row of bumps and one single hit/)).toBeVisible()
   await expect(page.getByText(/“kicks” in Root web, rear \(runs 3, 4, 5\)/).first()).toBeVisible()
   await expect(page.getByText('Front LSC 12 → 10')).toBeVisible()
   await expect(page.getByText('Runs on the same settings scatter by about')).toBeVisible()
+  await unsay(page)
+})
+
+test('a hot day asks for both ends at once, before a dial is blamed', async ({ page }) => {
+  await openDay(page, /Quarry Loop.*29 Aug/)
+  await expect(
+    page.getByRole('heading', { level: 1, name: /^For the heat: front rebound one slower/ }),
+  ).toBeVisible()
+  await expect(page.getByText(/29 °C now, 14 °C where these settings were found/)).toBeVisible()
+  await page.getByRole('button', { name: 'Done, all are on' }).click()
+  await expect(page.getByRole('heading', { name: 'Ride it before anything else is turned' })).toBeVisible()
+})
+
+test('ring and bench alone find a wrong spring, and it goes to its target at once', async ({ page }) => {
+  await openDay(page, /Larch Bank.*17 Oct/)
+  await expect(page.getByRole('heading', { level: 1, name: /^Rear pressure, \d\d psi firmer/ })).toBeVisible()
+  await expect(page.getByText('Rear sag was read at 37 %, its target is 30 %')).toBeVisible()
+  await expect(page.getByText(/The ring shows 98 % used/)).toBeVisible()
 })
 
 test('the settled day is silent', async ({ page }) => {
@@ -193,9 +253,7 @@ test('two windows: the second sees what the first logs', async ({ page, context 
   await goOn(page)
   const other = await context.newPage()
   await other.goto(page.url())
-  await expect(
-    other.getByRole('heading', { name: 'Two causes, opposite ways: find out which' }),
-  ).toBeVisible()
+  await expect(other.getByRole('heading', { name: 'Rear: when does it kick?' })).toBeVisible()
   await page.getByRole('banner').getByRole('button', { name: 'Log run 6' }).click()
   await page.getByRole('dialog').getByText('void', { exact: true }).click()
   await page.getByRole('dialog').getByRole('button', { name: 'Log run 6' }).click()
@@ -252,7 +310,7 @@ test.describe('on a phone', () => {
       ['Feel', /how it felt/],
       ['Bike', /On the bike now/],
       ['Day', /The day so far/],
-      ['Next', /Two causes, opposite ways/],
+      ['Next', /Rear: when does it kick/],
     ] as const) {
       await page
         .getByRole('navigation', { name: 'Parts of the day' })

@@ -41,14 +41,20 @@ test('simulated runs bring the half-way day to rest, at settings that ride bette
   const rider: VirtualRider = { threshold: 1.1, taste: 0, ratingSd: 0.4, silent: 0.1, misled: 0.05 }
   const random = seededRandom(7)
   await page.goto(`${server.base}/days/${halfWay}`)
-  await expect(page.getByRole('heading', { name: 'Two causes, opposite ways: find out which' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Rear: when does it kick?' })).toBeVisible()
   const atRest = page.getByRole('heading', { name: /^(Settled: leave|Leave) it alone$/ })
   const first = await bundleOf(page, halfWay)
   const ratings = first.feels.flatMap((f) => f.rating ?? [])
   const before = Math.max(...ratings)
   let last = 0
   for (let n = 6; n <= 14 && !(await atRest.isVisible()); n++) {
-    // What the card asks to turn is turned; where it asks for another look, nothing is.
+    // This rider cannot say more than the words, and what the card asks to turn is turned; where it asks for another look, nothing is.
+    const unsaid = page.getByRole('button', { name: /^Can’t say/ })
+    while (await unsaid.isVisible()) {
+      await unsaid.click()
+      await expect(page.locator('[aria-labelledby=next-title]')).toHaveAttribute('aria-busy', 'true')
+      await expect(page.locator('[aria-labelledby=next-title]')).toHaveAttribute('aria-busy', 'false')
+    }
     const turn = page.getByRole('button', { name: /^(Done|Probe)/ })
     if (await turn.isVisible()) {
       await turn.click()
@@ -98,7 +104,8 @@ test('simulated runs bring the half-way day to rest, at settings that ride bette
 
 test('what was proposed is kept, with what was done instead', async ({ page }) => {
   await page.goto(`${server.base}/days/${halfWay}`)
-  await expect(page.getByRole('button', { name: /^Probe/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Worse along a row of hits' }).click()
+  await expect(page.getByRole('button', { name: /^Done, it’s on/ })).toBeVisible()
   await page.getByRole('slider', { name: /front Pressure/ }).focus()
   await page.keyboard.press('ArrowRight')
   await page.getByRole('button', { name: 'Done, it is on' }).click()

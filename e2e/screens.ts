@@ -6,11 +6,11 @@ const day = `/days/${idOf('day half-way')}`
 const run = (i: number) => idOf(`half-way run ${i}`)
 
 export const proposed = (page: Page) =>
-  page.getByRole('heading', { name: 'Two causes, opposite ways: find out which' }).waitFor()
+  page.getByRole('heading', { name: 'Rear: when does it kick?' }).waitFor()
 
 /** Where each screen is in the demo world, and by what it is known to have come up whole. */
 export const inDemo: Record<Screen, { address: string; ready: (page: Page) => Promise<unknown> }> = {
-  today: { address: '/', ready: (p) => p.getByText('Next: Two causes').waitFor() },
+  today: { address: '/', ready: (p) => p.getByText('Next: Rear: when does it kick?').waitFor() },
   garage: { address: '/garage', ready: (p) => p.getByText('55 mm air shock').first().waitFor() },
   bench: {
     address: `/bench/${idOf('joren bike')}?step=sag-rear`,

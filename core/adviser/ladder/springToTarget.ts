@@ -1,7 +1,7 @@
 import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
-import type { Proposal } from '#contract/proposal'
-import { isComplaint } from '../../causes/words.ts'
+import type { Evidence, Proposal } from '#contract/proposal'
+import { isComplaint, wordRules } from '../../causes/words.ts'
 import { standing as rules } from '../../causes/standingRules.ts'
 import { clampToRange } from '../../adjusters/range.ts'
 import { knownSagPct } from '../../setup/sagOf.ts'
@@ -9,7 +9,9 @@ import { solveSag } from '../../spring/solver.ts'
 import { unitAir } from '../../spring/unitSpring.ts'
 import { plain, reason } from '../cards.ts'
 import { cautionFor, stepWords } from '../change.ts'
+import type { HistoryRun } from '../dayHistory.ts'
 import { setupOf } from '../history.ts'
+import { strokePct } from '../../spring/sag.ts'
 import { hasAskedEnough, saidOf, type Climb, type Rung } from './climb.ts'
 
 /** Rated from here on without a complaint, a spring is left alone even where its sag is off: the rider likes it so. */
@@ -45,16 +47,28 @@ function worst(c: Climb, ends: End[]): Proposal | null {
           reason(
             `${end === 'front' ? 'Front' : 'Rear'} sag was read at ${Math.round(sag)} %, its target is ${unit.sagTargetPct} %`,
           ),
+          ...ringReasons(c, end, unit.strokeMm),
           ...saidOf(c, end)
-            .slice(0, 2)
             .filter(({ mark }) => isComplaint(mark.word))
-            .map(({ run }) => reason(`Something was said of the ${end} on run ${run.number}`, run.run.id)),
+            .slice(0, 2)
+            .map(({ run, mark }) =>
+              reason(`“${wordRules[mark.word].label}” on run ${run.number}`, run.run.id),
+            ),
         ],
         causes: c.causes(),
       }
   }
   return null
 }
+
+/** What the latest ring of this end shows, where it was read. */
+function ringReasons(c: Climb, end: End, strokeMm: number): Evidence[] {
+  const read = [...c.onNow].reverse().find((r) => ringOf(r, end) !== null)
+  return read
+    ? [reason(`The ring shows ${Math.round(strokePct(ringOf(read, end)!, strokeMm))} % used`, read.run.id)]
+    : []
+}
+const ringOf = (r: HistoryRun, end: End) => (end === 'front' ? r.run.ringFrontMm : r.run.ringRearMm)
 
 function isLiked(c: Climb, end: End): boolean {
   const rating = c.onNow[c.onNow.length - 1]?.feel?.rating ?? null
