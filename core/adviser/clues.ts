@@ -1,7 +1,7 @@
 import type { End } from '#contract/common'
 import type { CauseKind } from '#contract/proposal'
 import type { Answer } from '#contract/question'
-import type { Mark, MindTag } from '#contract/run'
+import type { FeelWord, Mark, MindTag } from '#contract/run'
 import { markCauses, wordShares } from '../causes/marks.ts'
 import type { Finding } from '../causes/posterior.ts'
 import { isComplaint } from '../causes/words.ts'
@@ -10,8 +10,8 @@ import { comparable } from './comparable.ts'
 import { answersGiven, beyondWords, explains, toldFactor } from './answers.ts'
 import type { Dial } from './dials.ts'
 import { measuredFindings } from './diagnose.ts'
-import type { DayHistory, SetupSpace } from './dayHistory.ts'
-import { countedRuns, keyOfRun, setupOf } from './history.ts'
+import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
+import { countedRuns, keyOfRun, settingsKey, setupOf } from './history.ts'
 import { answersOf } from './remedies.ts'
 import {
   surfacePriors,
@@ -108,7 +108,7 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
             clueRules.misledAgain * times +
             clueRules.misledInMind[r.run.mind],
         )
-        const told = r.feel?.answers.filter((a) => explains(a, mark.word, end)) ?? []
+        const told = toldOf(h, r, mark.word, end)
         const spoken = clueOf({ mark, end, floor, told }, h, answers)
         clues.push({ point, ...spoken })
         for (const p of spoken.parts) named[p.dial] += p.share / (1 - floor)
@@ -167,6 +167,20 @@ export function hintsOf(findings: readonly Finding[], point: number, answers: Di
       weight: (f.evidence.weight * a.share) / found.length,
     }))
   })
+}
+
+/** What was answered about a word: on its own run, or on another one that was ridden on the same settings of that end. */
+export function toldOf(h: DayHistory, r: HistoryRun, word: FeelWord, end: End): Answer[] {
+  const key = endKey(h, r, end)
+  return answersGiven(h)
+    .filter((g) => explains(g.answer, word, end) && (g.run === r || endKey(h, g.run, end) === key))
+    .map((g) => g.answer)
+}
+
+/** Runs with equal settings of an end share this key. */
+function endKey(h: DayHistory, r: HistoryRun, end: End): string {
+  const s = setupOf(h, r.run.setupId)
+  return s ? settingsKey({ ...s, positions: s.positions.filter((p) => p.end === end) }) : r.run.id
 }
 
 /** Positions of a setup, click-equivalents per dial; `fallback` where the setup does not know the dial. */

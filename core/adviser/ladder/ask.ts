@@ -1,15 +1,16 @@
 import type { End } from '#contract/common'
 import type { Cause, Proposal } from '#contract/proposal'
-import { cannotSay, type AskedQuestion, type QuestionId } from '#contract/question'
+import { cannotSay, type Answer, type AskedQuestion, type QuestionId } from '#contract/question'
 import type { Mark } from '#contract/run'
 import { questionRules, type QuestionRule } from '../../causes/questions.ts'
 import { wordRules } from '../../causes/words.ts'
-import { answerTo, beyondWords, withAnswer } from '../answers.ts'
+import { answerTo, beyondWords, explains, withAnswer } from '../answers.ts'
 import { plain, reason } from '../cards.ts'
-import { clueOf, clueRules, dialAnswers, hintsOf } from '../clues.ts'
+import { clueOf, clueRules, dialAnswers, hintsOf, toldOf } from '../clues.ts'
 import { costRuns } from '../costs.ts'
 import { standingOn, worth, type Standing } from '../decide.ts'
-import type { HistoryRun } from '../dayHistory.ts'
+import type { DayHistory, HistoryRun } from '../dayHistory.ts'
+import { countedRuns } from '../history.ts'
 import { clueLikelihood, hintLikelihood, reweighted } from '../surface/samples.ts'
 import { hasLever } from './openLever.ts'
 import { climbOf, hasAskedEnough, type Climb, type Rung } from './climb.ts'
@@ -114,17 +115,18 @@ interface Imagined {
 function imagine(c: Climb, last: HistoryRun, q: Open): Imagined {
   const rule: QuestionRule = questionRules[q.id]
   const s = c.standing()
-  const point = c.counted.findIndex((r) => r.run.id === last.run.id)
-  const answers = Object.keys(rule.answers)
+  const days = Object.keys(rule.answers).map((answer) => ({
+    answer,
+    day: withAnswer(c.h, last.run.id, { question: q.id, end: q.end, answer }),
+  }))
   const chances = answerShares(
-    answers.map((answer) => likelihoodOf(c, last, q, point, answer)),
+    days.map(({ answer, day }) => likelihoodOf(c, last, q, day, answer)),
     s.surface.samples,
   )
   let expected = 0
   let total = 0
-  const leads = answers.map((answer, i) => {
+  const leads = days.map(({ answer, day }, i) => {
     const chance = chances[i].reduce((t, x) => t + x, 0)
-    const day = withAnswer(c.h, last.run.id, { question: q.id, end: q.end, answer })
     const known: Standing = standingOn(day, s.dials, s.data, reweighted(s.surface, chances[i], imagined))
     expected += chance * bestWorth(known)
     total += chance
@@ -158,18 +160,35 @@ function answerChance(causes: readonly Cause[], q: Open, answer: string): number
 const bestWorth = (s: Standing) => (s.candidates.length > 0 ? Math.max(0, worth(s.candidates[0])) : 0)
 const leader = (causes: readonly Cause[]) => (causes.length > 0 ? `${causes[0].kind} ${causes[0].end}` : '')
 
-/** How likely the word is with this answer to it, under every sample. */
-function likelihoodOf(c: Climb, last: HistoryRun, q: Open, point: number, answer: string): Float64Array {
-  const s = c.standing()
+/** How much likelier all that was said gets with this answer to it, under every sample. */
+function likelihoodOf(c: Climb, last: HistoryRun, q: Open, day: DayHistory, answer: string): Float64Array {
+  const { surface, data, dials } = c.standing()
   const told = { question: q.id, end: q.end, answer }
-  const answers = dialAnswers(c.space, s.dials)
-  const end = q.mark.end === 'both' ? (q.end ?? 'front') : q.mark.end
-  const floor = clueRules.misled[q.mark.strength]
-  const clue = { point, ...clueOf({ mark: q.mark, end, floor, told: [told] }, c.h, answers) }
-  const beyond = hintsOf(beyondWords({ run: last, answer: told, share: 1 }), point, answers)
-  const word = clueLikelihood(s.surface, s.data, clue)
-  const rest = hintLikelihood(s.surface, s.data, beyond)
-  return word.map((x, i) => x * rest[i])
+  const answers = dialAnswers(c.space, dials)
+  const point = c.counted.findIndex((r) => r.run.id === last.run.id)
+  const out = hintLikelihood(
+    surface,
+    data,
+    hintsOf(beyondWords({ run: last, answer: told, share: 1 }), point, answers),
+  )
+  countedRuns(day).forEach((r, at) => {
+    for (const mark of r.feel?.marks ?? [])
+      for (const end of mark.end === 'both' ? (['front', 'rear'] as const) : [mark.end]) {
+        if (!explains(told, mark.word, end)) continue
+        const floor = clueRules.misled[mark.strength]
+        const now = toldOf(day, r, mark.word, end)
+        const before = toldOf(c.h, c.counted[at], mark.word, end)
+        if (now.length === before.length) continue
+        const likelihood = (heard: readonly Answer[]) =>
+          clueLikelihood(surface, data, {
+            point: at,
+            ...clueOf({ mark, end, floor, told: heard }, day, answers),
+          })
+        const [a, b] = [likelihood(now), likelihood(before)]
+        for (let i = 0; i < out.length; i++) out[i] *= a[i] / b[i]
+      }
+  })
+  return out
 }
 
 /** Chance of each answer under every sample, sums to 1 over the answers. */
