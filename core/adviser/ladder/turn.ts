@@ -1,8 +1,11 @@
+import type { End } from '#contract/common'
 import type { Cause } from '#contract/proposal'
 import { cannotSay, type AskedQuestion } from '#contract/question'
+import type { Mark } from '#contract/run'
+import { isComplaint } from '../../causes/words.ts'
 import { springCauses } from '../../causes/kinds.ts'
 import { questionRules } from '../../causes/questions.ts'
-import { answerTo } from '../answers.ts'
+import { answerTo, explains } from '../answers.ts'
 import { noAnswerCard, plain, reason, repeatCard } from '../cards.ts'
 import type { Candidate } from '../candidates.ts'
 import { changeCard } from '../change.ts'
@@ -17,6 +20,8 @@ export const worseBelow = 0.3
 /** Causes below this are not worth a change of their own. */
 const likelyFrom = 0.15
 const worthDisturbing = 0.25
+/** Another end has to promise this much more than what answers the complaint. */
+const elsewhereShare = 0.6
 /** Ridden this often on the same settings, another repeat tells nothing new. */
 const repeatsEnough = 3
 const checkedByHand: readonly Cause['kind'][] = ['tyres', 'stiction']
@@ -90,11 +95,44 @@ export function usefulOf(c: Climb): Candidate[] {
   let useful = weighed.get(c)
   if (!useful) {
     const against = againstLeading(c)
-    useful = c.standing().candidates.filter((x) => !against(x) && !alreadyWorse(c, x))
+    const sound = c.standing().candidates.filter((x) => !against(x) && !alreadyWorse(c, x))
+    useful = answeringComplaint(c, sound) ?? sound
     weighed.set(c, useful)
   }
   return useful
 }
+/**
+ * Who has just answered a question about a complaint gets a turn that answers it, and not one of an end of which little is
+ * known. null: nothing was asked, or nothing that answers it is worth nearly as much.
+ */
+function answeringComplaint(c: Climb, sound: readonly Candidate[]): Candidate[] | null {
+  const last = c.onNow[c.onNow.length - 1]
+  const said = (last?.feel?.marks ?? []).filter((m) => isComplaint(m.word) && wasAsked(c, m))
+  if (said.length === 0) return null
+  const topics = c.causes().filter((x) =>
+    x.evidence.some((e) => e.weight > 0 && said.some((m) => m.word === e.link.word)),
+  )
+  const turns = topics.flatMap((x) => answersOf(x.kind, x.end, c.space))
+  const { dials } = c.standing()
+  const fitting = sound.filter((x) =>
+    x.steps.some((step) =>
+      turns.some(
+        (t) =>
+          t.adjuster.id === dials[step.dial].adjuster.id && t.direction === Math.sign(step.to - step.from),
+      ),
+    ),
+  )
+  const enough = Math.max(choice.leastWorth, elsewhereShare * (sound.length > 0 ? worth(sound[0]) : 0))
+  return fitting.some((x) => worth(x) >= enough) ? fitting : null
+}
+
+function wasAsked(c: Climb, { word, end }: Mark): boolean {
+  const ends: End[] = end === 'both' ? ['front', 'rear'] : [end]
+  return c.onNow.some((r) =>
+    r.feel?.answers.some((a) => a.answer !== cannotSay && ends.some((e) => explains(a, word, e))),
+  )
+}
+
 /** Several rungs ask for the same list on one climb. */
 const weighed = new WeakMap<Climb, Candidate[]>()
 
