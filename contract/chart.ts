@@ -13,6 +13,14 @@ export const ChartRow = z.strictObject({
 })
 export type ChartRow = z.infer<typeof ChartRow>
 
+/** What a unit's own chart says for its rider's weight: the weight itself stays with the rider. */
+export const ChartPressure = z.strictObject({
+  unitId: Id,
+  psi: z.number().positive(),
+  source: z.string(),
+})
+export type ChartPressure = z.infer<typeof ChartPressure>
+
 /** A chart of the unit's or frame's maker: one adjuster over weight or pressure. */
 export const Chart = z.strictObject({
   id: Id,

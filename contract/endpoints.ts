@@ -8,6 +8,7 @@ import { TrailDay } from './day.ts'
 import { LoggerAtHand } from './logger.ts'
 import { ProposalRecord } from './proposal.ts'
 import { AddedFileUpload, Recording, RecordingUpload, RememberedMapping, SectionSpans } from './recording.ts'
+import { ChartPressure } from './chart.ts'
 import { Rider, RiderCard } from './rider.ts'
 import { Feel, Run } from './run.ts'
 import { Setup } from './setup.ts'
@@ -114,6 +115,8 @@ export const DayBundle = z.strictObject({
   rider: RiderCard,
   bike: Bike,
   units: z.array(SuspensionUnit),
+  /** Main pressures that the units' own charts give for this rider. */
+  ownCharts: z.array(ChartPressure),
   trail: Trail,
   /** Setups of the day, those its runs were ridden on, and what is on the bike now, in the order they were saved. */
   setups: z.array(Setup),

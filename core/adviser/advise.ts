@@ -11,6 +11,8 @@ import { separate } from './ladder/separate.ts'
 import { almostSettled, leaveIt, settled } from './ladder/settle.ts'
 import { settledDay } from './ladder/settledDay.ts'
 import { firstRun, rideIt, tellTheFeel, untangle } from './ladder/somethingToJudge.ts'
+import { readBeforePumping } from './ladder/readBeforePumping.ts'
+import { springByChart } from './ladder/springByChart.ts'
 import { springToTarget } from './ladder/springToTarget.ts'
 import { byHand, lookAgain, turn } from './ladder/turn.ts'
 import { usedUp } from './ladder/usedUp.ts'
@@ -32,6 +34,7 @@ const ladder: readonly Rung[] = [
   weather,
   enough,
   springToTarget,
+  springByChart,
   rampToTarget,
   settled,
   goBack,
@@ -40,6 +43,7 @@ const ladder: readonly Rung[] = [
   usedUp,
   separate,
   byHand,
+  readBeforePumping,
   turn,
   lookAgain,
 ]

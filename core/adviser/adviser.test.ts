@@ -212,6 +212,7 @@ describe('advice', () => {
     const d = new DayBuilder({ fp: 80, rp: 180, rr: 7, rs: 1 }).run(5, [
       { word: 'dives', end: 'front', strength: 3 },
     ])
+    d.readSag('front', 21)
     const p = advice(d, bare)
     expect(p.moves[0].adjusterId).toBe('fp')
     expect(p.moves[0].to).toBeGreaterThan(80)

@@ -13,6 +13,7 @@ import { measuredFindings } from './diagnose.ts'
 import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
 import { countedRuns, keyOfRun, settingsKey, setupOf } from './history.ts'
 import { answersOf } from './remedies.ts'
+import { wishedPsi } from './sagWish.ts'
 import {
   surfacePriors,
   type Clue,
@@ -131,18 +132,40 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
     if (point !== undefined) hints.push(...hintsOf(beyondWords(given), point, answers))
   }
   return {
-    dials: dials.map((d, k) => ({
-      low: d.low,
-      high: d.high,
-      expected: start[k],
-      expectedSd: surfacePriors.expectedSd,
-    })),
+    dials: dials.map((d, k) => ({ low: d.low, high: d.high, ...expectedOf(h, space, d, start[k]) })),
     points: runs.map((r) => ({ at: clicksOf(h, r.run.setupId, dials, now), index: r.number })),
     rows,
     clues,
     hints,
     silences,
   }
+}
+
+/** Rated so without a complaint of that end, a pressure far off its sag target is this rider's taste. */
+const likedFrom = 8
+const likedOffClicks = 3
+function isLikedOffTarget(h: DayHistory, d: Dial, psi: number): boolean {
+  return countedRuns(h).some((r) => {
+    const at = setupOf(h, r.run.setupId)?.positions.find((p) => p.adjusterId === d.adjuster.id)?.value
+    return (
+      at !== undefined &&
+      Math.abs(d.toClicks(at) - d.toClicks(psi)) >= likedOffClicks &&
+      (r.feel?.rating ?? 0) >= likedFrom &&
+      !r.feel!.marks.some((m) => isComplaint(m.word) && (m.end === d.end || m.end === 'both'))
+    )
+  })
+}
+
+/** Where the best place of a dial is expected: at its sag target where sag was read, else about where the day began. */
+function expectedOf(h: DayHistory, space: SetupSpace, d: Dial, start: number) {
+  const unit = space[d.end]
+  const psi = d.adjuster.role === 'main-pressure' && unit ? wishedPsi(h.setups, unit) : null
+  return psi === null || isLikedOffTarget(h, d, psi)
+    ? { expected: start, expectedSd: surfacePriors.expectedSd }
+    : {
+        expected: Math.min(d.high, Math.max(d.low, d.toClicks(psi))),
+        expectedSd: surfacePriors.sagExpectedSd,
+      }
 }
 
 type DialAnswers = (kind: CauseKind, end: End | null) => Clue['parts']

@@ -1,3 +1,4 @@
+import type { ChartPressure } from '#contract/chart'
 import type { Conditions, TrailDay } from '#contract/day'
 import type { Analysis } from '#contract/recording'
 import type { Feel, Run } from '#contract/run'
@@ -28,6 +29,8 @@ export interface DayHistory {
   changeLimit: number
   settledSetupId: string | null
   purpose: TrailDay['purpose']
+  /** What the units' own charts say for this rider. */
+  ownCharts: ChartPressure[]
 }
 
 /** What can be turned: the units that are fitted. */

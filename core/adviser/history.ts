@@ -40,6 +40,7 @@ export function historyOf(b: DayBundle): DayHistory {
     changeLimit: b.day.changeLimit,
     settledSetupId: b.day.settledSetupId,
     purpose: b.day.purpose,
+    ownCharts: b.ownCharts,
   }
 }
 

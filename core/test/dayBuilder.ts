@@ -234,6 +234,7 @@ export class DayBuilder {
       changeLimit: this.limit,
       settledSetupId: null,
       purpose: 'testing',
+      ownCharts: [],
     }
   }
 

@@ -4,6 +4,7 @@ import type { TrailDay } from '#contract/day'
 import type { Rider, RiderCard } from '#contract/rider'
 import type { ProposalRecord } from '#contract/proposal'
 import type { Feel, Run } from '#contract/run'
+import { ownCharts } from '#core/spring/ownChart'
 import type { Store } from '../db/open.ts'
 import {
   bikes,
@@ -106,6 +107,10 @@ export async function readDay(store: Store, id: string): Promise<DayBundle> {
     bike: withPointer(bike),
     trail: trail.body,
     units: unitRows.map((r) => r.body),
+    ownCharts: ownCharts(
+      unitRows.map((r) => r.body),
+      rider.body,
+    ),
     setups: setupRows.map((r) => r.body),
     runs: runRows.map((r) => r.body),
     feels: feelRows.map((r) => r.body),

@@ -12,6 +12,7 @@ export function judgedOf(b: DayBundle, units: UnitChoice): string {
     latest: b.latest,
     bike: plain(b.bike),
     units: b.units.map(plain),
+    ownCharts: b.ownCharts,
     sections: b.trail.sections,
     setups: b.setups,
     runs: b.runs.map(plain),

@@ -106,6 +106,7 @@ function bundleOf(d: DayBuilder): DayBundle {
     ),
     proposals: [],
     latest: true,
+    ownCharts: [],
   }
 }
 const story = () =>

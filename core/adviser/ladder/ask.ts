@@ -9,7 +9,7 @@ import { plain, reason } from '../cards.ts'
 import { clueOf, clueRules, dialAnswers, hintsOf, toldOf } from '../clues.ts'
 import { costRuns } from '../costs.ts'
 import { standingOn, worth, type Standing } from '../decide.ts'
-import type { DayHistory, HistoryRun } from '../dayHistory.ts'
+import type { DayHistory, HistoryRun, SetupSpace } from '../dayHistory.ts'
 import { countedRuns } from '../history.ts'
 import { clueLikelihood, hintLikelihood, reweighted } from '../surface/samples.ts'
 import { hasLever } from './openLever.ts'
@@ -47,7 +47,7 @@ export const asking =
     for (const q of open) {
       const leads = q.imagine.leads.map((lead) => ({ ...lead, card: advise(lead.climb) }))
       // Of the answers that may well come, two must lead to different turns.
-      if (new Set(leads.filter((l) => l.mayCome).map((l) => turnKey(l.card))).size < 2) continue
+      if (new Set(leads.filter((l) => l.mayCome).map((l) => turnKey(l.card, c.space))).size < 2) continue
       const without = advise({ ...c, imagined: true })
       return askCard(c, last, q, {
         id: q.id,
@@ -202,9 +202,18 @@ function answerShares(likelihoods: readonly Float64Array[], samples: number): Fl
   return out
 }
 
-/** Two cards ask for the same when they turn the same parts the same way, or turn nothing under the same headline. */
-function turnKey(p: Proposal): string {
-  return p.moves.length > 0
+/**
+ * Two cards ask for the same when they turn the same parts the same way, or turn nothing under the same headline. Reading
+ * sag and pumping are one errand: with the pump in hand.
+ */
+function turnKey(p: Proposal, space: SetupSpace): string {
+  if (p.readEnd) return `spring ${p.readEnd}`
+  const [only, ...more] = p.moves
+  if (only && more.length === 0) {
+    const part = space[only.end]?.adjusters.find((a) => a.id === only.adjusterId)
+    if (part?.role === 'main-pressure') return `spring ${only.end}`
+  }
+  return only
     ? p.moves.map((m) => `${m.adjusterId} ${Math.sign(m.to - m.from)}`).join(', ')
     : `${p.kind} ${p.headline}`
 }

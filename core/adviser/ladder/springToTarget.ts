@@ -95,7 +95,7 @@ function byAir(
     maxPsi: air.maxPsi,
   })
   const to = clampToRange(air, Math.round(pressurePsi / air.stepPsi) * air.stepPsi)
-  if (Math.abs(to - psi) < air.stepPsi / 2 || wasRidden(c, air.id, to)) return null
+  if (Math.abs(to - psi) < air.stepPsi / 2 || wasRiddenNear(c, air.id, to)) return null
   const firmer = to > psi
   const follows =
     Math.abs(to / psi - 1) > reboundFollowsFrom
@@ -114,7 +114,7 @@ function byAir(
 }
 
 /** The target was ridden today and left again: what the rider made of it counts, not the rule. */
-const wasRidden = (c: Climb, adjusterId: string, psi: number) =>
+export const wasRiddenNear = (c: Climb, adjusterId: string, psi: number) =>
   c.counted.some((r) => {
     const at = setupOf(c.h, r.run.setupId)?.positions.find((p) => p.adjusterId === adjusterId)?.value
     return at !== undefined && Math.abs(at - psi) <= targetGivePsi

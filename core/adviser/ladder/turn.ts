@@ -109,9 +109,9 @@ function answeringComplaint(c: Climb, sound: readonly Candidate[]): Candidate[] 
   const last = c.onNow[c.onNow.length - 1]
   const said = (last?.feel?.marks ?? []).filter((m) => isComplaint(m.word) && wasAsked(c, m))
   if (said.length === 0) return null
-  const topics = c.causes().filter((x) =>
-    x.evidence.some((e) => e.weight > 0 && said.some((m) => m.word === e.link.word)),
-  )
+  const topics = c
+    .causes()
+    .filter((x) => x.evidence.some((e) => e.weight > 0 && said.some((m) => m.word === e.link.word)))
   const turns = topics.flatMap((x) => answersOf(x.kind, x.end, c.space))
   const { dials } = c.standing()
   const fitting = sound.filter((x) =>

@@ -73,6 +73,8 @@ export const surfacePriors = {
   sweeps: 2000,
   /** The place where the day began is about this far from the best one, click-equivalents. */
   expectedSd: 3.5,
+  /** Taste and readings put the best pressure this far from the sag target, click-equivalents of 2 %. */
+  sagExpectedSd: 2.5,
   /** Rating points lost three clicks off, median, and the spread of its logarithm. */
   lossThreeClicksOff: 1,
   steepnessLogSd: 0.75,

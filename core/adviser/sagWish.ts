@@ -1,0 +1,33 @@
+import type { Setup } from '#contract/setup'
+import type { SuspensionUnit } from '#contract/unit'
+import { solveSag } from '../spring/solver.ts'
+import { unitAir } from '../spring/unitSpring.ts'
+
+/**
+ * The pressure that the latest sag reading asks for, by the solver; null without one, on a coil, or where the reading
+ * cannot be true of this unit.
+ * @returns psi, inside the unit's limits
+ */
+export function wishedPsi(setups: readonly Setup[], unit: SuspensionUnit): number | null {
+  const air = unit.adjusters.find((a) => a.role === 'main-pressure')
+  if (air?.kind !== 'pressure') return null
+  const spacerDial = unit.adjusters.find((a) => a.role === 'spacers')
+  for (const s of [...setups].reverse()) {
+    const sagPct = unit.end === 'front' ? s.foundIn?.sagFrontPct : s.foundIn?.sagRearPct
+    const at = (id: string | undefined) => s.positions.find((p) => p.adjusterId === id)?.value
+    const pressurePsi = at(air.id)
+    const isHere = (unit.end === 'front' ? s.frontUnitId : s.rearUnitId) === unit.id
+    if (typeof sagPct !== 'number' || !(sagPct > 0 && sagPct < 100) || pressurePsi === undefined || !isHere)
+      continue
+    const spacers = at(spacerDial?.id) ?? 0
+    return solveSag([{ sagPct, pressurePsi, spacers }], {
+      shape: unitAir(unit).shape,
+      strokeMm: unit.strokeMm,
+      targetPct: unit.sagTargetPct,
+      spacers,
+      minPsi: air.minPsi,
+      maxPsi: air.maxPsi,
+    }).pressurePsi
+  }
+  return null
+}
