@@ -20,6 +20,8 @@ export const worseBelow = 0.3
 /** Causes below this are not worth a change of their own. */
 const likelyFrom = 0.15
 const worthDisturbing = 0.25
+/** A figure of this weight confirms a word. */
+const clearFigure = 0.5
 /** Another end has to promise this much more than what answers the complaint. */
 const elsewhereShare = 0.6
 /** Ridden this often on the same settings, another repeat tells nothing new. */
@@ -102,12 +104,14 @@ export function usefulOf(c: Climb): Candidate[] {
   return useful
 }
 /**
- * Who has just answered a question about a complaint gets a turn that answers it, and not one of an end of which little is
- * known. null: nothing was asked, or nothing that answers it is worth nearly as much.
+ * A complaint that was asked about, or that a figure confirms, gets a turn that answers it before one of an end of which
+ * nothing was said. null: no such complaint, or nothing that answers it is worth nearly as much.
  */
 function answeringComplaint(c: Climb, sound: readonly Candidate[]): Candidate[] | null {
   const last = c.onNow[c.onNow.length - 1]
-  const said = (last?.feel?.marks ?? []).filter((m) => isComplaint(m.word) && wasAsked(c, m))
+  const said = (last?.feel?.marks ?? []).filter(
+    (m) => isComplaint(m.word) && (wasAsked(c, m) || isMeasured(c, m)),
+  )
   if (said.length === 0) return null
   const topics = c
     .causes()
@@ -125,6 +129,16 @@ function answeringComplaint(c: Climb, sound: readonly Candidate[]): Candidate[] 
   const enough = Math.max(choice.leastWorth, elsewhereShare * (sound.length > 0 ? worth(sound[0]) : 0))
   return fitting.some((x) => worth(x) >= enough) ? fitting : null
 }
+
+/** A figure speaks for a cause of this very word. */
+const isMeasured = (c: Climb, { word }: Mark) =>
+  c
+    .causes()
+    .some(
+      (x) =>
+        x.evidence.some((e) => e.link.word === word && e.weight > 0) &&
+        x.evidence.some((e) => e.link.kind === 'metric' && e.weight > clearFigure),
+    )
 
 function wasAsked(c: Climb, { word, end }: Mark): boolean {
   const ends: End[] = end === 'both' ? ['front', 'rear'] : [end]

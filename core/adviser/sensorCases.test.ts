@@ -1,0 +1,227 @@
+import { describe, it } from 'vitest'
+import type { EndMetrics } from '#contract/recording'
+import type { FeelWord } from '#contract/run'
+import { analysisWith, DayBuilder, shock } from '../test/dayBuilder.ts'
+import { hold, rear, rearSpacers, start, withSag, type Case } from './test/fieldCase.ts'
+
+type Figures = Partial<EndMetrics>
+
+/** What sensors show of an end, each as plainly as a real file would. */
+const packs: Figures = { trains: 4, valleyDriftPctPerHit: 1.5, recoveryMs: 330, returnSlopePerS: 7 }
+const springsBack: Figures = {
+  reboundDampingHits: 9,
+  reboundDampingRatio: 0.15,
+  returnSlopePerS: 32,
+  topOuts: 7,
+}
+const returnsWell: Figures = {
+  trains: 4,
+  valleyDriftPctPerHit: 0.1,
+  reboundDampingHits: 9,
+  reboundDampingRatio: 0.55,
+}
+const sways: Figures = { supportPct: 11 }
+const stands: Figures = { supportPct: 1.4 }
+const buzzes: Figures = { chatterPctPerG: 0.2 }
+const stopsShort: Figures = { bigHits: 5, depthMaxPct: 66 }
+const clanks: Figures = { hardBottomOuts: 5, bottomOuts: 8, depthMaxPct: 100 }
+const ridesAt = (pct: number): Figures => ({ rideHeightPct: pct })
+
+/** Two runs alike: a word, a rating, and what the sensors show. */
+function twice(
+  word: FeelWord | null,
+  end: 'front' | 'rear',
+  figures: { front?: Figures; rear?: Figures },
+  rating = 5,
+  from = start,
+): DayBuilder {
+  const d = new DayBuilder(from)
+  const marks = word ? [{ word, end }] : []
+  const shown = { analysis: analysisWith(figures.front ?? {}, figures.rear ?? {}) }
+  return d.run(rating, marks, shown).run(rating, marks, shown)
+}
+
+/** Sensors for, against and beside the words. */
+const cases: Case[] = [
+  {
+    day: '“Kicks” behind, the valleys sink',
+    story: () => twice('kicks', 'rear', { rear: packs }).history(),
+    card: 'change',
+    moves: ['rear rebound faster'],
+    why: 'A kick that is packing; the word alone would have slowed it',
+  },
+  {
+    day: '“Kicks” behind, it springs back undamped',
+    story: () => twice('kicks', 'rear', { rear: springsBack }).history(),
+    card: 'change',
+    moves: ['rear rebound slower'],
+    why: 'The same word, the other way',
+  },
+  {
+    day: '“Kicks” behind, rides 12 points deep',
+    story: () => twice('kicks', 'rear', { rear: ridesAt(42) }).history(),
+    card: 'change',
+    moves: ['rear pressure firmer'],
+    why: 'Under-sprung before anything else',
+  },
+  {
+    day: '“Dead” behind, but it springs back undamped',
+    story: () => twice('dead', 'rear', { rear: springsBack }).history(),
+    card: ['change', 'separating-test', 'ask', 'read'],
+    never: /^Rear rebound, \d clicks? faster/,
+    why: 'A word against nine hits: the dial is not opened further',
+  },
+  {
+    day: '“Stays down” behind, the valleys sink',
+    story: () => twice('stays-down', 'rear', { rear: packs }).history(),
+    card: 'change',
+    moves: ['rear rebound faster'],
+    why: 'Word and figure agree',
+  },
+  {
+    day: '“Bounces on” behind, undamped, rebound already at its slow stop',
+    story: () => twice('pogo', 'rear', { rear: springsBack }, 4, { ...start, rr: 0 }).history(),
+    card: ['change', 'check-first'],
+    never: /rear rebound, \d.* faster/i,
+    says: /stop|clicks are used up/,
+    why: 'Clicks used up; never the other way',
+  },
+  {
+    day: 'No word, 6 twice, the rear packs',
+    story: () => twice(null, 'rear', { rear: packs }, 6).history(),
+    card: 'change',
+    moves: ['rear rebound faster'],
+    why: 'The figures speak where the rider is silent',
+  },
+  {
+    day: 'No word, 8.5 twice and praised, the rear packs a little',
+    story: () => {
+      const shown = { analysis: analysisWith({}, { trains: 3, valleyDriftPctPerHit: 0.7 }) }
+      const good = [{ word: 'good', end: 'both' } as const]
+      return new DayBuilder().run(8.5, good, shown).run(8.5, good, shown).history()
+    },
+    card: ['leave-it', 'repeat', 'settled'],
+    moves: [],
+    why: 'A figure is no complaint: who likes it is left alone',
+  },
+  {
+    day: '“Harsh, gets worse” in front, the valleys sink',
+    story: () => twice('harsh-gets-worse', 'front', { front: packs }).history(),
+    card: 'change',
+    moves: ['front rebound faster'],
+    why: 'Packing in front',
+  },
+  {
+    day: '“Harsh everywhere” in front, rides 9 points high',
+    story: () => twice('harsh-everywhere', 'front', { front: ridesAt(11) }).history(),
+    card: 'change',
+    moves: ['front pressure softer'],
+    why: 'The spring holds it out of its travel',
+  },
+  {
+    day: '“Harsh everywhere” in front at the right height, hardly moves over small bumps, stands stiff',
+    story: () => twice('harsh-everywhere', 'front', { front: { ...buzzes, ...stands } }).history(),
+    card: ['change', 'check-first', 'ask'],
+    never: /rebound, .* slower|compression, .* firmer|pressure, .* firmer/,
+    why: 'Compression, seals or spring: never firmer',
+  },
+  {
+    day: '“Dives”, sways slowly, rides at its height',
+    story: () => twice('dives', 'front', { front: sways }).history(),
+    card: 'change',
+    moves: ['front low-speed compression firmer'],
+    why: 'The spring is right by the sensor: low-speed compression',
+  },
+  {
+    day: '“Dives”, and rides 11 points deep',
+    story: () => twice('dives', 'front', { front: ridesAt(31) }).history(),
+    card: 'change',
+    moves: ['front pressure firmer'],
+    never: /compression/,
+    why: 'A dial does not mend a spring',
+  },
+  {
+    day: '“Falls through” behind, rides 11 points deep',
+    story: () => twice('blows-through', 'rear', { rear: ridesAt(41) }).history(),
+    card: 'change',
+    moves: ['rear pressure firmer'],
+    why: 'Deep by the sensor',
+  },
+  {
+    day: '“Bottoms” behind, five hard ones, rides at its height, 1 of 6 spacers, sag right',
+    bike: rear(...shock.adjusters.filter((a) => a.id !== 'rs'), rearSpacers),
+    story: () => withSag(twice('bottoms', 'rear', { rear: clanks }).history(), { rear: 30 }),
+    card: 'change',
+    says: /spacer/,
+    why: 'Right height, all travel: ramp',
+  },
+  {
+    day: '“Bottoms” behind, five hard ones, rides 10 points deep',
+    story: () => twice('bottoms', 'rear', { rear: { ...clanks, ...ridesAt(40) } }).history(),
+    card: 'change',
+    moves: ['rear pressure firmer'],
+    never: /spacer/,
+    why: 'Deep: the spring first, then the ramp',
+  },
+  {
+    day: '“Never uses it all” behind, stops at 66 % over five big hits, rides high',
+    story: () => twice('unused-travel', 'rear', { rear: { ...stopsShort, ...ridesAt(21) } }).history(),
+    card: 'change',
+    moves: ['rear pressure softer'],
+    why: 'Too firm a spring by height and use',
+  },
+  {
+    day: '“Never uses it all” behind, stops at 66 %, but rides at its height, 2 spacers in',
+    story: () => twice('unused-travel', 'rear', { rear: stopsShort }, 6, { ...start, rs: 2 }).history(),
+    card: ['change', 'ask', 'read'],
+    never: /pressure, .* firmer|1 spacer firmer|more end-of-stroke/,
+    why: 'The ramp, or the spring; never more of either',
+  },
+  {
+    day: '“Nervous” behind, returns as it should, rides 9 points high',
+    story: () => twice('nervous', 'rear', { rear: { ...returnsWell, ...ridesAt(21) } }).history(),
+    card: 'change',
+    moves: ['rear pressure softer'],
+    why: 'The rebound is cleared by the figures; the spring is not',
+  },
+  {
+    day: '“Kicks” behind on sensors that say nothing either way',
+    story: () => twice('kicks', 'rear', { rear: {} }).history(),
+    card: ['ask', 'separating-test'],
+    leads: /Rear rebound, .*faster.*Rear rebound, .*slower|Rear rebound, .*slower.*Rear rebound, .*faster/,
+    why: 'Quiet figures leave both ways open: ask',
+  },
+  {
+    day: '“Wallows” in front and rides at its height, sways',
+    story: () => twice('wallows', 'front', { front: sways }).history(),
+    card: 'change',
+    moves: ['front low-speed compression firmer'],
+    why: 'Support, not spring',
+  },
+  {
+    day: 'Front packs and rear springs back, “harsh, gets worse” in front said',
+    story: () => twice('harsh-gets-worse', 'front', { front: packs, rear: springsBack }).history(),
+    card: 'change',
+    moves: ['front rebound faster'],
+    why: 'What is complained of and measured comes before what is only measured',
+  },
+  {
+    day: 'Rebound opened two clicks, the sinking is gone, rated 8 with praise',
+    story: () => {
+      const good = [{ word: 'grips', end: 'both' } as const]
+      const well = { analysis: analysisWith({}, returnsWell) }
+      return twice('kicks', 'rear', { rear: packs })
+        .change({ rr: 9 })
+        .run(8, good, well)
+        .run(8, good, well)
+        .history()
+    },
+    card: ['leave-it', 'repeat', 'settled'],
+    moves: [],
+    why: 'It helped by word, rating and figure: leave it',
+  },
+]
+
+describe('cases with sensors', () => {
+  it.each(cases)('$day: $why', hold)
+})
