@@ -6,6 +6,7 @@ import { climbOf, type Climb, type Rung } from './ladder/climb.ts'
 import { enough, goBack } from './ladder/earlier.ts'
 import { lookAtTyres } from './ladder/lookAtTyres.ts'
 import { openLever } from './ladder/openLever.ts'
+import { nothingHelps } from './ladder/nothingHelps.ts'
 import { rampToTarget } from './ladder/rampToTarget.ts'
 import { separate } from './ladder/separate.ts'
 import { almostSettled, leaveIt, settled } from './ladder/settle.ts'
@@ -30,6 +31,7 @@ const ladder: readonly Rung[] = [
   rideIt,
   openLever,
   lookAtTyres,
+  nothingHelps,
   asking(climbOn),
   weather,
   enough,

@@ -4,7 +4,9 @@ import { clicksOf, surfaceDataOf } from './clues.ts'
 import { dialsOf, type Dial } from './dials.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { countedRuns, setupOf, settingsKey } from './history.ts'
+import { beforeLastAnswers, lastAnswerWeights } from './lastAnswers.ts'
 import { fitSurface } from './surface/fit.ts'
+import { reweighted } from './surface/samples.ts'
 import type { Surface, SurfaceData } from './surface/model.ts'
 
 /** Where a day stands by its surface. */
@@ -12,6 +14,7 @@ export interface Standing {
   dials: Dial[]
   data: SurfaceData
   surface: Surface
+  fitted: Fitted
   /** Difference a rider would notice: half a point, or the rider's own noise. */
   noticeable: number
   /** Chance that the best reachable settings beat the present ones by more than `noticeable`. */
@@ -43,15 +46,32 @@ export const choice = {
 
 /** Weighs everything the day has shown. */
 export function standingOf(h: DayHistory, space: SetupSpace): Standing {
+  return standingOn(h, space, fittedOf(h, space))
+}
+
+/** The surface of all that is known but the answers about the last run. */
+export interface Fitted {
+  dials: Dial[]
+  data: SurfaceData
+  surface: Surface
+}
+
+/** Samples that answers about the last run are weighed on. */
+const answeredSamples = 800
+
+export function fittedOf(h: DayHistory, space: SetupSpace): Fitted {
   const positions = positionsOf(h)
   // A dial that nobody has read stands nowhere: nothing is reasoned of it.
   const dials = dialsOf(space).filter((d) => positions.has(d.adjuster.id))
-  const data = surfaceDataOf(h, space, dials)
-  return standingOn(h, dials, data, fitSurface(data))
+  const data = surfaceDataOf(beforeLastAnswers(h), space, dials)
+  return { dials, data, surface: fitSurface(data) }
 }
 
-/** Where a day stands on a surface that is known already. */
-export function standingOn(h: DayHistory, dials: Dial[], data: SurfaceData, surface: Surface): Standing {
+/** Where a day stands on a surface that was fitted before its last answers. */
+export function standingOn(h: DayHistory, space: SetupSpace, fitted: Fitted): Standing {
+  const { dials, data } = fitted
+  const weights = lastAnswerWeights(h, space, fitted)
+  const surface = weights ? reweighted(fitted.surface, weights, answeredSamples) : fitted.surface
   const now = setupOf(h, h.currentSetupId)
   const positions = positionsOf(h)
   const noiseSd = surface.noiseSd.reduce((s, x) => s + x, 0) / surface.samples
@@ -71,6 +91,7 @@ export function standingOn(h: DayHistory, dials: Dial[], data: SurfaceData, surf
     dials,
     data,
     surface,
+    fitted,
     noticeable,
     doubt,
     expectedLoss: loss.reduce((s, x) => s + x, 0) / surface.samples,

@@ -6,11 +6,13 @@ import { standing } from '../causes/standingRules.ts'
 import { wordRules } from '../causes/words.ts'
 import { metricFindings } from '../causes/metricRules.ts'
 import { posterior, type Finding } from '../causes/posterior.ts'
+import { diffSetups, moveWords } from '../setup/diff.ts'
 import { knownSagPct } from '../setup/sagOf.ts'
 import { mindVariance } from '../stats/session.ts'
 import { canonicalUnits, say, sayDifference, type UnitChoice } from '../units/choice.ts'
 import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
-import { countedRuns, keyOfRun, rideHeightTargets, setupOf, settingsKey } from './history.ts'
+import { countedRuns, fittedUnits, keyOfRun, rideHeightTargets, setupOf, settingsKey } from './history.ts'
+import { answersOf } from './remedies.ts'
 import { strokePct } from '../spring/sag.ts'
 import { answerFindings, answersGiven, holdsAllDay } from './answers.ts'
 
@@ -32,6 +34,7 @@ export function diagnose(h: DayHistory, space: SetupSpace): Cause[] {
   for (const r of onNow) addRun(findings, h, r, space, 1 / Math.sqrt(onNow.length))
   if (onNow.length === 0) for (const r of lastOther) addRun(findings, h, r, space, 1)
   else for (const r of lastOther) addRun(findings, h, r, space, olderFactor)
+  addTurned(findings, h, space, onNow, lastOther)
   addAnswers(findings, h, [...onNow, ...(onNow.length === 0 ? lastOther : [])])
   addConditions(findings, h, units)
   addBench(findings, h, space)
@@ -44,6 +47,45 @@ function addRun(findings: Finding[], h: DayHistory, r: HistoryRun, space: SetupS
   for (const mark of r.feel?.marks ?? []) addMark(findings, h, r, mark, weight)
   for (const f of measuredFindings(r, space))
     findings.push({ ...f, evidence: { ...f.evidence, weight: f.evidence.weight * factor } })
+}
+
+/** A complaint that is new since a turn: the turn may have gone too far that way. */
+const newSince = 0.6
+function addTurned(
+  findings: Finding[],
+  h: DayHistory,
+  space: SetupSpace,
+  onNow: readonly HistoryRun[],
+  before: readonly HistoryRun[],
+): void {
+  const [first] = onNow
+  const [old] = before
+  const from = old && setupOf(h, old.run.setupId)
+  const to = first && setupOf(h, first.run.setupId)
+  if (!from || !to) return
+  const moves = diffSetups(from, to, fittedUnits(space))
+  for (const mark of first.feel?.marks ?? []) {
+    if (old.feel?.marks.some((m) => m.word === mark.word)) continue
+    for (const end of mark.end === 'both' ? (['front', 'rear'] as const) : [mark.end])
+      for (const c of markCauses(mark.word, end, null)) {
+        const way = answersOf(c.kind, c.end, space).filter((a) => !a.standIn)
+        const move = moves.find((m) =>
+          way.some((a) => a.adjuster.id === m.adjuster.id && a.direction === -Math.sign(m.to - m.from)),
+        )
+        if (!move) continue
+        findings.push({
+          kind: c.kind,
+          end: c.end,
+          evidence: {
+            weight: newSince,
+            text: `New since ${moveWords(move, space.units)}`,
+            topic: `new since ${move.adjuster.id} ${mark.word}`,
+            runNumbers: [first.number],
+            link: { kind: 'runs', runId: first.run.id, sectionId: null, word: null },
+          },
+        })
+      }
+  }
 }
 
 /** What was answered of these settings. */

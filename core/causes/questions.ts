@@ -1,6 +1,6 @@
 import type { End } from '#contract/common'
 import type { CauseKind } from '#contract/proposal'
-import type { questionAnswers} from '#contract/question';
+import type { questionAnswers } from '#contract/question'
 import { type QuestionId } from '#contract/question'
 import type { FeelWord } from '#contract/run'
 import type { CauseSeat } from './words.ts'
@@ -180,7 +180,7 @@ export const questionRules: { [Q in QuestionId]: QuestionRule<AnswerOf<Q>> } = {
         at: 'rear',
         shares: { 'rear-low': 0.05, 'front-high': 0.15, 'rear-tall': 0.8 },
       },
-      { kind: 'nose-high', at: 'bike', shares: { 'rear-low': 0.45, 'front-high': 0.45, 'rear-tall': 0.1 } },
+      { kind: 'nose-high', at: 'bike', shares: { 'rear-low': 0.48, 'front-high': 0.48, 'rear-tall': 0.04 } },
     ],
   },
   'since-hot': {

@@ -1,17 +1,15 @@
 import type { End } from '#contract/common'
 import type { Cause, Proposal } from '#contract/proposal'
-import { cannotSay, type Answer, type AskedQuestion, type QuestionId } from '#contract/question'
+import { cannotSay, type AskedQuestion, type QuestionId } from '#contract/question'
 import type { Mark } from '#contract/run'
 import { questionRules, type QuestionRule } from '../../causes/questions.ts'
 import { wordRules } from '../../causes/words.ts'
-import { answerTo, beyondWords, explains, withAnswer } from '../answers.ts'
+import { answerTo, withAnswer } from '../answers.ts'
 import { plain, reason } from '../cards.ts'
-import { clueOf, clueRules, dialAnswers, hintsOf, toldOf } from '../clues.ts'
 import { costRuns } from '../costs.ts'
 import { standingOn, worth, type Standing } from '../decide.ts'
-import type { DayHistory, HistoryRun, SetupSpace } from '../dayHistory.ts'
-import { countedRuns } from '../history.ts'
-import { clueLikelihood, hintLikelihood, reweighted } from '../surface/samples.ts'
+import { lastAnswerWeights } from '../lastAnswers.ts'
+import type { HistoryRun, SetupSpace } from '../dayHistory.ts'
 import { hasLever } from './openLever.ts'
 import { climbOf, hasAskedEnough, type Climb, type Rung } from './climb.ts'
 
@@ -19,8 +17,6 @@ import { climbOf, hasAskedEnough, type Climb, type Rung } from './climb.ts'
 const mostQuestions = 2
 /** A smaller worth is not printed, rating points. */
 const worthSaying = 0.05
-/** Samples that an imagined answer is weighed on. */
-const imagined = 400
 /** A question about heat is only put when it is warm and nobody knows where the settings were found. */
 const warmFromC = 22
 const likedFrom = 7.5
@@ -114,22 +110,22 @@ interface Imagined {
 
 function imagine(c: Climb, last: HistoryRun, q: Open): Imagined {
   const rule: QuestionRule = questionRules[q.id]
-  const s = c.standing()
-  const days = Object.keys(rule.answers).map((answer) => ({
-    answer,
-    day: withAnswer(c.h, last.run.id, { question: q.id, end: q.end, answer }),
-  }))
-  const chances = answerShares(
-    days.map(({ answer, day }) => likelihoodOf(c, last, q, day, answer)),
-    s.surface.samples,
+  const now = c.standing()
+  const { fitted } = now
+  const even = new Float64Array(fitted.surface.samples).fill(1)
+  const present = lastAnswerWeights(c.h, c.space, fitted) ?? even
+  const days = Object.keys(rule.answers).map((answer) => {
+    const day = withAnswer(c.h, last.run.id, { question: q.id, end: q.end, answer })
+    return { answer, day, weights: lastAnswerWeights(day, c.space, fitted) ?? even }
+  })
+  const chances = chancesOf(
+    present,
+    days.map((d) => d.weights),
   )
   let expected = 0
-  let total = 0
   const leads = days.map(({ answer, day }, i) => {
-    const chance = chances[i].reduce((t, x) => t + x, 0)
-    const known: Standing = standingOn(day, s.dials, s.data, reweighted(s.surface, chances[i], imagined))
-    expected += chance * bestWorth(known)
-    total += chance
+    const known = standingOn(day, c.space, fitted)
+    expected += chances[i] * bestWorth(known)
     return {
       answer,
       label: rule.answers[answer],
@@ -139,10 +135,23 @@ function imagine(c: Climb, last: HistoryRun, q: Open): Imagined {
   })
   const tops = leads.filter((l) => l.mayCome).map((l) => leader(l.climb.causes()))
   return {
-    worth: total > 0 ? Math.max(0, expected / total - bestWorth(s)) : 0,
+    worth: Math.max(0, expected - bestWorth(now)),
     parts: new Set(tops).size > 1,
     leads,
   }
+}
+
+/** Chance of each answer over the samples as they are weighed now. */
+function chancesOf(present: Float64Array, answered: readonly Float64Array[]): number[] {
+  const out = answered.map(() => 0)
+  let total = 0
+  for (let i = 0; i < present.length; i++) {
+    let sum = 0
+    for (const w of answered) sum += w[i]
+    answered.forEach((w, a) => (out[a] += (present[i] * w[i]) / sum))
+    total += present[i]
+  }
+  return out.map((x) => x / total)
 }
 
 /** How likely an answer is by the causes that are alive now. */
@@ -159,48 +168,6 @@ function answerChance(causes: readonly Cause[], q: Open, answer: string): number
 
 const bestWorth = (s: Standing) => (s.candidates.length > 0 ? Math.max(0, worth(s.candidates[0])) : 0)
 const leader = (causes: readonly Cause[]) => (causes.length > 0 ? `${causes[0].kind} ${causes[0].end}` : '')
-
-/** How much likelier all that was said gets with this answer to it, under every sample. */
-function likelihoodOf(c: Climb, last: HistoryRun, q: Open, day: DayHistory, answer: string): Float64Array {
-  const { surface, data, dials } = c.standing()
-  const told = { question: q.id, end: q.end, answer }
-  const answers = dialAnswers(c.space, dials)
-  const point = c.counted.findIndex((r) => r.run.id === last.run.id)
-  const out = hintLikelihood(
-    surface,
-    data,
-    hintsOf(beyondWords({ run: last, answer: told, share: 1 }), point, answers),
-  )
-  countedRuns(day).forEach((r, at) => {
-    for (const mark of r.feel?.marks ?? [])
-      for (const end of mark.end === 'both' ? (['front', 'rear'] as const) : [mark.end]) {
-        if (!explains(told, mark.word, end)) continue
-        const floor = clueRules.misled[mark.strength]
-        const now = toldOf(day, r, mark.word, end)
-        const before = toldOf(c.h, c.counted[at], mark.word, end)
-        if (now.length === before.length) continue
-        const likelihood = (heard: readonly Answer[]) =>
-          clueLikelihood(surface, data, {
-            point: at,
-            ...clueOf({ mark, end, floor, told: heard }, day, answers),
-          })
-        const [a, b] = [likelihood(now), likelihood(before)]
-        for (let i = 0; i < out.length; i++) out[i] *= a[i] / b[i]
-      }
-  })
-  return out
-}
-
-/** Chance of each answer under every sample, sums to 1 over the answers. */
-function answerShares(likelihoods: readonly Float64Array[], samples: number): Float64Array[] {
-  const out = likelihoods.map((l) => Float64Array.from(l))
-  for (let i = 0; i < samples; i++) {
-    let total = 0
-    for (const l of likelihoods) total += l[i]
-    for (const o of out) o[i] /= total
-  }
-  return out
-}
 
 /**
  * Two cards ask for the same when they turn the same parts the same way, or turn nothing under the same headline. Reading

@@ -22,6 +22,8 @@ const likelyFrom = 0.15
 const worthDisturbing = 0.25
 /** A figure of this weight confirms a word. */
 const clearFigure = 0.5
+/** Causes at least this likely against the first of a complaint count as its causes. */
+const nearLeader = 0.5
 /** Another end has to promise this much more than what answers the complaint. */
 const elsewhereShare = 0.6
 /** Ridden this often on the same settings, another repeat tells nothing new. */
@@ -92,17 +94,23 @@ export const lookAgain: Rung = (c) => {
   )
 }
 
-/** Changes worth weighing, most useful first: none that was worse already, none against the leading cause. */
+/** Changes worth weighing, most useful first; while something clear is complained of, those that answer it. */
 export function usefulOf(c: Climb): Candidate[] {
-  let useful = weighed.get(c)
-  if (!useful) {
-    const against = againstLeading(c)
-    const sound = c.standing().candidates.filter((x) => !against(x) && !alreadyWorse(c, x))
-    useful = answeringComplaint(c, sound) ?? sound
-    weighed.set(c, useful)
-  }
-  return useful
+  const sound = soundOf(c)
+  return answeringComplaint(c, sound) ?? sound
 }
+
+/** All changes but what was worse already and what goes against the leading cause, most useful first. */
+function soundOf(c: Climb): Candidate[] {
+  let sound = weighed.get(c)
+  if (!sound) {
+    const against = againstLeading(c)
+    sound = c.standing().candidates.filter((x) => !against(x) && !alreadyWorse(c, x))
+    weighed.set(c, sound)
+  }
+  return sound
+}
+
 /**
  * A complaint that was asked about, or that a figure confirms, gets a turn that answers it before one of an end of which
  * nothing was said. null: no such complaint, or nothing that answers it is worth nearly as much.
@@ -113,9 +121,11 @@ function answeringComplaint(c: Climb, sound: readonly Candidate[]): Candidate[] 
     (m) => isComplaint(m.word) && (wasAsked(c, m) || isMeasured(c, m)),
   )
   if (said.length === 0) return null
-  const topics = c
+  const spoken = c
     .causes()
     .filter((x) => x.evidence.some((e) => e.weight > 0 && said.some((m) => m.word === e.link.word)))
+  // Sorted by probability: what is much less likely than the first is no answer to the complaint.
+  const topics = spoken.filter((x) => x.probability >= nearLeader * spoken[0].probability)
   const turns = topics.flatMap((x) => answersOf(x.kind, x.end, c.space))
   const { dials } = c.standing()
   const fitting = sound.filter((x) =>
@@ -192,7 +202,7 @@ function bestOf(c: Climb): Candidate | null {
     )
   const move = measured && remedyMoves(measured.kind, measured.end, c.space, c.positions)[0]
   if (move && !move.sideEffect) {
-    const first = candidates.find(
+    const first = soundOf(c).find(
       (x) =>
         x.steps.length === 1 &&
         dials[x.steps[0].dial].adjuster.id === move.adjuster.id &&

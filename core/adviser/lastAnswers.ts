@@ -1,0 +1,48 @@
+import type { Answer } from '#contract/question'
+import { answersGiven, beyondWords, explains } from './answers.ts'
+import { clueOf, clueRules, dialAnswers, hintsOf, toldOf } from './clues.ts'
+import type { Fitted } from './decide.ts'
+import type { DayHistory, SetupSpace } from './dayHistory.ts'
+import { countedRuns } from './history.ts'
+import { clueLikelihood, hintLikelihood } from './surface/samples.ts'
+
+/** The day as it was before anything was answered about its last counted run. */
+export function beforeLastAnswers(h: DayHistory): DayHistory {
+  const last = countedRuns(h).at(-1)
+  return last?.feel && last.feel.answers.length > 0
+    ? { ...h, runs: h.runs.map((r) => (r === last ? { ...r, feel: { ...r.feel!, answers: [] } } : r)) }
+    : h
+}
+
+/**
+ * How much likelier all that was said gets by what was answered about the last run, under every sample of the surface that
+ * was fitted before; null where nothing was answered. Weighed on the very samples that the question was weighed on, an
+ * answer leads where its card said it would.
+ */
+export function lastAnswerWeights(h: DayHistory, space: SetupSpace, fitted: Fitted): Float64Array | null {
+  const before = beforeLastAnswers(h)
+  if (before === h) return null
+  const { surface, data, dials } = fitted
+  const answers = dialAnswers(space, dials)
+  const runs = countedRuns(h)
+  const given = answersGiven(h).filter((g) => g.run === runs.at(-1))
+  const out = hintLikelihood(
+    surface,
+    data,
+    given.flatMap((g) => hintsOf(beyondWords(g), runs.length - 1, answers)),
+  )
+  const was = countedRuns(before)
+  runs.forEach((r, point) => {
+    for (const mark of r.feel?.marks ?? [])
+      for (const end of mark.end === 'both' ? (['front', 'rear'] as const) : [mark.end]) {
+        if (!given.some((g) => explains(g.answer, mark.word, end))) continue
+        const floor = clueRules.misled[mark.strength]
+        const likelihood = (told: readonly Answer[]) =>
+          clueLikelihood(surface, data, { point, ...clueOf({ mark, end, floor, told }, h, answers) })
+        const now = likelihood(toldOf(h, r, mark.word, end))
+        const then = likelihood(toldOf(before, was[point], mark.word, end))
+        for (let i = 0; i < out.length; i++) out[i] *= now[i] / then[i]
+      }
+  })
+  return out
+}
