@@ -21,10 +21,10 @@ export const questionAnswers = {
 
 export type QuestionId = keyof typeof questionAnswers
 export const QuestionId = z.enum(Object.keys(questionAnswers) as [QuestionId, ...QuestionId[]])
-export type AnswerId = (typeof questionAnswers)[QuestionId][number]
 
 /** Who cannot say has answered too: the question is not put again on these settings. */
-export const cannotSay = 'cannot-say'
+const cannotSay = 'cannot-say'
+export type CannotSay = typeof cannotSay
 
 /** A question that was put on the card, and the answer that was tapped. Kept with the feel of the run it was about. */
 export const Answer = z

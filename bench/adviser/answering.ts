@@ -1,5 +1,6 @@
 import type { End } from '#contract/common'
-import { cannotSay, questionAnswers, type AskedQuestion, type QuestionId } from '#contract/question'
+import { questionAnswers, type AskedQuestion, type QuestionId } from '#contract/question'
+import { cannotSay } from '#core/causes/questions'
 
 /** How a dial stands for a rider: clicks above its best place (canonical up), and what that costs, rating points. */
 export interface Standing {

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
-import { cannotSay } from '#contract/question'
 import { describe, expect, it } from 'vitest'
 import { FeelWord } from '#contract/run'
 import { Proposal } from '#contract/proposal'
+import { cannotSay } from '../causes/questions.ts'
 import {
   analysisWith,
   DayBuilder,
@@ -246,7 +246,7 @@ describe('advice', () => {
       psi: fc.integer({ min: 100, max: 300 }),
     })
     fc.assert(
-      fc.property(fc.array(step, { maxLength: 8 }), (steps) => {
+      fc.property(fc.array(step, { maxLength: 8 }), fc.nat(3), (steps, tapped) => {
         const d = new DayBuilder()
         for (const s of steps) {
           if (s.rebound % 2) d.change({ rr: s.rebound, ...(s.rebound % 3 ? {} : { rp: s.psi }) })
@@ -256,6 +256,10 @@ describe('advice', () => {
             { kind: s.kind },
           )
         }
+        // Whatever is tapped, the next card is as valid.
+        const asked = advice(d).question
+        const tap = asked?.answers[tapped % asked.answers.length]
+        if (asked && tap) d.answer({ question: asked.id, end: asked.end, answer: tap.id })
         const p = advice(d)
         // The story's ids are short names, not UUIDs; everything else must fit the contract.
         const faults = Proposal.safeParse(JSON.parse(JSON.stringify(p))).error?.issues.filter(

@@ -1,9 +1,9 @@
 import type { End } from '#contract/common'
 import type { CauseKind } from '#contract/proposal'
-import { cannotSay, type Answer, type QuestionId } from '#contract/question'
+import type { Answer, QuestionId } from '#contract/question'
 import type { FeelWord } from '#contract/run'
 import { markCauses } from '../causes/marks.ts'
-import { answerCauses, answerWords, questionRules } from '../causes/questions.ts'
+import { cannotSay, answerCauses, answerWords, questionRules } from '../causes/questions.ts'
 import type { Finding } from '../causes/posterior.ts'
 import type { DayHistory, HistoryRun } from './dayHistory.ts'
 

@@ -6,7 +6,7 @@ import {
   foundAt,
   front,
   frontSpacers,
-  hold,
+  faultsOf,
   rear,
   rearHsc,
   rearLever,
@@ -426,7 +426,7 @@ const cases: Case[] = [
 ]
 
 describe('cases of the field', () => {
-  it.each(cases)('$day: $why', hold)
+  it.each(cases)('$day: $why', (c) => expect(faultsOf(c)).toEqual([]))
 })
 
 describe('if the day ended now', () => {

@@ -1,10 +1,11 @@
 import { noticeable as leastNoticeable } from '../stats/verdict.ts'
 import { candidatesFrom, type Candidate } from './candidates.ts'
 import { clicksOf, surfaceDataOf } from './clues.ts'
+import { costOfTurn } from './costs.ts'
 import { dialsOf, type Dial } from './dials.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { countedRuns, setupOf, settingsKey } from './history.ts'
-import { beforeLastAnswers, lastAnswerWeights } from './lastAnswers.ts'
+import { beforeLastAnswers, lastAnswerWeights, type Fitted } from './lastAnswers.ts'
 import { fitSurface } from './surface/fit.ts'
 import { reweighted } from './surface/samples.ts'
 import type { Surface, SurfaceData } from './surface/model.ts'
@@ -49,13 +50,6 @@ export function standingOf(h: DayHistory, space: SetupSpace): Standing {
   return standingOn(h, space, fittedOf(h, space))
 }
 
-/** The surface of all that is known but the answers about the last run. */
-export interface Fitted {
-  dials: Dial[]
-  data: SurfaceData
-  surface: Surface
-}
-
 /** Samples that answers about the last run are weighed on. */
 const answeredSamples = 800
 
@@ -83,8 +77,10 @@ export function standingOn(h: DayHistory, space: SetupSpace, fitted: Fitted): St
     const s = setupOf(h, r.run.setupId)
     return s && settingsKey(s) === key && typeof r.feel?.rating === 'number'
   }).length
+  const perRun = (c: Candidate) =>
+    worth(c) / Math.max(...c.steps.map((x) => costOfTurn(dials[x.dial].adjuster)))
   const candidates = candidatesFrom(surface, dials, positions, movedToday(h), noticeable).sort(
-    (a, b) => worth(b) - worth(a),
+    (a, b) => perRun(b) - perRun(a),
   )
   const likeliest = Math.max(0, ...candidates.map((c) => c.clearlyBetter))
   return {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { cannotSay } from '#contract/question'
 import type { Adjuster } from '#contract/adjuster'
 import type { Mark } from '#contract/run'
+import { cannotSay } from '../causes/questions.ts'
 import { seededRandom } from '../numeric/random.ts'
 import { netPressurePsi } from '../spring/air.ts'
 import { unitAir } from '../spring/unitSpring.ts'

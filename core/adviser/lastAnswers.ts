@@ -1,10 +1,18 @@
 import type { Answer } from '#contract/question'
 import { answersGiven, beyondWords, explains } from './answers.ts'
 import { clueOf, clueRules, dialAnswers, hintsOf, toldOf } from './clues.ts'
-import type { Fitted } from './decide.ts'
+import type { Dial } from './dials.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { countedRuns } from './history.ts'
+import type { Surface, SurfaceData } from './surface/model.ts'
 import { clueLikelihood, hintLikelihood } from './surface/samples.ts'
+
+/** The surface of all that is known but the answers about the last run. */
+export interface Fitted {
+  dials: Dial[]
+  data: SurfaceData
+  surface: Surface
+}
 
 /** The day as it was before anything was answered about its last counted run. */
 export function beforeLastAnswers(h: DayHistory): DayHistory {

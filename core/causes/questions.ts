@@ -1,9 +1,11 @@
 import type { End } from '#contract/common'
 import type { CauseKind } from '#contract/proposal'
-import type { questionAnswers } from '#contract/question'
-import { type QuestionId } from '#contract/question'
+import type { CannotSay, questionAnswers, QuestionId } from '#contract/question'
 import type { FeelWord } from '#contract/run'
 import type { CauseSeat } from './words.ts'
+
+/** Who cannot say has answered too: the question is not put again on these settings. */
+export const cannotSay: CannotSay = 'cannot-say'
 
 type AnswerOf<Q extends QuestionId> = (typeof questionAnswers)[Q][number]
 

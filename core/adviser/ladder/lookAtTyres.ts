@@ -1,5 +1,5 @@
-import { cannotSay, type AskedQuestion } from '#contract/question'
-import { questionRules } from '../../causes/questions.ts'
+import type { AskedQuestion } from '#contract/question'
+import { cannotSay, questionRules } from '../../causes/questions.ts'
 import { answerTo } from '../answers.ts'
 import { noAnswerCard, repeatCard } from '../cards.ts'
 import { hasAskedEnough, type Climb, type Rung } from './climb.ts'

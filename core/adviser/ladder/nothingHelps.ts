@@ -1,5 +1,5 @@
-import { cannotSay, type AskedQuestion } from '#contract/question'
-import { questionRules } from '../../causes/questions.ts'
+import type { AskedQuestion } from '#contract/question'
+import { cannotSay, questionRules } from '../../causes/questions.ts'
 import { isComplaint, wordRules } from '../../causes/words.ts'
 import { answerTo } from '../answers.ts'
 import { plain, reason } from '../cards.ts'
