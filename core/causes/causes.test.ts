@@ -1,13 +1,14 @@
 import { describe, expect, it } from 'vitest'
+import { CauseKind } from '#contract/proposal'
 import { FeelWord, type Mark } from '#contract/run'
 import type { EndMetrics } from '#contract/recording'
 import { diagnose } from '../adviser/diagnose.ts'
 import { remedyMoves } from '../adviser/remedies.ts'
 import { analysisWith, DayBuilder, space, startPositions } from '../test/dayBuilder.ts'
-import { causeLabel } from './kinds.ts'
+import { causeLabel, handChecks } from './kinds.ts'
 import { metricFindings } from './metricRules.ts'
 import { posterior, type Finding } from './posterior.ts'
-import { isComplaint, wordRules } from './words.ts'
+import { isComplaint, isMeant, wordRules } from './words.ts'
 
 const said = (word: FeelWord, end: Mark['end'], more: Partial<Mark> = {}) =>
   diagnose(new DayBuilder().run(5, [{ word, end, strength: 3, ...more }]).history(), space)
@@ -65,6 +66,33 @@ describe('the table of words', () => {
       expect(wordRules[word].causes.length, word).toBeGreaterThan(0)
       if (isComplaint(word)) expect(wordRules[word].toldApartBy, word).not.toBe('')
     }
+  })
+  it('finds a word by what people type, whatever its label, and finds each by its own', () => {
+    const typed: [string, FeelWord][] = [
+      ['buck', 'kicks'],
+      ['packing', 'harsh-gets-worse'],
+      ['chatter', 'harsh-everywhere'],
+      ['squat', 'blows-through'],
+      ['mush', 'wallows'],
+      ['twitchy', 'nervous'],
+      ['clank', 'bottoms'],
+      ['tuck', 'dives'],
+      ['washy', 'washes-out'],
+      ['pop', 'dead'],
+      ['skip', 'nervous'],
+      ['vague', 'wallows'],
+      ['sticky', 'harsh-everywhere'],
+    ]
+    for (const [text, word] of typed) expect(isMeant(word, text), text).toBe(true)
+    for (const word of FeelWord.options) expect(isMeant(word, wordRules[word].label.toUpperCase())).toBe(true)
+    expect(FeelWord.options.filter((w) => isMeant(w, 'no such word'))).toEqual([])
+  })
+  it('uses no alias for two words', () => {
+    const all = FeelWord.options.flatMap((w) => wordRules[w].aliases)
+    expect(all.filter((x, i) => all.indexOf(x) !== i)).toEqual([])
+  })
+  it('has a check by hand for every cause', () => {
+    for (const kind of CauseKind.options) expect(handChecks[kind].length, kind).toBeGreaterThan(20)
   })
   it('lists the likely cause first', () => {
     for (const word of FeelWord.options) {

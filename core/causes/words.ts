@@ -7,6 +7,8 @@ export type CauseSeat = 'same' | 'front' | 'rear' | 'bike'
 
 export interface WordRule {
   label: string
+  /** What people type instead; the feel strip and the handbook find the word by any of these. */
+  aliases: string[]
   /** What the word is about; groups the words on the feel strip. */
   about: 'return' | 'bumps' | 'depth' | 'support' | 'grip' | 'pedalling' | 'good'
   /** The end it usually comes from; null: either. */
@@ -25,6 +27,7 @@ export interface WordRule {
 export const wordRules: Record<FeelWord, WordRule> = {
   kicks: {
     label: 'kicks',
+    aliases: ['buck', 'bucks', 'kicks up', 'throws me', 'ejects'],
     about: 'return',
     usualEnd: 'rear',
     causes: [
@@ -42,6 +45,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   pogo: {
     label: 'bounces on',
+    aliases: ['bouncy', 'boing', 'springy', 'pogo', 'bounces'],
     about: 'return',
     usualEnd: null,
     causes: [{ kind: 'rebound-fast', at: 'same', weight: 1.6 }],
@@ -49,6 +53,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   'harsh-gets-worse': {
     label: 'harsh, gets worse',
+    aliases: ['packing', 'packs up', 'packs down', 'jackhammer', 'chattery later'],
     about: 'bumps',
     usualEnd: null,
     causes: [
@@ -59,6 +64,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   'harsh-square-edge': {
     label: 'harsh on edges',
+    aliases: ['spiky', 'spikes', 'sharp edges', 'thud', 'square edge'],
     about: 'bumps',
     usualEnd: null,
     causes: [
@@ -70,6 +76,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   'harsh-everywhere': {
     label: 'harsh everywhere',
+    aliases: ['rough', 'hard', 'stiff', 'sticky', 'chatter', 'buzzy', 'hands hurt', 'arm pump'],
     about: 'bumps',
     usualEnd: 'front',
     causes: [
@@ -83,6 +90,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   'harsh-and-bottoms': {
     label: 'harsh and bottoms',
+    aliases: ['hard and bottoms', 'harsh then clank'],
     about: 'depth',
     usualEnd: null,
     causes: [
@@ -93,6 +101,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   bottoms: {
     label: 'bottoms',
+    aliases: ['clank', 'bottom out', 'bang', 'hits the end', 'full travel'],
     about: 'depth',
     usualEnd: null,
     causes: [
@@ -105,6 +114,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   'unused-travel': {
     label: 'never uses it all',
+    aliases: ['not full travel', 'travel left', 'too firm at the end'],
     about: 'depth',
     usualEnd: null,
     causes: [
@@ -116,6 +126,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   dives: {
     label: 'dives',
+    aliases: ['dive', 'nose dives', 'tuck', 'tucks', 'drops in front'],
     about: 'support',
     usualEnd: 'front',
     causes: [
@@ -128,6 +139,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   wallows: {
     label: 'wallows',
+    aliases: ['mush', 'mushy', 'vague', 'wallowy', 'soggy'],
     about: 'support',
     usualEnd: null,
     causes: [
@@ -139,6 +151,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   'blows-through': {
     label: 'falls through',
+    aliases: ['blows through', 'sinks through', 'no middle', 'squat', 'squats'],
     about: 'support',
     usualEnd: null,
     causes: [
@@ -150,6 +163,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   'washes-out': {
     label: 'front washes',
+    aliases: ['washy', 'wash', 'pushes', 'understeer', 'slides in front', 'no front grip'],
     about: 'grip',
     usualEnd: 'front',
     causes: [
@@ -163,6 +177,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   stretched: {
     label: 'long, nose-up',
+    aliases: ['long', 'nose up', 'chopper', 'light front', 'front wanders'],
     about: 'support',
     usualEnd: 'rear',
     causes: [
@@ -175,6 +190,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   'nose-heavy': {
     label: 'nose-heavy',
+    aliases: ['nose low', 'over the bars', 'pitched forward'],
     about: 'support',
     usualEnd: 'front',
     causes: [
@@ -187,6 +203,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   nervous: {
     label: 'nervous, skips',
+    aliases: ['twitchy', 'skip', 'skips', 'skittery', 'jittery', 'pings'],
     about: 'grip',
     usualEnd: null,
     causes: [
@@ -199,6 +216,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   dead: {
     label: 'dead, no pop',
+    aliases: ['no pop', 'flat', 'lifeless', 'glued', 'sluggish', 'slow when cold'],
     about: 'return',
     usualEnd: null,
     causes: [
@@ -209,6 +227,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   'stays-down': {
     label: 'stays down',
+    aliases: ['hangs down', 'slow to come up', 'stuck down'],
     about: 'return',
     usualEnd: null,
     causes: [
@@ -219,6 +238,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   'pedal-bob': {
     label: 'bobs',
+    aliases: ['bob', 'bobs', 'bobbing', 'pedal bounce'],
     about: 'pedalling',
     usualEnd: 'rear',
     causes: [{ kind: 'lsc-open', at: 'rear', weight: 1.2 }],
@@ -226,6 +246,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   'pedals-strike': {
     label: 'pedals strike',
+    aliases: ['pedal strikes', 'hits pedals', 'cranks hit'],
     about: 'pedalling',
     usualEnd: 'rear',
     causes: [
@@ -236,6 +257,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   'soft-when-hot': {
     label: 'soft when hot',
+    aliases: ['fades', 'fade', 'gets soft', 'overheats'],
     about: 'support',
     usualEnd: null,
     causes: [
@@ -246,6 +268,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   good: {
     label: 'good here',
+    aliases: ['fine', 'nice', 'ok', 'perfect'],
     about: 'good',
     usualEnd: null,
     causes: [{ kind: 'none', at: 'bike', weight: 0.7 }],
@@ -253,6 +276,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   'holds-up': {
     label: 'holds up',
+    aliases: ['supports', 'stays up', 'composed'],
     about: 'good',
     usualEnd: null,
     causes: [{ kind: 'none', at: 'bike', weight: 0.5 }],
@@ -260,6 +284,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   grips: {
     label: 'grips',
+    aliases: ['grip', 'sticks', 'tracks', 'hooks up'],
     about: 'good',
     usualEnd: null,
     causes: [{ kind: 'none', at: 'bike', weight: 0.5 }],
@@ -268,3 +293,10 @@ export const wordRules: Record<FeelWord, WordRule> = {
 }
 
 export const isComplaint = (word: FeelWord) => wordRules[word].about !== 'good'
+
+/** Whether a word is meant by what was typed: its label, its name or any of its aliases. */
+export function isMeant(word: FeelWord, typed: string): boolean {
+  const needle = typed.trim().toLowerCase()
+  const { label, aliases } = wordRules[word]
+  return [label, word, ...aliases].some((name) => name.includes(needle))
+}

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import type { FeelWord } from '#contract/run'
-import { causeLabel } from '#core/causes/kinds'
+import type { CauseKind } from '#contract/proposal'
+import { causeLabel, handChecks } from '#core/causes/kinds'
 import { metricRules, wholeRules, type MetricLine } from '#core/causes/metricRules'
 import { standingRules } from '#core/causes/standingRules'
 import { wordRules, type CauseSeat } from '#core/causes/words'
 import { schools } from '#core/bench/schools'
+import QuestionTable from '../components/handbook/QuestionTable.vue'
 import CautionList from '../components/bench/CautionList.vue'
 import { cautions, type CautionKey } from '../support/cautions.ts'
 import { sectionWords } from '../support/words.ts'
@@ -12,6 +14,9 @@ import { sectionWords } from '../support/words.ts'
 const words = (Object.keys(wordRules) as FeelWord[])
   .filter((w) => wordRules[w].about !== 'good')
   .map((w) => ({ key: w, ...wordRules[w] }))
+const checks = (Object.keys(handChecks) as CauseKind[])
+  .filter((kind) => kind !== 'none')
+  .map((kind) => ({ kind, text: handChecks[kind] }))
 const seatWords: Record<CauseSeat, string> = {
   same: 'the end you named: ',
   front: 'front: ',
@@ -148,7 +153,9 @@ const terms = [
           </thead>
           <tbody>
             <tr v-for="w in words" :id="`word-${w.key}`" :key="w.key">
-              <th scope="row">{{ w.label }}</th>
+              <th scope="row">
+                {{ w.label }}<br /><span class="soft small">{{ `also: ${w.aliases.join(', ')}` }}</span>
+              </th>
               <td>
                 <span v-for="c in w.causes" :key="c.kind + c.at" class="cause"
                   >{{ seatWords[c.at] }}{{ causeLabel(c.kind, null) }}
@@ -164,6 +171,23 @@ const terms = [
           </tbody>
         </table>
       </div>
+    </section>
+    <section aria-labelledby="questions">
+      <h2 id="questions">Questions, and what an answer says</h2>
+      <p>
+        A question is put where its answers lead to different turns: a breath is cheaper than a run. The
+        shares are considered guesses. “Can’t say” is an answer too, and says nothing of any cause.
+      </p>
+      <QuestionTable />
+    </section>
+    <section aria-labelledby="by-hand">
+      <h2 id="by-hand">One check by hand for each cause</h2>
+      <dl>
+        <template v-for="c in checks" :key="c.kind">
+          <dt>{{ causeLabel(c.kind, null) }}</dt>
+          <dd>{{ c.text }}</dd>
+        </template>
+      </dl>
     </section>
     <section aria-labelledby="figures">
       <h2 id="figures">Figures of a sensor, and what they speak for</h2>

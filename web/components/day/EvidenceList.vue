@@ -12,6 +12,7 @@ const bar = (e: Evidence) => `${Math.round(Math.min(1, Math.abs(e.weight) / 2.2)
 function target(e: Evidence) {
   if (e.link.kind === 'metric' && e.link.runId)
     return { name: 'trace', params: { id: props.dayId, runId: e.link.runId } }
+  if (e.link.kind === 'answer') return { name: 'handbook', hash: '#questions' }
   if (e.link.word) return { name: 'handbook', hash: `#word-${e.link.word}` }
   return null
 }

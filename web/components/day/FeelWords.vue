@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { FeelWord } from '#contract/run'
-import { wordRules } from '#core/causes/words'
+import { isMeant, wordRules } from '#core/causes/words'
 
 const props = defineProps<{ place: string; end: 'front' | 'rear' | 'both' | null }>()
 const emit = defineEmits<{ pick: [word: FeelWord] }>()
@@ -23,7 +23,8 @@ const shown = computed(() => {
     const r = wordRules[w]
     const endFits =
       props.end === null || props.end === 'both' || r.usualEnd === null || r.usualEnd === props.end
-    return endFits && (needle === '' || r.label.includes(needle) || w.includes(needle))
+    // Who types a word means it, whichever end it usually comes from.
+    return needle === '' ? endFits : isMeant(w, needle)
   }
   return groups
     .map(([about, title]) => ({ title, words: words.filter((w) => wordRules[w].about === about && fits(w)) }))

@@ -4,7 +4,7 @@ import type { Proposal } from '#contract/proposal'
 import type { SetupSpace } from '#core/adviser/dayHistory'
 import { adjusterName, familyOf, toolWord, turnSign } from '#core/adjusters/words'
 import { countBaseWords } from '#core/adjusters/count'
-import { causeLabel } from '#core/causes/kinds'
+import { causeLabel, handChecks } from '#core/causes/kinds'
 import IconCaution from '~icons/lucide/triangle-alert'
 import { useUnits } from '../../composables/useUnits.ts'
 import DialHint from './DialHint.vue'
@@ -206,10 +206,14 @@ const asksForRun = computed(() => ['log-first-run', 'ride-it', 'repeat'].include
       <SagOnCard v-if="readUnit" :unit="readUnit" :busy="busy" @read="(pct) => emit('read', pct)" />
     </template>
     <details v-if="rivals.length > 1" class="causes">
-      <summary>All causes still alive</summary>
+      <summary>Other possible causes, and a check by hand for each</summary>
       <ul>
         <li v-for="c in rivals" :key="c.kind + c.end">
-          <span>{{ causeLabel(c.kind, c.end) }}</span><span class="num">{{ percent(c.probability) }}</span>
+          <span
+            >{{ causeLabel(c.kind, c.end) }}<br /><span class="soft small">{{
+              handChecks[c.kind]
+            }}</span></span
+          ><span class="num">{{ percent(c.probability) }}</span>
         </li>
       </ul>
     </details>
