@@ -64,8 +64,8 @@ export function summarise(
   if (brackets.length === 0) sentences.push('Nothing has been changed yet today.')
   if (open.length > 0) {
     const b = open[0]
-    const sides = b.bracket.lowOpen && b.bracket.highOpen ? 'both ways' : 'one way'
-    sentences.push(`${capital(name(b))} is still open ${sides}.`)
+    const sides = b.bracket.lowOpen && b.bracket.highOpen ? 'either way' : 'in one direction'
+    sentences.push(`${capital(name(b))} was not tried ${sides} yet.`)
   }
   const unmoved =
     s.dials.length - brackets.filter((b) => s.dials.some((d) => d.adjuster.id === b.adjuster.id)).length

@@ -154,7 +154,7 @@ const terms = [
           <tbody>
             <tr v-for="w in words" :id="`word-${w.key}`" :key="w.key">
               <th scope="row">
-                {{ w.label }}<br /><span class="soft small">{{ `also: ${w.aliases.join(', ')}` }}</span>
+                {{ w.label }}<br /><span class="soft small also">{{ `also: ${w.aliases.join(', ')}` }}</span>
               </th>
               <td>
                 <span v-for="c in w.causes" :key="c.kind + c.at" class="cause"
@@ -254,6 +254,9 @@ const terms = [
 </template>
 
 <style scoped>
+.also {
+  font-weight: 400;
+}
 section {
   margin-bottom: 2rem;
 }

@@ -1,8 +1,10 @@
+import type { End } from '#contract/common'
+import type { Cause } from '#contract/proposal'
 import { knownSagPct } from '../../setup/sagOf.ts'
 import { adjusterName } from '../../adjusters/words.ts'
 import { plain, reason } from '../cards.ts'
 import { movedToday } from '../decide.ts'
-import { hasAskedEnough, type Rung } from './climb.ts'
+import { hasAskedEnough, type Climb, type Rung } from './climb.ts'
 import { usefulOf } from './turn.ts'
 
 /**
@@ -17,7 +19,7 @@ export const readBeforePumping: Rung = (c) => {
     .map((s) => dials[s.dial])
     .find((d) => d.adjuster.role === 'main-pressure' || d.adjuster.role === 'spring-rate')
   const unit = spring && c.space[spring.end]
-  if (!spring || !unit || movedToday(c.h).has(spring.adjuster.id)) return null
+  if (!spring || !unit || movedToday(c.h).has(spring.adjuster.id) || !isAlive(c, spring.end)) return null
   const seen = c.onNow[c.onNow.length - 1]?.analysis?.whole[spring.end]
   if (seen || knownSagPct(c.h.setups, c.now, unit) !== null) return null
   return {
@@ -35,4 +37,24 @@ export const readBeforePumping: Rung = (c) => {
     readEnd: spring.end,
     causes: c.causes(),
   }
+}
+
+const aliveFrom = 0.1
+/** A ride rated so has nothing to look for at the pump, unless a word speaks of a spring. */
+const wellRated = 7
+const kinds: readonly Cause['kind'][] = [
+  'spring-soft',
+  'spring-firm',
+  'ramp-low',
+  'ramp-high',
+  'nose-low',
+  'nose-high',
+]
+
+function isAlive(c: Climb, end: End): boolean {
+  const rating = c.onNow[c.onNow.length - 1]?.feel?.rating ?? null
+  return (
+    (rating !== null && rating < wellRated) ||
+    c.causes().some((x) => kinds.includes(x.kind) && (x.end ?? end) === end && x.probability >= aliveFrom)
+  )
 }

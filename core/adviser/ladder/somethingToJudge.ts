@@ -1,3 +1,5 @@
+import type { End } from '#contract/common'
+import { familyOf } from '../../adjusters/words.ts'
 import { diffSetups, moveWords } from '../../setup/diff.ts'
 import { firstRunCard, plain, reason, untangleCard } from '../cards.ts'
 import type { HistoryRun } from '../dayHistory.ts'
@@ -40,13 +42,14 @@ export const rideIt: Rung = (c) => {
   if (c.onNow.length > 0) return null
   const before = lastRidden(c)
   const from = before && setupOf(c.h, before.run.setupId)
-  const moved =
-    from && c.now ? diffSetups(from, c.now, fittedUnits(c.space)).map((m) => moveWords(m, c.space.units)) : []
+  const moves = from && c.now ? diffSetups(from, c.now, fittedUnits(c.space)) : []
+  const moved = moves.map((m) => moveWords(m, c.space.units))
+  const springs = [...new Set(moves.filter((m) => familyOf(m.adjuster) === 'spring').map((m) => m.end))]
   return {
     ...plain(
       'ride-it',
       'Ride it before anything else is turned',
-      'Same section, same line, the speed of the run before. Then say whether it is better, worse, or the same.',
+      `${springs.map(reboundFollows).join('')}Same section, same line, the speed of the run before. Then say whether it is better, worse, or the same.`,
       '',
     ),
     speaksFor: moved.map((words) => reason(`New: ${words}`, before?.run.id ?? null)),
@@ -54,6 +57,9 @@ export const rideIt: Rung = (c) => {
     causes: [],
   }
 }
+
+const reboundFollows = (end: End) =>
+  `The ${end} rebound works against the spring that was changed: push it down at the kerb first; if it hops or creeps, one click of rebound belongs to the same change. `
 
 function lastRidden({ h, now }: Climb): HistoryRun | null {
   return [...h.runs].reverse().find((r) => r.run.kind !== 'void' && r.run.setupId !== now?.id) ?? null

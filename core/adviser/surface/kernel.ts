@@ -20,7 +20,13 @@ export interface NoiseFit {
 export function noiseFits(data: SurfaceData, residual: Float64Array): NoiseFit[] {
   const p = surfacePriors
   const N = data.rows.length
-  const meanIndex = data.points.reduce((t, x) => t + x.index, 0) / Math.max(1, data.points.length)
+  const index = data.points.map((x) => x.index)
+  // Who learns a track learns fast at first, then less and less.
+  const learning = index.map((i) => 1 - Math.exp(-(i - 1) / p.learningRuns))
+  const [meanIndex, meanLearning] = [meanOf(index), meanOf(learning)]
+  /** A course over the day at a row: against its mean, or between the two runs that were compared. */
+  const along = (course: readonly number[], mean: number, row: RatedRow) =>
+    course[row.b] - (row.a === null ? mean : course[row.a])
   const shared = new Float64Array(N * N)
   const n = data.points.length
   for (let i = 0; i < N; i++)
@@ -33,11 +39,9 @@ export function noiseFits(data: SurfaceData, residual: Float64Array): NoiseFit[]
       if (r.a !== null) res -= k(r.a, o.b)
       if (o.a !== null) res -= k(r.b, o.a)
       if (r.a !== null && o.a !== null) res += k(r.a, o.a)
-      const time = (row: RatedRow) =>
-        row.a === null
-          ? data.points[row.b].index - meanIndex
-          : data.points[row.b].index - data.points[row.a].index
-      shared[i * N + j] = shared[j * N + i] = level + res + p.driftSd ** 2 * time(r) * time(o)
+      const drift = p.driftSd ** 2 * along(index, meanIndex, r) * along(index, meanIndex, o)
+      const learnt = p.learningSd ** 2 * along(learning, meanLearning, r) * along(learning, meanLearning, o)
+      shared[i * N + j] = shared[j * N + i] = level + res + drift + learnt
     }
   return noiseGrid.map((g) => {
     const sd = p.noiseSd * Math.exp(g * p.noiseLogSd)
@@ -50,6 +54,8 @@ export function noiseFits(data: SurfaceData, residual: Float64Array): NoiseFit[]
     return { sd, inverse, logWeight: -0.5 * logDet - 0.5 * g * g }
   })
 }
+
+const meanOf = (x: readonly number[]) => x.reduce((t, v) => t + v, 0) / Math.max(1, x.length)
 
 /** Covariance of the departures of all runs' settings from the bowl. */
 export function residualKernel(data: SurfaceData): Float64Array {

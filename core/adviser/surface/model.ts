@@ -82,6 +82,9 @@ export const surfacePriors = {
   levelSd: 1,
   /** Wider than in a comparison of two setups: riders who learn a track gain a quarter of a point a run. */
   driftSd: 0.15,
+  /** What learning the track brings in all, rating points, most of it in this many runs. */
+  learningSd: 0.4,
+  learningRuns: 6,
   noiseSd: sessionPriors.noiseSd,
   noiseLogSd: 0.3,
   /** Departure from a bowl: Matérn 5/2, rating points and click-equivalents. */

@@ -2,6 +2,7 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import { completions, parseCommand } from '#core/command/parse'
 import { turnSign } from '#core/adjusters/words'
+import { bigMoveWords, isBigMove } from '#core/setup/bigMove'
 import { useDay, type Done } from '../../stores/day.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useUnits } from '../../composables/useUnits.ts'
@@ -10,7 +11,7 @@ const open = defineModel<boolean>('open', { required: true })
 const emit = defineEmits<{ done: [done: Done]; undo: [] }>()
 const day = useDay()
 const notices = useNotices()
-const { moveWords } = useUnits()
+const { moveWords, units } = useUnits()
 const line = ref('')
 const box = ref<HTMLInputElement>()
 watch(open, async (is) => {
@@ -47,9 +48,19 @@ const tab = (e: KeyboardEvent) => {
   e.preventDefault()
   complete(hints.value[0])
 }
+/** The line that was asked about: moves far beyond a usual step are most likely slips. */
+const asked = ref('')
+const slips = computed(() => {
+  const c = parsed.value.command
+  return c && c.kind !== 'undo' ? c.moves.filter(isBigMove) : []
+})
 async function submit() {
   const c = parsed.value.command
   if (!c) return
+  if (slips.value.length > 0 && asked.value !== line.value) {
+    asked.value = line.value
+    return
+  }
   const ok = await notices.attempt(async () => {
     if (c.kind === 'undo') emit('undo')
     else {
@@ -80,6 +91,11 @@ async function submit() {
       </div>
       <p v-for="p in preview" :key="p" class="will">{{ p }}</p>
       <p v-if="parsed.fault" class="soft" role="status">{{ parsed.fault }}</p>
+      <template v-if="asked === line">
+        <p v-for="m in slips" :key="m.adjuster.id" class="caution" role="alert">
+          {{ bigMoveWords(m, units) }}
+        </p>
+      </template>
       <BButton type="submit" variant="primary" :disabled="!parsed.command">Done, it is on</BButton>
       <p class="soft small">
         Also: <code>f psi +2</code> · <code>shock lsc 9</code> · <code>fork spacer +1 psi -4</code> (one

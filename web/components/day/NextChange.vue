@@ -88,14 +88,14 @@ const hands = computed(() =>
 const outlook = computed(() => {
   const o = props.proposal.outlook
   if (!o) return null
-  return `Expected ${signedWords(o.gain, 1)} rating points, between ${signedWords(o.low80, 1)} and ${signedWords(o.high80, 1)} in four of five cases; better at all with ${Math.round(100 * o.better)} %.`
+  return `Expected ${signedWords(o.gain, 1)} rating points, between ${signedWords(o.low80, 1)} and ${signedWords(o.high80, 1)} in four of five cases; ${Math.round(100 * o.better)} % likely to be better.`
 })
 const doneWords = computed(() => {
   const p = props.proposal
   if (p.kind === 'change' && moves.value.length > 1)
     return moves.value.length === 2 ? 'Done, both are on' : 'Done, all are on'
   if (p.kind === 'change' && fromTo.value) return `Done, it’s on ${fromTo.value.to.replace(/ \D*$/, '')}`
-  if (p.kind === 'separating-test' && fromTo.value) return `Probe: set ${fromTo.value.to}`
+  if (p.kind === 'separating-test' && fromTo.value) return `Try ${fromTo.value.to} once`
   if (p.setupId) return 'Done, it’s back'
   return ''
 })

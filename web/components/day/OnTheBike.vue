@@ -8,10 +8,13 @@ import { useDay, type Done } from '../../stores/day.ts'
 import { useNotices } from '../../stores/notices.ts'
 import EndMark from '../shell/EndMark.vue'
 import ClickRail from './ClickRail.vue'
+import type { SuspensionUnit } from '#contract/unit'
+import { bigMoveWords, isBigMove } from '#core/setup/bigMove'
+import { pressureHere } from '#core/setup/pressureHere'
 
 const emit = defineEmits<{ done: [done: Done]; undo: [] }>()
 const day = useDay()
-const { moveWords, positionWords } = useUnits()
+const { moveWords, positionWords, say, units: units_ } = useUnits()
 const notices = useNotices()
 const linked = ref(false)
 const why = ref('')
@@ -44,7 +47,44 @@ const readingWords = computed(() =>
   ),
 )
 const title = computed(() => (day.past ? 'On the bike at the end of that day' : 'On the bike now'))
+/** A slip of the hand is asked about once; what a card asked for is meant. */
+const slips = computed(() =>
+  day.pendingMoves.filter(
+    (m) => isBigMove(m) && !day.proposal?.moves.some((p) => p.adjusterId === m.adjuster.id && p.to === m.to),
+  ),
+)
+const slipKey = computed(() => slips.value.map((m) => `${m.adjuster.id} ${m.to}`).join(' '))
+/** The moves that were asked about. */
+const asked = ref('')
+const slipWords = computed(() =>
+  asked.value !== '' && asked.value === slipKey.value
+    ? slips.value.map((m) => bigMoveWords(m, units_.value))
+    : [],
+)
+/** What a pressure that was set in other air means today. */
+function airWords(u: SuspensionUnit, a: Adjuster): string | null {
+  const psi = day.positions.get(a.id)
+  const known = day.held.get(a.id)?.known
+  if (a.role !== 'main-pressure' || psi === undefined || !known || !day.bundle || day.past) return null
+  const spacers = u.adjusters.find((x) => x.role === 'spacers')
+  const here = pressureHere(
+    psi,
+    known,
+    day.bundle.day.conditions,
+    u,
+    (spacers && day.positions.get(spacers.id)) ?? 0,
+  )
+  return (
+    here &&
+    `reads about ${say('pressure', here.readsPsi)} here now; same sag: ${say('pressure', here.sameSagPsi)}`
+  )
+}
 async function apply() {
+  if (slipKey.value !== '' && asked.value !== slipKey.value) {
+    asked.value = slipKey.value
+    return
+  }
+  asked.value = ''
   await notices.attempt(async () => emit('done', await day.applyPending(why.value, linked.value)))
   why.value = ''
 }
@@ -65,6 +105,7 @@ async function apply() {
         These belong together and count as one change. Otherwise change one and ride it first.
       </label>
       <BFormInput v-model="why" size="sm" placeholder="Why? (optional)" aria-label="Why this change" />
+      <p v-for="w in slipWords" :key="w" class="caution" role="alert">{{ w }}</p>
       <div class="acts">
         <BButton variant="primary" :disabled="!applicable" @click="apply">Done, it is on</BButton>
         <BButton variant="plain" @click="day.clearPending">Cancel</BButton>
@@ -72,19 +113,20 @@ async function apply() {
     </div>
     <template v-for="u in units" :key="u.id">
       <h3 class="unit"><EndMark :end="u.end" /> {{ u.end === 'front' ? 'Front' : 'Rear' }}, {{ u.name }}</h3>
-      <ClickRail
-        v-for="a in u.adjusters"
-        :key="a.id"
-        :end="u.end"
-        :adjuster="a"
-        :value="day.positions.get(a.id) ?? null"
-        :known="day.held.get(a.id)?.known ?? null"
-        :locked="day.past"
-        :target="day.pending[a.id]"
-        :ghost="ghostFor(a)"
-        :bracket="bracketFor(a)"
-        @dial="(v) => day.dial(a.id, v)"
-      />
+      <template v-for="a in u.adjusters" :key="a.id">
+        <ClickRail
+          :end="u.end"
+          :adjuster="a"
+          :value="day.positions.get(a.id) ?? null"
+          :known="day.held.get(a.id)?.known ?? null"
+          :locked="day.past"
+          :target="day.pending[a.id]"
+          :ghost="ghostFor(a)"
+          :bracket="bracketFor(a)"
+          @dial="(v) => day.dial(a.id, v)"
+        />
+        <p v-if="airWords(u, a)" class="soft small air">{{ airWords(u, a) }}</p>
+      </template>
       <p v-if="u.adjusters.length === 0" class="soft small">Nothing to turn on this unit.</p>
     </template>
     <p v-if="anyTried" class="legend small soft">
@@ -122,6 +164,9 @@ async function apply() {
   margin-top: 0.6rem;
   display: grid;
   gap: 0.45rem;
+}
+.air {
+  margin: 0;
 }
 .note {
   border-left: 3px solid var(--sun);

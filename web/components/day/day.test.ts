@@ -252,7 +252,7 @@ describe('the next change', () => {
     const text = card(advise(day.history(), space)).text()
     expect(text).toContain('Find out first')
     expect(text).toMatch(/For: rear rebound too (fast|slow)/)
-    expect(text).toMatch(/Probe: set \d+ clicks/)
+    expect(text).toMatch(/Try \d+ clicks once/)
   })
   it('a settled day offers to be carried over or opened, and nothing to turn', () => {
     const w = card(advise({ ...day().history(), settledSetupId: 'setup1' }, space), { settled: true })
