@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { choice } from '#core/adviser/decide'
 import { clueRules } from '#core/adviser/clues'
 import { surfacePriors } from '#core/adviser/surface/model'
+import { daysOf } from './days.ts'
 import { reporting, tuning } from './families.ts'
 import { strategies, type StrategyName } from './strategies.ts'
 import { mostRuns, study, type StudyRow } from './study.ts'
@@ -39,6 +40,7 @@ else {
   const text = table(rows)
   console.log(text)
   if (process.argv.includes('--write')) writeTable(text)
+  if (process.argv.includes('--write') && set === 'reporting') writeDays()
 }
 
 function table(all: StudyRow[]): string {
@@ -52,6 +54,21 @@ function table(all: StudyRow[]): string {
         `| ${r.strategy} | ${r.family} | ${percent(r.reached)} | ${runs(r.reachMedian)} | ${runs(r.reachP90)} | ${[8, 12, 20, 30].map((n) => r.regretAfter[n as 8].toFixed(2)).join(' | ')} | ${percent(r.settledShare)} | ${runs(r.settleMedian)} | ${percent(r.falseSettled)} | ${percent(r.oneChangeLeft)} | ${percent(r.bracketsHold)} | ${percent(r.changesOff)} | ${percent(r.doubtOff)} |`,
     ),
   ].join('\n')
+}
+
+/** Three whole days of the family with words that goes worst. */
+function writeDays(): void {
+  const ours = rows.filter((r) => r.strategy === 'wild-spring')
+  const spoken = sets[set].families.filter((f) => f.words !== 'none')
+  const worst = ours.map((r) => spoken.find((f) => f.name === r.family)).find((f) => f !== undefined)
+  if (worst)
+    writeFileSync(
+      join(import.meta.dirname, '..', '..', 'docs', 'adviser-days.md'),
+      `# Three days of the riders it goes worst with\n\nPrinted by \`npm run bench:adviser -- --write\`, not chosen.\n\n${daysOf(
+        worst,
+        [0, 1, 2].map((i) => sets[set].firstSeed + i),
+      )}\n`,
+    )
 }
 
 /** Puts the table between its marks in docs/benchmarks.md. */

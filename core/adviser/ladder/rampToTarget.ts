@@ -28,6 +28,8 @@ export const rampToTarget: Rung = (c) => atEnd(c, 'rear') ?? atEnd(c, 'front')
 function atEnd(c: Climb, end: End): Proposal | null {
   const unit = c.space[end]
   const said = heard(c, end, bottomWords)
+  // Another word on the last run has taken its place.
+  if (said?.run !== c.onNow[c.onNow.length - 1]) return null
   if (!unit || !c.now || !said || c.onNow[c.onNow.length - 1]?.analysis?.whole[end]) return null
   if (answerTo(c.onNow, 'bottoms-on', end)?.answer === 'hardest-now-and-then') return fineNowAndThen(c, end)
   const sag = knownSagPct(c.h.setups, c.now, unit)
@@ -35,12 +37,11 @@ function atEnd(c: Climb, end: End): Proposal | null {
     const often = c.counted.filter((r) =>
       r.feel?.marks.some((m) => bottomWords.includes(m.word) && (m.end === end || m.end === 'both')),
     ).length
-    const justSaid = said.run === c.onNow[c.onNow.length - 1]
-    return justSaid && often <= askedOften ? readSag(c, end, said) : null
+    return often <= askedOften ? readSag(c, end, said) : null
   }
   if (Math.abs(sag - unit.sagTargetPct) > rules.sagBandPct) return null
   const harsh = said.mark.word === 'harsh-and-bottoms'
-  const card = bySpacer(c, end, harsh) ?? byHighSpeed(c, end) ?? (hasAskedEnough(c) ? null : noneLeft(end))
+  const card = bySpacer(c, end, harsh) ?? byHighSpeed(c, end) ?? (c.onNow.length > 1 ? null : noneLeft(end))
   if (!card) return null
   return {
     ...card,
