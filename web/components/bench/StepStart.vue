@@ -97,6 +97,14 @@ function estimated(u: SuspensionUnit) {
     ? { psi, source: known.source, shown: Math.round(shownByGaugePsi(psi, offsetOf(u))) }
     : null
 }
+/** A start becomes the estimate. Where somebody has pumped or read it, only the gauge field is filled: the number that is known stays until the pump has changed it. */
+function choose(u: SuspensionUnit, o: { psi: number; words: string }) {
+  const main = mainOf(u)!
+  const how = bench.knownOf(main.id)?.how
+  if (how === 'set' || how === 'read')
+    typed.value = { ...typed.value, [u.end]: Math.round(shownByGaugePsi(o.psi, offsetOf(u))) }
+  else bench.assume(u.end, main.id, o.psi, o.words)
+}
 const setFault = ref<Partial<Record<End, string>>>({})
 const shownPsi = (u: SuspensionUnit) => typed.value[u.end] ?? estimated(u)?.shown ?? null
 const setWords = (u: SuspensionUnit) =>
@@ -163,7 +171,7 @@ const first = computed(() => bench.bench!.spacerSchool === 'start-full')
               type="button"
               class="btn btn-sm"
               :class="isChosen(u, o.psi) ? 'btn-primary' : 'btn-plain'"
-              @click="bench.assume(u.end, mainOf(u)!.id, o.psi, o.words)"
+              @click="choose(u, o)"
             >
               {{ isChosen(u, o.psi) ? 'Chosen' : 'Use this' }}
             </button>

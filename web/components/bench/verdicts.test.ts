@@ -15,6 +15,7 @@ import CoilVerdict from './CoilVerdict.vue'
 import ReadingList from './ReadingList.vue'
 import StepPrepare from './StepPrepare.vue'
 import StepSagBoth from './StepSagBoth.vue'
+import StepStart from './StepStart.vue'
 
 const global = {
   stubs: {
@@ -123,6 +124,25 @@ describe('the verdict on an air unit', () => {
     const { w } = await verdictOf([reading(22, 150, { posture: 'ready' })], 150)
     expect(w.text()).toContain('Sag is unread at 150 psi, in this posture')
     expect(w.text()).not.toMatch(/Set \d+ psi/)
+  })
+})
+
+describe('another start pressure', () => {
+  it('is the estimate while nobody has pumped; after that it only fills the gauge field', async () => {
+    const bench = await onBench()
+    await useGarage().load()
+    const w = mount(StepStart, {
+      global: { stubs: { ...global.stubs, ClickRail: true, CoilVerdict: true, GaugeForm: true } },
+    })
+    const offers = () => w.findAll('button').filter((b) => b.text() === 'Use this')
+    expect(offers().length).toBeGreaterThan(0)
+    bench.setPosition('rear', psi(), 150)
+    await w.vm.$nextTick()
+    expect(bench.knownOf(psi())!.how).not.toBe('assumed')
+    for (const b of offers()) await b.trigger('click')
+    expect(bench.positionOf(psi())).toBe(150)
+    expect(bench.knownOf(psi())!.how).not.toBe('assumed')
+    expect(w.findAll('input').some((i) => (i.element as HTMLInputElement).value !== '')).toBe(true)
   })
 })
 
