@@ -1,5 +1,5 @@
 // Installs what is missing before anything else runs: packages, and for tests a browser.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, readdirSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 
@@ -15,6 +15,18 @@ export function run(command, args, options = {}) {
   const result = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options })
   if (result.error) throw result.error
   return result.status ?? 1
+}
+
+/** Runs beside other things; what it says is kept for when it ends. */
+export function runAside(command, args) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
+    let said = ''
+    child.stdout.on('data', (chunk) => (said += chunk))
+    child.stderr.on('data', (chunk) => (said += chunk))
+    child.on('error', reject)
+    child.on('close', (code) => resolve({ code: code ?? 1, said }))
+  })
 }
 
 /** Packages from the lock file, when they are missing or older than it. */
