@@ -1,7 +1,8 @@
 import { and, asc, desc, eq, inArray, isNull, or } from 'drizzle-orm'
 import type { DayBundle, DaySummary } from '#contract/endpoints'
 import type { TrailDay } from '#contract/day'
-import type { Rider, RiderCard } from '#contract/rider'
+import { Rider, type RiderCard } from '#contract/rider'
+import { SuspensionUnit } from '#contract/unit'
 import type { ProposalRecord } from '#contract/proposal'
 import type { Feel, Run } from '#contract/run'
 import { ownCharts } from '#core/spring/ownChart'
@@ -107,9 +108,10 @@ export async function readDay(store: Store, id: string): Promise<DayBundle> {
     bike: withPointer(bike),
     trail: trail.body,
     units: unitRows.map((r) => r.body),
+    // Records of older shapes get their usual values first.
     ownCharts: ownCharts(
-      unitRows.map((r) => r.body),
-      rider.body,
+      unitRows.map((r) => SuspensionUnit.parse(r.body)),
+      Rider.parse(rider.body),
     ),
     setups: setupRows.map((r) => r.body),
     runs: runRows.map((r) => r.body),
