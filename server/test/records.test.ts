@@ -31,6 +31,24 @@ describe('the whole story over the wire', () => {
     expect(JSON.stringify((await t.get(`/days/${day.id}`)).body)).not.toMatch(/MassKg/)
     expect(JSON.stringify((await t.get('/garage')).body)).toMatch(/"bodyMassKg":68/)
   })
+  it('a day carries what the unit’s own chart says for its rider instead', async () => {
+    const { day, front } = await startStory(t)
+    const main = front.adjusters.find((a) => a.role === 'main-pressure')!
+    const rows = [
+      { at: 60, value: 60 },
+      { at: 90, value: 90 },
+    ]
+    const chart = {
+      id: crypto.randomUUID(),
+      adjusterId: main.id,
+      input: 'riding-mass-kg',
+      source: 'leaflet',
+      rows,
+    }
+    await t.put(`/units/${front.id}`, { ...front, version: 1, charts: [chart] })
+    const { ownCharts } = DayBundle.parse((await t.get(`/days/${day.id}`)).body)
+    expect(ownCharts).toEqual([{ unitId: front.id, psi: 73, source: 'leaflet' }])
+  })
   it('a full disk is told as one, nothing is half-saved, and room makes it work again', async () => {
     const pages = Number((await t.store.client.execute('PRAGMA page_count')).rows[0][0])
     await t.store.client.execute(`PRAGMA max_page_count = ${pages}`)

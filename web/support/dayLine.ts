@@ -26,6 +26,8 @@ export interface ChangeTag {
   id: string
   title: string
   detail: string
+  /** What the person said it was for; empty where nothing was said, or a card was followed. */
+  why: string
   end: 'front' | 'rear' | null
   moves: Move[]
   y: number
@@ -44,7 +46,7 @@ export interface DayLineView {
 }
 
 const runHeight = 62
-const tagHeight = { one: 66, many: 90 }
+const tagHeight = { one: 66, many: 90, why: 16 }
 const topY = 34
 export const trailMiddle = 40
 const trailSwing = 15
@@ -77,7 +79,7 @@ export function dayLine(
     const tag = changeBetween(b, last?.setupId ?? b.day.startSetupId, run.setupId, run.id, units)
     if (tag) {
       items.push({ ...tag, y: y - 4 })
-      y += tag.moves.length > 1 ? tagHeight.many : tagHeight.one
+      y += heightOf(tag)
     }
     items.push({
       kind: 'run',
@@ -98,7 +100,7 @@ export function dayLine(
   const open = changeBetween(b, (last as Run | null)?.setupId ?? b.day.startSetupId, now, 'next', units)
   if (open) {
     items.push({ ...open, y: y - 4 })
-    y += open.moves.length > 1 ? tagHeight.many : tagHeight.one
+    y += heightOf(open)
   }
   const waypoints = items.filter((i): i is Waypoint => i.kind === 'run')
   const nextX = bend(b.runs.length)
@@ -124,6 +126,9 @@ export function dayLine(
           },
   }
 }
+
+const heightOf = (t: Pick<ChangeTag, 'moves' | 'why'>) =>
+  (t.moves.length > 1 ? tagHeight.many : tagHeight.one) + (t.why ? tagHeight.why : 0)
 
 const endWords = { front: 'Front', rear: 'Rear' } as const
 
@@ -179,6 +184,7 @@ function changeBetween(
                 `${m.end} ${inSentence(m.adjuster)} ${positionNumber(m.adjuster, m.from)} → ${positionNumber(m.adjuster, m.to)}`,
             )
             .join(', ')}`,
+    why: to.reason.source === 'own-idea' && !to.reason.text.startsWith('typed: ') ? to.reason.text : '',
     end: ends.size === 1 ? moves[0].end : null,
     moves,
   }

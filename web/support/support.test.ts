@@ -119,6 +119,20 @@ const story = () =>
     .change({ rr: 9 })
 
 describe('the day line', () => {
+  it('shows why a change was made, where a person said so, and makes room for it', () => {
+    const b = bundleOf(story())
+    const said = (text: string, source: 'own-idea' | 'proposal') => ({
+      ...b,
+      setups: b.setups.map((s) => (s.parentId ? { ...s, reason: { ...s.reason, text, source } } : s)),
+    })
+    const tag = (x: typeof b) => dayLine(x, null).items.find((i) => i.kind === 'change')!
+    expect(tag(said('Dives under braking', 'own-idea'))).toMatchObject({ why: 'Dives under braking' })
+    expect(tag(said('typed: f lsc -1', 'own-idea'))).toMatchObject({ why: '' })
+    expect(tag(said('Front LSC, 1 click firmer', 'proposal'))).toMatchObject({ why: '' })
+    expect(dayLine(said('Dives', 'own-idea'), null).height).toBeGreaterThan(
+      dayLine(said('', 'own-idea'), null).height,
+    )
+  })
   const line = () => dayLine(bundleOf(story()), summarise(story().history(), space))
   it('is a trail of waypoints with the change between the runs it parts', () => {
     expect(line().items.map((i) => (i.kind === 'run' ? i.number : i.title))).toEqual([

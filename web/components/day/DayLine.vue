@@ -65,6 +65,7 @@ const traceLink = (w: Waypoint) => ({ name: 'trace', params: { id: props.bundle.
         <div v-if="i.kind === 'change'" class="tag" :class="i.end" :style="{ top: `${i.y - 24}px` }">
           <b><EndMark v-if="i.end" :end="i.end" small /> {{ i.title }}</b>
           <span>{{ i.detail }}</span>
+          <span v-if="i.why" class="why" :title="i.why">{{ `“${i.why}”` }}</span>
         </div>
         <div v-else class="stop" :style="{ top: `${i.y}px` }">
           <button
@@ -249,7 +250,7 @@ circle {
   position: absolute;
   left: 82px;
   right: 58px;
-  max-height: 80px;
+  max-height: 96px;
   overflow: hidden;
   background: var(--card);
   border: 1px solid var(--line);
@@ -263,6 +264,13 @@ circle {
 .tag b {
   display: block;
   font-size: 0.84rem;
+}
+.why {
+  display: block;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  font-style: italic;
 }
 .tag.front {
   border-left-color: var(--front);
