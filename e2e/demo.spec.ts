@@ -27,7 +27,16 @@ const goOn = async (page: Page) => {
 
 /** The tap of an answer on the card, and the way back. */
 const tap = (page: Page, answer: string) => page.getByRole('button', { name: answer }).click()
-const unsay = (page: Page) => page.getByRole('button', { name: /^Take back: When does it kick/ }).click()
+/** What the server holds of what was tapped. */
+const told = async (page: Page) => {
+  const day = await page.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)
+  return ((await day.json()) as DayBundle).feels.flatMap((f) => f.answers.map((a) => a.answer))
+}
+/** Takes the answer back, and waits until the server knows: the next test begins from what it holds. */
+async function unsay(page: Page) {
+  await page.getByRole('button', { name: /^Take back: When does it kick/ }).click()
+  await expect.poll(() => told(page)).toEqual([])
+}
 
 test('the half-way day begins with a question, and three answers lead three ways', async ({ page }) => {
   await page.goto(server.base)
@@ -53,18 +62,10 @@ test('what was tapped is kept on its run through a reload, and the notice takes 
   await goOn(page)
   await tap(page, 'On single hits')
   await expect(page.getByRole('heading', { level: 1, name: /^Rear rebound/ })).toBeVisible()
-  const told = () =>
-    page.request
-      .get(`${server.base}/api/v1/days/${idOf('day half-way')}`)
-      .then((r) => r.json())
-      .then((b: { feels: { answers: { answer: string }[] }[] }) =>
-        b.feels.flatMap((f) => f.answers.map((a) => a.answer)),
-      )
-  await expect.poll(told).toEqual(['single-hits'])
+  await expect.poll(() => told(page)).toEqual(['single-hits'])
   await page.reload()
   await expect(page.getByRole('heading', { level: 1, name: /^Rear rebound/ })).toBeVisible()
   await unsay(page)
-  await expect.poll(told).toEqual([])
 })
 
 test('a rider who cannot say gets the test that tells both causes apart', async ({ page }) => {
