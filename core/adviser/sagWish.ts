@@ -1,6 +1,7 @@
+import type { Adjuster } from '#contract/adjuster'
 import type { Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
-import { solveSag } from '../spring/solver.ts'
+import { solveSag, type AirReading, type SagSolution } from '../spring/solver.ts'
 import { unitAir } from '../spring/unitSpring.ts'
 
 /**
@@ -19,15 +20,23 @@ export function wishedPsi(setups: readonly Setup[], unit: SuspensionUnit): numbe
     const isHere = (unit.end === 'front' ? s.frontUnitId : s.rearUnitId) === unit.id
     if (typeof sagPct !== 'number' || !(sagPct > 0 && sagPct < 100) || pressurePsi === undefined || !isHere)
       continue
-    const spacers = at(spacerDial?.id) ?? 0
-    return solveSag([{ sagPct, pressurePsi, spacers }], {
-      shape: unitAir(unit).shape,
-      strokeMm: unit.strokeMm,
-      targetPct: unit.sagTargetPct,
-      spacers,
-      minPsi: air.minPsi,
-      maxPsi: air.maxPsi,
-    }).pressurePsi
+    return solveOne(unit, air, { sagPct, pressurePsi, spacers: at(spacerDial?.id) ?? 0 }).pressurePsi
   }
   return null
+}
+
+/** The bench's solver on one reading, for the unit's own target with the same spacers. */
+export function solveOne(
+  unit: SuspensionUnit,
+  air: Extract<Adjuster, { kind: 'pressure' }>,
+  reading: AirReading,
+): SagSolution {
+  return solveSag([reading], {
+    shape: unitAir(unit).shape,
+    strokeMm: unit.strokeMm,
+    targetPct: unit.sagTargetPct,
+    spacers: reading.spacers,
+    minPsi: air.minPsi,
+    maxPsi: air.maxPsi,
+  })
 }

@@ -5,8 +5,7 @@ import { isComplaint, wordRules } from '../../causes/words.ts'
 import { standing as rules } from '../../causes/standingRules.ts'
 import { clampToRange } from '../../adjusters/range.ts'
 import { knownSagPct } from '../../setup/sagOf.ts'
-import { solveSag } from '../../spring/solver.ts'
-import { unitAir } from '../../spring/unitSpring.ts'
+import { solveOne } from '../sagWish.ts'
 import { plain, reason } from '../cards.ts'
 import { cautionFor, stepWords } from '../change.ts'
 import type { HistoryRun } from '../dayHistory.ts'
@@ -86,13 +85,10 @@ function byAir(
   if (psi === undefined) return null
   const spacerDial = unit.adjusters.find((a) => a.role === 'spacers')
   const spacers = (spacerDial && c.positions.get(spacerDial.id)) ?? 0
-  const { pressurePsi, expectedSagPct, clampedBy } = solveSag([{ sagPct, pressurePsi: psi, spacers }], {
-    shape: unitAir(unit).shape,
-    strokeMm: unit.strokeMm,
-    targetPct: unit.sagTargetPct,
+  const { pressurePsi, expectedSagPct, clampedBy } = solveOne(unit, air, {
+    sagPct,
+    pressurePsi: psi,
     spacers,
-    minPsi: air.minPsi,
-    maxPsi: air.maxPsi,
   })
   const to = clampToRange(air, Math.round(pressurePsi / air.stepPsi) * air.stepPsi)
   if (Math.abs(to - psi) < air.stepPsi / 2 || wasRiddenNear(c, air.id, to)) return null

@@ -31,7 +31,7 @@ function click(w: Waypoint, e: MouseEvent) {
   else emit('select', w.id)
 }
 const describe = (w: Waypoint) =>
-  `Run ${w.number}, ${clockWords(w.run.startedAt)}${w.words ? `, ${w.words}` : ''}${w.rating === null ? '' : `, rated ${w.rating}`}${w.best ? ', best rating so far' : ''}`
+  `Run ${w.number}, ${clockWords(w.run.startedAt)}${w.words ? `, ${w.words}` : ''}${w.rating === null ? '' : `, rated ${w.rating}`}${w.best ? ', best rating' : ''}`
 const traceLink = (w: Waypoint) => ({ name: 'trace', params: { id: props.bundle.day.id, runId: w.id } })
 </script>
 
@@ -39,7 +39,7 @@ const traceLink = (w: Waypoint) => ({ name: 'trace', params: { id: props.bundle.
   <section class="dayline" aria-labelledby="line-title">
     <header>
       <h2 id="line-title">The day so far</h2>
-      <span class="soft small">rating; band: normal scatter</span>
+      <span class="soft small">rating, scatter</span>
     </header>
     <div class="field" :style="{ height: `${view.height}px` }">
       <svg :height="view.height" width="90" aria-hidden="true">
@@ -89,7 +89,7 @@ const traceLink = (w: Waypoint) => ({ name: 'trace', params: { id: props.bundle.
               :aria-label="`Trace of run ${i.number}`"
               ><IconWave aria-hidden="true"
             /></RouterLink>
-            <b v-if="i.words || i.best">{{ i.best ? 'best rating so far' : i.words }}</b>
+            <b v-if="i.words || i.best">{{ i.best ? 'best rating' : i.words }}</b>
           </div>
           <b class="score num">{{ i.rating ?? '' }}</b>
         </div>
