@@ -14,7 +14,7 @@ import { pressureHere } from '#core/setup/pressureHere'
 
 const emit = defineEmits<{ done: [done: Done]; undo: [] }>()
 const day = useDay()
-const { moveWords, positionWords, say, units: units_ } = useUnits()
+const { moveWords, positionWords, say, units: unitChoice } = useUnits()
 const notices = useNotices()
 const linked = ref(false)
 const why = ref('')
@@ -58,7 +58,7 @@ const slipKey = computed(() => slips.value.map((m) => `${m.adjuster.id} ${m.to}`
 const asked = ref('')
 const slipWords = computed(() =>
   asked.value !== '' && asked.value === slipKey.value
-    ? slips.value.map((m) => bigMoveWords(m, units_.value))
+    ? slips.value.map((m) => bigMoveWords(m, unitChoice.value))
     : [],
 )
 /** What a pressure that was set in other air means today. */
@@ -79,6 +79,9 @@ function airWords(u: SuspensionUnit, a: Adjuster): string | null {
     `reads about ${say('pressure', here.readsPsi)} here now; same sag: ${say('pressure', here.sameSagPsi)}`
   )
 }
+const airOf = computed(
+  () => new Map(units.value.flatMap((u) => u.adjusters.map((a) => [a.id, airWords(u, a)] as const))),
+)
 async function apply() {
   if (slipKey.value !== '' && asked.value !== slipKey.value) {
     asked.value = slipKey.value
@@ -125,7 +128,7 @@ async function apply() {
           :bracket="bracketFor(a)"
           @dial="(v) => day.dial(a.id, v)"
         />
-        <p v-if="airWords(u, a)" class="soft small air">{{ airWords(u, a) }}</p>
+        <p v-if="airOf.get(a.id)" class="soft small air">{{ airOf.get(a.id) }}</p>
       </template>
       <p v-if="u.adjusters.length === 0" class="soft small">Nothing to turn on this unit.</p>
     </template>

@@ -36,7 +36,7 @@ function save() {
   }
   if (!open.value)
     return (fault.value =
-      'A reading with a lever or compression closed, or without kit, tells nothing of the spring.')
+      'A reading with a lever or compression closed, or without kit, tells nothing of the spring: open both, then tick the line below.')
   emit('read', pct.value)
 }
 </script>
