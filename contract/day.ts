@@ -29,6 +29,8 @@ export const TrailDay = z.strictObject({
   purpose: z.enum(['testing', 'race']).default('testing'),
   /** The rider judges blind: settings and data stay covered until the feel of the last run is in. */
   blind: z.boolean().default(false),
+  /** Judged on its own: what earlier days of this rider on this bike taught is left out. */
+  judgedAlone: z.boolean().default(false),
   note: Note,
 })
 export type TrailDay = z.infer<typeof TrailDay>

@@ -220,6 +220,15 @@ export const endpoints = {
     body: none,
     reply: DayBundle,
   }),
+  getEarlierDays: endpoint({
+    method: 'get',
+    path: '/days/:id/earlier',
+    summary:
+      'The days before, of the same rider on the same bike, that were ridden; newest first, at most three',
+    params: byId,
+    body: none,
+    reply: z.array(DayBundle),
+  }),
   putDay: put('/days/:id', TrailDay, 'Save a trail day'),
   deleteDay: remove('/days/:id', 'Put a day away (can be undone)'),
   restoreDay: restore('/days/:id/restore', 'Bring a day back'),

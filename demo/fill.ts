@@ -91,6 +91,7 @@ async function fillDay(story: DayStory): Promise<void> {
     settledSetupId: null,
     purpose: 'testing',
     blind: false,
+    judgedAlone: false,
     note: '',
   }
   await put(endpoints.putDay, dayId, day)

@@ -109,9 +109,16 @@ const learningRuns = 10
 /** No dial alone costs more than this: nobody rides a bike that is worse. */
 const mostLost = 5
 
-/** A rider of a family, drawn from a seed. */
-export function testRider(seed: number, family: Family): TestRider {
-  const random = seededRandom(seed)
+/** From one day to another the best places of the same rider wander by about this, click-equivalents. */
+const anotherDaySd = 0.7
+
+/**
+ * A rider of a family, drawn from a seed.
+ *
+ * @param day 0 the first day; later days of the same rider have their own luck, and best places a little elsewhere
+ */
+export function testRider(seed: number, family: Family, day = 0): TestRider {
+  let random = seededRandom(seed)
   // Of its own, so that a question more or less does not change the rides.
   const talking = seededRandom(seed ^ 0x7a1c)
   const between = ([low, high]: readonly [number, number]) => low + (high - low) * random()
@@ -150,6 +157,14 @@ export function testRider(seed: number, family: Family): TestRider {
       return rho === 0 ? [] : [{ i, j: i + 1 + j, rho }]
     }),
   )
+  if (day > 0) {
+    random = seededRandom(seed ^ (0x2b7d * day))
+    best.forEach((b, k) => {
+      const to = Math.round(b + anotherDaySd * normalFrom(random))
+      best[k] = Math.min(dials[k].high, Math.max(dials[k].low, to))
+      measuredBest[k] += best[k] - b
+    })
+  }
   const lossOne = (k: number, u: number) => {
     const x = Math.abs(u) / width[k]
     const side = u > 0 ? lean[k] : 2 - lean[k]

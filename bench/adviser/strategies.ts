@@ -1,6 +1,8 @@
 import type { Proposal } from '#contract/proposal'
 import { advise } from '#core/adviser/advise'
 import { standingOf, type Standing } from '#core/adviser/decide'
+import type { DayHistory } from '#core/adviser/dayHistory'
+import type { Memory } from '#core/adviser/memory/memory'
 import { keepOf } from '#core/adviser/keep'
 import { stepsOf } from '#core/adviser/candidates'
 import { answersOf } from '#core/adviser/remedies'
@@ -16,7 +18,7 @@ export type StrategyName =
   'wild-spring' | 'gaussian-process' | 'one-at-a-time' | 'careful-bracketing' | 'follow-the-words' | 'random'
 
 export const strategies: Record<StrategyName, (rider: TestRider, seed: number) => Strategy> = {
-  'wild-spring': ourAdviser,
+  'wild-spring': (rider) => ourAdviser(rider),
   'gaussian-process': gaussianProcess,
   'one-at-a-time': (rider) => bracketing(rider, 1, 0),
   'careful-bracketing': (rider) => bracketing(rider, 2, 0.25),
@@ -27,9 +29,18 @@ export const strategies: Record<StrategyName, (rider: TestRider, seed: number) =
 /** A rider is asked no more than this between two runs. */
 const mostAsked = 3
 
-function ourAdviser(rider: TestRider): Strategy {
-  let now = { ...rider.start }
-  const day = new DayBuilder(now).allow(1000)
+/**
+ * Does what the product's cards say.
+ *
+ * @param start where the day begins; the rider's own start when left out
+ */
+export function ourAdviser(
+  rider: TestRider,
+  start: Positions = rider.start,
+  memory: Memory | null = null,
+): Strategy & { history: () => DayHistory } {
+  let now = { ...start }
+  const day = new DayBuilder(now).allow(1000).remembering(memory)
   let runs = 0
   let claims: Claims | null = null
   let kept = now
@@ -41,6 +52,7 @@ function ourAdviser(rider: TestRider): Strategy {
     return { h, p, s: standing() }
   }
   return {
+    history: () => day.history(),
     keep: () => kept,
     claims: () => claims,
     next: (felt) => {

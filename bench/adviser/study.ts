@@ -2,6 +2,7 @@ import { stepsOf } from '#core/adviser/candidates'
 import type { Family } from './families.ts'
 import { testRider, type TestRider } from './riders.ts'
 import { strategies, type StrategyName } from './strategies.ts'
+import type { Claims, Positions, Strategy } from './strategy.ts'
 
 export interface StudyRow {
   strategy: StrategyName
@@ -40,41 +41,20 @@ export function study(strategy: StrategyName, family: Family, firstSeed: number,
   let [settled, wrong, oneLeft, brackets, held] = [0, 0, 0, 0, 0]
   for (let i = 0; i < count; i++) {
     const rider = testRider(firstSeed + i, family)
-    const way = strategies[strategy](rider, firstSeed + i)
-    let ride = rider.start
-    let stopped: number | null = null
-    const losses: number[] = []
-    for (let run = 1; run <= mostRuns; run++) {
-      const on = ride
-      const step = way.next(rider.ride(ride, run))
-      losses.push(rider.lossAt(way.keep()))
-      const claims = way.claims?.()
-      if (claims) {
-        const here = rider.lossAt(on)
-        if (claims.change) changes.add(claims.change.better, rider.lossAt(claims.change.to) < here)
-        doubts.add(claims.doubt, here > claims.noticeable)
-        claims.brackets.forEach(({ low, high }, k) => {
-          brackets++
-          // A place between two clicks belongs to both.
-          if (rider.best[k] >= low - 0.5 && rider.best[k] <= high + 0.5) held++
-        })
-      }
-      ride = step.ride
-      if (step.settled) {
-        stopped = run
-        break
-      }
+    const o = outcome(rider, strategies[strategy](rider, firstSeed + i), rider.start)
+    for (const c of o.claims) {
+      if (c.change) changes.add(c.change.better, rider.lossAt(c.change.to) < c.here)
+      doubts.add(c.doubt, c.here > c.noticeable)
     }
-    const lossAfter = (n: number) => losses[Math.min(n, losses.length) - 1]
-    for (const n of checkpoints) regret[n].push(lossAfter(n))
-    settle.push(stopped ?? Infinity)
-    const lastBad = losses.findLastIndex((x) => x > reachedWithin)
-    reach.push(lastBad === losses.length - 1 ? Infinity : lastBad + 2)
-    if (stopped !== null) {
+    brackets += o.brackets
+    held += o.held
+    for (const n of checkpoints) regret[n].push(o.losses[Math.min(n, o.losses.length) - 1])
+    settle.push(o.stopped ?? Infinity)
+    reach.push(o.reachedAfter)
+    if (o.stopped !== null) {
       settled++
-      const noticed = Math.max(reachedWithin, rider.ratingSd)
-      if (lossAfter(stopped) > noticed) wrong++
-      if (bestSingleGain(rider, ride) > noticed) oneLeft++
+      if (o.wrong) wrong++
+      if (bestSingleGain(rider, o.ride) > noticedBy(rider)) oneLeft++
     }
   }
   const mean = (x: number[]) => x.reduce((s, v) => s + v, 0) / x.length
@@ -94,6 +74,63 @@ export function study(strategy: StrategyName, family: Family, firstSeed: number,
     changesOff: changes.worst(),
     doubtOff: doubts.worst(),
   }
+}
+
+/** A day of one rider with one strategy, held against the truth. */
+export interface Outcome {
+  /** Points that what it would keep loses, after each run. */
+  losses: number[]
+  /** The run at which it called itself settled; null: never. */
+  stopped: number | null
+  /** Settled although more was left than the rider would notice. */
+  wrong: boolean
+  /** Runs after which what it keeps stays within half a point of the best; Infinity: never. */
+  reachedAfter: number
+  /** What it rode last. */
+  ride: Positions
+  /** 80 % brackets said, and those that held the truth. */
+  brackets: number
+  held: number
+  /** What it said after each run, with the points lost there. */
+  claims: (Claims & { here: number })[]
+}
+
+const noticedBy = (rider: TestRider) => Math.max(reachedWithin, rider.ratingSd)
+
+/** Rides a rider's day until the strategy settles, at most `mostRuns`. */
+export function outcome(rider: TestRider, way: Strategy, start: Positions): Outcome {
+  let ride = start
+  const out: Outcome = {
+    losses: [],
+    stopped: null,
+    wrong: false,
+    reachedAfter: Infinity,
+    ride,
+    brackets: 0,
+    held: 0,
+    claims: [],
+  }
+  for (let run = 1; run <= mostRuns && out.stopped === null; run++) {
+    const here = rider.lossAt(ride)
+    const step = way.next(rider.ride(ride, run))
+    out.losses.push(rider.lossAt(way.keep()))
+    const claims = way.claims?.()
+    if (claims) {
+      out.claims.push({ ...claims, here })
+      claims.brackets.forEach(({ low, high }, k) => {
+        out.brackets++
+        // A place between two clicks belongs to both.
+        if (rider.best[k] >= low - 0.5 && rider.best[k] <= high + 0.5) out.held++
+      })
+    }
+    ride = step.ride
+    if (step.settled) out.stopped = run
+  }
+  out.ride = ride
+  const lastBad = out.losses.findLastIndex((x) => x > reachedWithin)
+  if (lastBad < out.losses.length - 1) out.reachedAfter = lastBad + 2
+  out.wrong = out.stopped !== null && out.losses[out.losses.length - 1] > noticedBy(rider)
+  return out
 }
 
 /** Stated chances against what was true, in ten bins. */

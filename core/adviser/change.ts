@@ -1,13 +1,14 @@
 import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import type { Cause, Evidence, Outlook, Proposal } from '#contract/proposal'
-import { adjusterName, distanceWords, effectWord } from '../adjusters/words.ts'
+import { adjusterName, distanceWords, effectWord, positionWords } from '../adjusters/words.ts'
 import { causeLabel } from '../causes/kinds.ts'
 import { normal80 } from '../stats/normal.ts'
 import type { Candidate, Step } from './candidates.ts'
 import { forAndAgainst, plain, reason } from './cards.ts'
 import type { Dial } from './dials.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
+import { rememberedPlace } from './memory/words.ts'
 import { remedyMoves, type RemedyMove } from './remedies.ts'
 import { separatingTest, watchFor } from './watch.ts'
 
@@ -91,11 +92,34 @@ export function changeCard(
       from: s.from,
       to: s.to,
     })),
-    ...(cause ? forAndAgainst(cause) : { speaksFor: [unknownPlace(dial)] }),
+    ...withMemory(h, dial, first, space, cause ? forAndAgainst(cause) : null),
     caution: [sideEffect, cautionFor(dial.adjuster)].filter(Boolean).join(' '),
     outlook: outlookOf(candidate),
     causes,
   }
+}
+
+/** Adds what earlier days say of the place that a step goes to. */
+function withMemory(
+  h: DayHistory,
+  d: Dial,
+  step: Step,
+  space: SetupSpace,
+  said: ReturnType<typeof forAndAgainst> | null,
+): Partial<ReturnType<typeof forAndAgainst>> {
+  const place = h.memory?.dials.find((x) => x.adjusterId === d.adjuster.id)?.place
+  if (!place) return said ?? { speaksFor: [unknownPlace(d)] }
+  const best = rememberedPlace(d, place)
+  const line = reason(
+    `Earlier days: ${d.end} ${adjusterName(d.adjuster).toLowerCase()} is best near ${positionWords(d.adjuster, best, space.units)}`,
+  )
+  const closer = Math.abs(step.to - best) < Math.abs(step.from - best)
+  return closer
+    ? { ...said, speaksFor: [...(said?.speaksFor ?? []), line] }
+    : {
+        speaksFor: said?.speaksFor ?? [unknownPlace(d)],
+        speaksAgainst: [...(said?.speaksAgainst ?? []), line],
+      }
 }
 
 function unknownPlace(d: Dial): Evidence {

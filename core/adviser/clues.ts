@@ -14,9 +14,13 @@ import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
 import { countedRuns, keyOfRun, settingsKey, setupOf } from './history.ts'
 import { answersOf } from './remedies.ts'
 import { wishedPsi } from './sagWish.ts'
+import { together, type Normal } from '../stats/normal.ts'
 import {
   surfacePriors,
+  usualHabit,
+  usualSteepness,
   type Clue,
+  type DialPrior,
   type Hint,
   type RatedRow,
   type Silence,
@@ -37,6 +41,8 @@ export const clueRules = {
     'saving-tyres': 0.18,
   } satisfies Record<MindTag, number>,
   mostMisled: 0.7,
+  /** The usual share of slips counts like so many times that this rider said the word. */
+  slipRuns: 6,
   /** How far off a word of that strength speaks of, and where a stronger one would be due, click-equivalents. */
   feltFrom: { 1: 0.6, 2: 1.3, 3: 2.3 } satisfies Record<Mark['strength'], number>,
   fadesFrom: { 1: 2.5, 2: 4.5, 3: Infinity } satisfies Record<Mark['strength'], number>,
@@ -105,9 +111,7 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
         seen.set(again, times + 1)
         const floor = Math.min(
           clueRules.mostMisled,
-          clueRules.misled[mark.strength] +
-            clueRules.misledAgain * times +
-            clueRules.misledInMind[r.run.mind],
+          slipOf(h, mark) + clueRules.misledAgain * times + clueRules.misledInMind[r.run.mind],
         )
         const told = toldOf(h, r, mark.word, end)
         const spoken = clueOf({ mark, end, floor, told }, h, answers)
@@ -132,7 +136,8 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
     if (point !== undefined) hints.push(...hintsOf(beyondWords(given), point, answers))
   }
   return {
-    dials: dials.map((d, k) => ({ low: d.low, high: d.high, ...expectedOf(h, space, d, start[k]) })),
+    dials: dials.map((d, k) => priorOf(h, space, d, start[k])),
+    habit: h.memory?.habit ?? usualHabit(),
     points: runs.map((r) => ({ at: clicksOf(h, r.run.setupId, dials, now), index: r.number })),
     rows,
     clues,
@@ -156,16 +161,35 @@ function isLikedOffTarget(h: DayHistory, d: Dial, psi: number): boolean {
   })
 }
 
-/** Where the best place of a dial is expected: at its sag target where sag was read, else about where the day began. */
-function expectedOf(h: DayHistory, space: SetupSpace, d: Dial, start: number) {
+/**
+ * What is believed of a dial before the day's runs: its best place at the sag target where sag was read, else about where
+ * the day began; with what earlier days taught of its place and width.
+ */
+export function priorOf(h: DayHistory, space: SetupSpace, d: Dial, start: number): DialPrior {
   const unit = space[d.end]
   const psi = d.adjuster.role === 'main-pressure' && unit ? wishedPsi(h.setups, unit) : null
-  return psi === null || isLikedOffTarget(h, d, psi)
-    ? { expected: start, expectedSd: surfacePriors.expectedSd }
-    : {
-        expected: Math.min(d.high, Math.max(d.low, d.toClicks(psi))),
-        expectedSd: surfacePriors.sagExpectedSd,
-      }
+  const today: Normal =
+    psi === null || isLikedOffTarget(h, d, psi)
+      ? { mean: start, sd: surfacePriors.expectedSd }
+      : { mean: d.toClicks(psi), sd: surfacePriors.sagExpectedSd }
+  const known = h.memory?.dials.find((x) => x.adjusterId === d.adjuster.id)
+  const place = known?.place ? together(today, known.place) : today
+  return {
+    low: d.low,
+    high: d.high,
+    expected: Math.min(d.high, Math.max(d.low, place.mean)),
+    expectedSd: place.sd,
+    logSteepness: known?.logSteepness ? together(usualSteepness(), known.logSteepness) : usualSteepness(),
+  }
+}
+
+/** How often a word so said is a slip: by its strength, and by how often this rider's word pointed right before. */
+export function slipOf(h: DayHistory, mark: Mark): number {
+  const usual = clueRules.misled[mark.strength]
+  const kept = h.memory?.words.find((w) => w.word === mark.word)
+  if (!kept) return usual
+  const { slipRuns } = clueRules
+  return (usual * slipRuns + (kept.times - kept.right)) / (slipRuns + kept.times)
 }
 
 type DialAnswers = (kind: CauseKind, end: End | null) => Clue['parts']

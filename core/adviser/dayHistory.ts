@@ -6,6 +6,7 @@ import type { Setup } from '#contract/setup'
 import type { TrailSection } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
 import type { Leverage } from '../linkage/leverage.ts'
+import type { Memory } from './memory/memory.ts'
 import type { UnitChoice } from '../units/choice.ts'
 
 /** A run with all that is known of it, in the order of the day. */
@@ -31,6 +32,8 @@ export interface DayHistory {
   purpose: TrailDay['purpose']
   /** What the units' own charts say for this rider. */
   ownCharts: ChartPressure[]
+  /** What earlier days of this rider on this bike taught; null: the day is judged on its own. */
+  memory: Memory | null
 }
 
 /** What can be turned: the units that are fitted. */

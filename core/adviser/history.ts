@@ -6,6 +6,7 @@ import type { Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
 import { comparable } from './comparable.ts'
 import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
+import type { Memory } from './memory/memory.ts'
 import type { UnitChoice } from '../units/choice.ts'
 import { axlePct, leverageOf } from '../linkage/leverage.ts'
 import { canStandAt } from '../adjusters/range.ts'
@@ -23,7 +24,8 @@ export function currentSetupId(bundle: Pick<DayBundle, 'day' | 'setups' | 'bike'
   return ofDay.length > 0 ? ofDay[ofDay.length - 1].id : bundle.day.startSetupId
 }
 
-export function historyOf(b: DayBundle): DayHistory {
+/** @param memory what earlier days taught; null: judged on its own */
+export function historyOf(b: DayBundle, memory: Memory | null = null): DayHistory {
   return {
     dayId: b.day.id,
     sections: b.trail.sections,
@@ -41,6 +43,7 @@ export function historyOf(b: DayBundle): DayHistory {
     settledSetupId: b.day.settledSetupId,
     purpose: b.day.purpose,
     ownCharts: b.ownCharts,
+    memory,
   }
 }
 
@@ -57,6 +60,13 @@ export function spaceOf(
     leverage: bike && rear ? leverageOf(bike, rear.strokeMm) : null,
     ...(choice ? { units: choice } : {}),
   }
+}
+
+/** What could be turned on a day: the units of the setup that it speaks of, whatever was fitted since. */
+export function spaceOfDay(b: DayBundle, choice?: UnitChoice): SetupSpace {
+  const now = b.setups.find((s) => s.id === currentSetupId(b))
+  const ids = now && [now.frontUnitId, now.rearUnitId]
+  return spaceOf(ids ? b.units.filter((u) => ids.includes(u.id)) : b.units, b.bike, choice)
 }
 
 /**

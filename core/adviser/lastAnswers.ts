@@ -1,6 +1,6 @@
 import type { Answer } from '#contract/question'
 import { answersGiven, beyondWords, explains } from './answers.ts'
-import { clueOf, clueRules, dialAnswers, hintsOf, toldOf } from './clues.ts'
+import { clueOf, dialAnswers, hintsOf, slipOf, toldOf } from './clues.ts'
 import type { Dial } from './dials.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { countedRuns } from './history.ts'
@@ -44,7 +44,7 @@ export function lastAnswerWeights(h: DayHistory, space: SetupSpace, fitted: Fitt
     for (const mark of r.feel?.marks ?? [])
       for (const end of mark.end === 'both' ? (['front', 'rear'] as const) : [mark.end]) {
         if (!given.some((g) => explains(g.answer, mark.word, end))) continue
-        const floor = clueRules.misled[mark.strength]
+        const floor = slipOf(h, mark)
         const likelihood = (told: readonly Answer[]) =>
           clueLikelihood(surface, data, { point, ...clueOf({ mark, end, floor, told }, h, answers) })
         const now = likelihood(toldOf(h, r, mark.word, end))

@@ -7,6 +7,7 @@ import { standingOf, type Standing } from './decide.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { countedRuns, fittedUnits, keyOfRun, sessionOf, settingsKey, setupOf } from './history.ts'
 import { keepOf } from './keep.ts'
+import { memoryWords } from './memory/words.ts'
 
 export interface DayKnowledge {
   /** One per adjuster that was moved today. */
@@ -21,6 +22,8 @@ export interface DayKnowledge {
   repeats: number
   /** Points per run that the day itself drifts by. */
   driftPerRun: number
+  /** Earlier days that the judgement starts from, and what they taught; null: judged on its own. */
+  remembered: { dates: string[]; words: string[] } | null
   /** Points the present settings are expected to lose against the best reachable ones; null before anything is rated. */
   expectedLoss: number | null
 }
@@ -38,6 +41,7 @@ export function summarise(
     noiseSd: session.noiseSd,
     repeats: Math.max(0, session.repeats),
     driftPerRun: session.driftPerRun,
+    remembered: h.memory && { dates: h.memory.days.map((d) => d.date), words: memoryWords(h.memory, space) },
     expectedLoss: null,
   }
   if (countedRuns(h).length === 0)

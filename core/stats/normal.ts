@@ -25,3 +25,40 @@ export function normalCdf(z: number): number {
   const upper = 0.5 * t * Math.exp(poly)
   return z >= 0 ? 1 - upper : upper
 }
+
+/** A mean with its spread. */
+export interface Normal {
+  mean: number
+  sd: number
+}
+
+const normalDensity = (z: number) => Math.exp(-0.5 * z * z) / Math.sqrt(2 * Math.PI)
+
+/**
+ * Mean and spread of a normal that is cut off at both ends.
+ * Source: Johnson, Kotz & Balakrishnan, Continuous Univariate Distributions 1, § 10.1.
+ */
+export function cutNormal({ mean, sd }: Normal, low: number, high: number): Normal {
+  const [a, b] = [(low - mean) / sd, (high - mean) / sd]
+  const share = normalCdf(b) - normalCdf(a)
+  const [da, db] = [normalDensity(a), normalDensity(b)]
+  const shift = (da - db) / share
+  return {
+    mean: mean + sd * shift,
+    sd: sd * Math.sqrt(Math.max(0, 1 + (a * da - b * db) / share - shift * shift)),
+  }
+}
+
+/** Two independent opinions on one number as one: weighed by their precision. */
+export function together(a: Normal, b: Normal): Normal {
+  const [p, q] = [1 / a.sd ** 2, 1 / b.sd ** 2]
+  return { mean: (p * a.mean + q * b.mean) / (p + q), sd: Math.sqrt(1 / (p + q)) }
+}
+
+/** What was learnt beyond what was believed before: the opinion that, taken together with `prior`, gives `posterior`. */
+export function beyond(posterior: Normal, prior: Normal, leastShare = 0.1): Normal | null {
+  const [p, q] = [1 / posterior.sd ** 2, 1 / prior.sd ** 2]
+  // Hardly narrower than before: nothing was learnt, and a division would make much of the rounding.
+  if (p - q < leastShare * q) return null
+  return { mean: (p * posterior.mean - q * prior.mean) / (p - q), sd: Math.sqrt(1 / (p - q)) }
+}

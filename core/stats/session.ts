@@ -75,6 +75,8 @@ export interface Session {
   /** How many runs repeated a setup: 0 means the noise is only the prior. */
   repeats: number
   driftPerRun: number
+  /** Spread of that. */
+  driftSd: number
   /** Level of a setup against the day's mean: posterior mean and sd. */
   level: (setup: string) => { mean: number; sd: number; runs: number }
   compare: (setupA: string, setupB: string) => Effect
@@ -145,6 +147,7 @@ export function fitSession(
     noiseSd: average((f) => f.noiseSd),
     repeats: runs.length - S,
     driftPerRun: average((f) => f.mean[S + 1]),
+    driftSd: average((f) => Math.sqrt(choleskySolve(f.factor, n, unitAt(n, S + 1))[S + 1])),
     level: (setup) => {
       const i = place.get(setup)
       if (i === undefined) return { mean: 0, sd: priors.setupSd, runs: 0 }
@@ -215,6 +218,12 @@ function fitAt(
   const v = priors.noiseRuns
   const logPrior = -(v / 2) * Math.log(s2) - (v * priors.noiseSd ** 2) / (2 * s2)
   return { noiseSd, factor, mean, logWeight: logPrior - 0.5 * (quadratic - dot(b, mean) + logDet) }
+}
+
+function unitAt(n: number, i: number): Float64Array {
+  const out = new Float64Array(n)
+  out[i] = 1
+  return out
 }
 
 function dot(a: ArrayLike<number>, b: ArrayLike<number>): number {

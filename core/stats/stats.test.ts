@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { clearDifference, repeatSd } from './metricNoise.ts'
-import { normalCdf } from './normal.ts'
+import { beyond, cutNormal, normalCdf, together } from './normal.ts'
 import { fitSession, sessionPriors, type RatedRun } from './session.ts'
 import { cholesky, choleskyInverse, choleskySolve } from './solve.ts'
 import { judge } from './verdict.ts'
@@ -199,5 +199,38 @@ describe('noise of a figure', () => {
     expect(clearDifference({ sd: 1, degrees: 1 })).toBeCloseTo(3.078 * Math.SQRT2, 9)
     expect(clearDifference({ sd: 1, degrees: 1 })).toBeGreaterThan(clearDifference({ sd: 1, degrees: 3 }))
     expect(clearDifference({ sd: 1, degrees: 500 })).toBeCloseTo(1.2815515655446004 * Math.SQRT2, 9)
+  })
+})
+
+describe('opinions on a number', () => {
+  it('taking apart what was taken together gives back what was learnt', () => {
+    const prior = { mean: 8, sd: 3.5 }
+    const learnt = { mean: 5, sd: 1.5 }
+    const back = beyond(together(prior, learnt), prior)!
+    expect(back.mean).toBeCloseTo(5, 9)
+    expect(back.sd).toBeCloseTo(1.5, 9)
+  })
+  it('what is hardly narrower than before taught nothing', () => {
+    expect(beyond({ mean: 8.4, sd: 3.45 }, { mean: 8, sd: 3.5 })).toBeNull()
+    expect(beyond({ mean: 8.4, sd: 4 }, { mean: 8, sd: 3.5 })).toBeNull()
+  })
+  it('a normal cut at both ends has the mean and spread that a plain sum over it has', () => {
+    for (const [mean, sd, low, high] of [
+      [8, 3.5, 0, 16],
+      [0, 3.5, 0, 11],
+      [14, 2, 0, 10],
+    ]) {
+      let [total, first, second] = [0, 0, 0]
+      for (let x = low + 0.0005; x < high; x += 0.001) {
+        const w = Math.exp(-0.5 * ((x - mean) / sd) ** 2)
+        total += w
+        first += w * x
+        second += w * x * x
+      }
+      const m = first / total
+      const cut = cutNormal({ mean, sd }, low, high)
+      expect(cut.mean).toBeCloseTo(m, 4)
+      expect(cut.sd).toBeCloseTo(Math.sqrt(second / total - m * m), 4)
+    }
   })
 })

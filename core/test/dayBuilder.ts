@@ -8,6 +8,7 @@ import type { Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
 import type { BenchRider } from '../bench/evidence.ts'
 import { setBy } from '../setup/known.ts'
+import type { Memory } from '../adviser/memory/memory.ts'
 import type { DayHistory, SetupSpace } from '../adviser/dayHistory.ts'
 
 const base = { alias: null, tool: 'hand' } as const
@@ -114,6 +115,7 @@ export class DayBuilder {
   private runs: DayHistory['runs'] = []
   private tempC: number | null = 15
   private limit = 8
+  private memory: Memory | null = null
 
   constructor(start: Record<string, number> = startPositions) {
     this.addSetup(start, 'baseline', false)
@@ -219,6 +221,11 @@ export class DayBuilder {
     return this
   }
 
+  remembering(memory: Memory | null): this {
+    this.memory = memory
+    return this
+  }
+
   history(): DayHistory {
     return {
       dayId: 'day',
@@ -235,6 +242,7 @@ export class DayBuilder {
       settledSetupId: null,
       purpose: 'testing',
       ownCharts: [],
+      memory: this.memory,
     }
   }
 

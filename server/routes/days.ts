@@ -4,7 +4,16 @@ import type { Deps } from '../deps.ts'
 import { days, runs } from '../db/schema.ts'
 import { mount } from '../mount.ts'
 import { Refusal } from '../refusal.ts'
-import { dayOfRun, listDays, readDay, saveDay, saveFeel, saveProposal, saveRun } from '../services/days.ts'
+import {
+  dayOfRun,
+  listDays,
+  readDay,
+  readEarlierDays,
+  saveDay,
+  saveFeel,
+  saveProposal,
+  saveRun,
+} from '../services/days.ts'
 import type { FigureRenewal } from '../services/recordings/renewal.ts'
 import { setDeleted } from '../services/records.ts'
 import { sameId } from './garage.ts'
@@ -20,6 +29,7 @@ export function dayRoutes({ store, now, events }: Deps, renewal: FigureRenewal):
     for (const r of day.recordings) if (r.figures === 'renewing') void renewal.ask(r.id)
     return day
   })
+  mount(app, endpoints.getEarlierDays, ({ params }) => readEarlierDays(store, params.id))
   mount(app, endpoints.putDay, async ({ params, body }) => {
     const day = await saveDay(store, sameId(params.id, body))
     events.emit({ type: 'day', day })

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNull, or } from 'drizzle-orm'
+import { and, asc, desc, eq, exists, inArray, isNull, lt, or } from 'drizzle-orm'
 import type { DayBundle, DaySummary } from '#contract/endpoints'
 import type { TrailDay } from '#contract/day'
 import { Rider, type RiderCard } from '#contract/rider'
@@ -120,6 +120,39 @@ export async function readDay(store: Store, id: string): Promise<DayBundle> {
     proposals: proposalRows.map((r) => r.body),
     latest: (await latestDayId(store, day.bikeId)) === id,
   }
+}
+
+/** Older days say little that the last ones do not. */
+const mostEarlier = 3
+
+/** Days of the same rider on the same bike before this one, with runs; newest first. @throws Refusal 'record.not-found' */
+export async function readEarlierDays(store: Store, id: string): Promise<DayBundle[]> {
+  const { db } = store
+  const [day] = await db
+    .select()
+    .from(days)
+    .where(and(eq(days.id, id), isNull(days.deletedAt)))
+  if (!day) throw new Refusal('record.not-found', 'There is no such day.')
+  const before = await db
+    .select({ id: days.id })
+    .from(days)
+    .where(
+      and(
+        eq(days.riderId, day.riderId),
+        eq(days.bikeId, day.bikeId),
+        isNull(days.deletedAt),
+        or(lt(days.date, day.date), and(eq(days.date, day.date), lt(days.id, day.id))),
+        exists(
+          db
+            .select({ one: runs.id })
+            .from(runs)
+            .where(and(eq(runs.dayId, days.id), isNull(runs.deletedAt))),
+        ),
+      ),
+    )
+    .orderBy(desc(days.date), desc(days.id))
+    .limit(mostEarlier)
+  return Promise.all(before.map((d) => readDay(store, d.id)))
 }
 
 /** A day is shown to others and on a wall: it never carries a weight. */

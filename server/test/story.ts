@@ -176,6 +176,7 @@ export async function startStory(t: Pick<Speaker<{ status: number }>, 'put'>) {
     settledSetupId: null,
     purpose: 'testing',
     blind: false,
+    judgedAlone: false,
     note: '',
   }
   const run = makeRun(day, setup.id)

@@ -24,6 +24,10 @@ export const reads = {
   garage: () => ({ queryKey: ['garage'], queryFn: () => call(endpoints.getGarage, {}) }),
   days: () => ({ queryKey: ['days'], queryFn: () => call(endpoints.listDays, {}) }),
   day: (id: string) => ({ queryKey: ['day', id], queryFn: () => call(endpoints.getDay, { id }) }),
+  earlier: (id: string) => ({
+    queryKey: ['earlier', id],
+    queryFn: () => call(endpoints.getEarlierDays, { id }),
+  }),
   benches: (bikeId: string) => ({
     queryKey: ['benches', bikeId],
     queryFn: () => call(endpoints.listBenches, { id: bikeId }),
@@ -37,8 +41,16 @@ const newer = (held: { version: number } | undefined, told: { version: number })
 const patchDay = (client: QueryClient, id: string, change: (b: DayBundle) => DayBundle) =>
   client.setQueryData<DayBundle>(['day', id], (b) => b && change(b))
 
+/** A day that others start from was changed; the day itself is none of them. */
+const staleFor = (client: QueryClient, dayId: string) =>
+  void client.invalidateQueries({
+    queryKey: ['earlier'],
+    predicate: (q) => (q.state.data as DayBundle[] | undefined)?.some((b) => b.day.id === dayId) ?? false,
+  })
+
 /** Lays what the server told over what is held; what it only named is fetched again by whoever shows it. */
 export function applyLive(client: QueryClient, e: LiveEvent): void {
+  if (e.type === 'feel' || e.type === 'run') staleFor(client, e.dayId)
   switch (e.type) {
     case 'feel':
       return void patchDay(client, e.dayId, (b) =>
@@ -87,6 +99,7 @@ export function applyLive(client: QueryClient, e: LiveEvent): void {
           : list,
       )
     case 'stale': {
+      if (e.what === 'day') void client.invalidateQueries({ queryKey: ['earlier'] })
       const queryKey = e.id === null ? [e.what] : [e.what, e.id]
       return void client.invalidateQueries({ queryKey })
     }

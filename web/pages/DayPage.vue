@@ -10,6 +10,7 @@ import CarryDialog from '../components/day/CarryDialog.vue'
 import CommandLine from '../components/day/CommandLine.vue'
 import DayLine from '../components/day/DayLine.vue'
 import DaySettings from '../components/day/DaySettings.vue'
+import EarlierDays from '../components/day/EarlierDays.vue'
 import FeelStrip from '../components/day/FeelStrip.vue'
 import NextChange from '../components/day/NextChange.vue'
 import OnTheBike from '../components/day/OnTheBike.vue'
@@ -213,6 +214,14 @@ const panels = [
         </button>
         <button type="button" class="btn btn-plain" @click="settingsOpen = true">About this day</button>
       </div>
+      <EarlierDays
+        v-if="!day.covered"
+        :remembered="day.knowledge?.remembered ?? null"
+        :alone="b.day.judgedAlone"
+        :failed="day.earlierFailed"
+        :past="day.past"
+        @alone="(judgedAlone) => notices.attempt(() => day.editDay({ judgedAlone }))"
+      />
       <ProposalLog v-if="!day.covered" :bundle="b" />
     </div>
     <div class="col middle">

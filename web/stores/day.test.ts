@@ -12,24 +12,32 @@ import type { Outbox } from '../api/outbox.ts'
 import { memoryShelf } from '../api/shelves.ts'
 import { readDraft } from '../support/drafts.ts'
 import { openPage, quiet } from '../test/office.ts'
-import { useDay } from './day.ts'
+import { emptyFeel, useDay } from './day.ts'
 import { useGarage } from './garage.ts'
 import { useOutbox } from './outbox.ts'
 
 /** Days that were judged, and whether the judge is to fail. */
 let judged = 0
 let broken = false
+/** Days that were learnt from, each time. */
+const learntFrom: string[][] = []
 // The worker's job on this thread, since there is no worker here; the server is the real one, without a socket.
 vi.stubGlobal('Worker', class {})
 vi.mock('comlink', () => ({
-  wrap: () => async (b: DayBundle) => {
-    judged++
-    if (broken) throw new Error('out of order')
-    return {
-      proposal: advise(historyOf(b), spaceOf(b.units, b.bike)),
-      knowledge: summarise(historyOf(b), spaceOf(b.units, b.bike)),
-    }
-  },
+  wrap: () => ({
+    judge: async (b: DayBundle) => {
+      judged++
+      if (broken) throw new Error('out of order')
+      return {
+        proposal: advise(historyOf(b), spaceOf(b.units, b.bike)),
+        knowledge: summarise(historyOf(b), spaceOf(b.units, b.bike)),
+      }
+    },
+    learn: async (earlier: DayBundle[]) => {
+      learntFrom.push(earlier.map((b) => b.day.id))
+      return []
+    },
+  }),
 }))
 
 let t: TestApp
@@ -393,5 +401,50 @@ describe('runs', () => {
     await quiet(outbox)
     expect((await held()).runs).toHaveLength(3)
     expect(useOutbox().letters).toEqual([])
+  })
+})
+
+describe('earlier days', () => {
+  const before = async () => {
+    const earlier = { ...story.day, id: crypto.randomUUID(), version: 0, date: '2031-04-01' }
+    await t.put(`/days/${earlier.id}`, earlier)
+    const run = makeRun(earlier, story.setup.id)
+    await t.put(`/runs/${run.id}`, run)
+    return { earlier, run }
+  }
+  const lessons = () => learntFrom.splice(0)
+  it('are learnt from once, not at every judging', async () => {
+    const { earlier } = await before()
+    lessons()
+    const day = await open()
+    day.editFeel({ ...day.feelOf(story.run.id), rating: 6 })
+    await quiet(outbox)
+    await vi.waitFor(() => expect(judged).toBe(1))
+    expect(lessons()).toEqual([[earlier.id]])
+  })
+  it('are learnt from anew when somebody changes one of them', async () => {
+    const { earlier, run } = await before()
+    await open()
+    lessons()
+    const feel = { ...emptyFeel(run.id), rating: 8 }
+    await t.put(`/runs/${run.id}/feel`, feel)
+    applyLive(cache, { type: 'feel', dayId: earlier.id, feel: { ...feel, version: 1 } })
+    await vi.waitFor(() => expect(lessons()).toEqual([[earlier.id]]))
+  })
+  it('are left out of a day that is judged on its own', async () => {
+    await before()
+    await t.put(`/days/${story.day.id}`, { ...story.day, version: 1, judgedAlone: true })
+    lessons()
+    const day = await open()
+    expect(day.proposal!.kind).toBe('tell-the-feel')
+    expect(lessons()).toEqual([])
+  })
+  it('that cannot be had are said, and the day is judged without them', async () => {
+    vi.stubGlobal('fetch', (path: string, init?: RequestInit) =>
+      String(path).endsWith('/earlier') ? Promise.reject(new TypeError('reset')) : t.app.request(path, init),
+    )
+    const day = await open()
+    expect(day.earlierFailed).toBe(true)
+    expect(day.proposal).not.toBeNull()
   })
 })

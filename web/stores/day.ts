@@ -9,7 +9,7 @@ import type { Proposal, ProposalRecord } from '#contract/proposal'
 import type { Answer } from '#contract/question'
 import { Feel, type Run } from '#contract/run'
 import type { Position, Setup } from '#contract/setup'
-import { currentSetupId, spaceOf } from '#core/adviser/history'
+import { currentSetupId, spaceOf, spaceOfDay } from '#core/adviser/history'
 import { diffSetups, type Move } from '#core/setup/diff'
 import { readBy, withTurns, type Hand } from '#core/setup/known'
 import { rebased } from '#core/setup/rebase'
@@ -56,12 +56,29 @@ export const useDay = defineStore('day', () => {
   const bundle = computed<DayBundle | null>(() =>
     data.value && data.value.day.id === id.value ? overlayDay(data.value, outbox.letters) : null,
   )
-  const { proposal, knowledge, judging, fault: judgeFault, forget } = useDayJudge(bundle, units)
+  const { data: before, status: beforeStatus } = useQuery(
+    computed(() => ({
+      ...reads.earlier(id.value ?? ''),
+      enabled: bundle.value !== null && !bundle.value.day.judgedAlone,
+      shallow: true,
+    })),
+    cache,
+  )
+  const none: readonly DayBundle[] = []
+  /** Days this one starts from; none when it is judged on its own, or when they cannot be had. */
+  const earlier = computed<readonly DayBundle[] | null>(() => {
+    if (bundle.value?.day.judgedAlone) return none
+    return beforeStatus.value === 'pending' ? null : (before.value ?? none)
+  })
+  const earlierFailed = computed(() => !bundle.value?.day.judgedAlone && beforeStatus.value === 'error')
+  const { proposal, knowledge, judging, fault: judgeFault, forget } = useDayJudge(bundle, earlier, units)
   const selectedRunId = ref<string | null>(null)
   /** Positions that were dialled on screen but not yet said to be on the bike. */
   const pending = ref<Record<string, number>>({})
 
-  const space = computed(() => spaceOf(bundle.value?.units ?? [], bundle.value?.bike, units.value))
+  const space = computed(() =>
+    bundle.value ? spaceOfDay(bundle.value, units.value) : spaceOf([], undefined, units.value),
+  )
   const parts = computed(
     () =>
       new Map(
@@ -426,6 +443,7 @@ export const useDay = defineStore('day', () => {
     knowledge,
     judging,
     judgeFault,
+    earlierFailed,
     selectedRunId,
     selectedRun,
     pending,

@@ -2,30 +2,48 @@ import { wrap } from 'comlink'
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import type { DayBundle } from '#contract/endpoints'
 import type { Proposal } from '#contract/proposal'
+import type { Learnt } from '#core/adviser/memory/learnt'
 import type { DayKnowledge } from '#core/adviser/summary'
 import type { UnitChoice } from '#core/units/choice'
 import { judgedOf } from '../support/judged.ts'
-import type { JudgeDay } from '../workers/judge.worker.ts'
+import type { Judging } from '../workers/judge.worker.ts'
 
-let judge: ReturnType<typeof wrap<JudgeDay>> | null = null
-const judgeDay = (bundle: DayBundle, units: UnitChoice) => {
-  judge ??= wrap<JudgeDay>(
+let started: ReturnType<typeof wrap<Judging>> | null = null
+const worker = () =>
+  (started ??= wrap<Judging>(
     new Worker(new URL('../workers/judge.worker.ts', import.meta.url), { type: 'module' }),
-  )
-  // A plain copy: a reactive proxy cannot cross to a worker.
-  return judge(bundle, { ...units })
+  ))
+
+/** What was learnt of days, by the very list that was held of them. */
+const lessons = new WeakMap<readonly DayBundle[], Promise<Learnt[]>>()
+function learntFrom(earlier: readonly DayBundle[]): Promise<Learnt[]> | Learnt[] {
+  if (earlier.length === 0) return []
+  let learnt = lessons.get(earlier)
+  if (!learnt) lessons.set(earlier, (learnt = worker().learn(earlier)))
+  return learnt
 }
 
 /**
  * The next change and what is known of a day, worked out off the page's thread: once per change of what it rests on, the
  * latest wins, and a worker that fails is said.
+ *
+ * @param earlier days that it starts from; null while they are still on their way
  */
-export function useDayJudge(bundle: Ref<DayBundle | null>, units: Ref<UnitChoice> | { value: UnitChoice }) {
+export function useDayJudge(
+  bundle: Ref<DayBundle | null>,
+  earlier: Ref<readonly DayBundle[] | null>,
+  units: Ref<UnitChoice> | { value: UnitChoice },
+) {
   const proposal = shallowRef<Proposal | null>(null)
   const knowledge = shallowRef<DayKnowledge | null>(null)
   const judging = ref(false)
   const fault = ref('')
-  const key = computed(() => (bundle.value ? judgedOf(bundle.value, units.value) : null))
+  const key = computed(() =>
+    bundle.value && earlier.value
+      ? judgedOf(bundle.value, units.value) +
+        JSON.stringify(earlier.value.map((e) => judgedOf(e, units.value)))
+      : null,
+  )
   let wanted = false
 
   async function run(): Promise<void> {
@@ -34,10 +52,12 @@ export function useDayJudge(bundle: Ref<DayBundle | null>, units: Ref<UnitChoice
     if (judging.value) return
     judging.value = true
     try {
-      while (wanted && bundle.value) {
+      while (wanted && bundle.value && earlier.value) {
         wanted = false
         const of = key.value
-        const result = await judgeDay(bundle.value, units.value)
+        const learnt = await learntFrom(earlier.value)
+        // A plain copy: a reactive proxy cannot cross to a worker.
+        const result = await worker().judge(bundle.value, learnt, { ...units.value })
         if (key.value !== of) continue
         proposal.value = result.proposal
         knowledge.value = result.knowledge

@@ -42,6 +42,7 @@ function bundleOf(d: DayBuilder): DayBundle {
       settledSetupId: null,
       purpose: 'testing',
       blind: false,
+      judgedAlone: false,
       note: '',
     },
     rider: {

@@ -4,8 +4,6 @@ import { fallOff, surfacePriors, type RatedRow, type SurfaceData } from './model
 import { Said } from './said.ts'
 
 const square = (x: number) => x * x
-const logLossPrior = Math.log(surfacePriors.lossThreeClicksOff / 9)
-
 /** The Markov chain: one place, width, noise and shape at a time, moved by Metropolis steps. */
 export class Chain {
   /** Best place per dial, click-equivalents, and the logarithm of its steepness. */
@@ -30,10 +28,12 @@ export class Chain {
   ) {
     const N = data.rows.length
     this.best = Float64Array.from(data.dials, (d) => Math.min(d.high, Math.max(d.low, d.expected)))
-    this.logSteepness = new Float64Array(data.dials.length).fill(logLossPrior)
-    this.target = Float64Array.from(data.rows, (r) =>
-      r.a === null ? r.value - surfacePriors.levelMean : r.value,
-    )
+    this.logSteepness = Float64Array.from(data.dials, (d) => d.logSteepness.mean)
+    const meanIndex = data.points.reduce((t, p) => t + p.index, 0) / Math.max(1, data.points.length)
+    this.target = Float64Array.from(data.rows, (r) => {
+      const since = data.points[r.b].index - (r.a === null ? meanIndex : data.points[r.a].index)
+      return r.value - (r.a === null ? surfacePriors.levelMean : 0) - data.habit.drift.mean * since
+    })
     this.part = this.partsAt()
     this.rest = Float64Array.from(this.target)
     for (const part of this.part) for (let i = 0; i < N; i++) this.rest[i] -= part[i]
@@ -67,10 +67,10 @@ export class Chain {
     const newB = what === 'place' ? oldB + (random() < 0.3 ? 4 : 1.3) * normalFrom(random) : oldB
     const newA = what === 'width' ? oldA + 0.7 * normalFrom(random) : oldA
     if (newB < d.low || newB > d.high) return
-    const { steepnessLogSd } = surfacePriors
+    const s = d.logSteepness
     let log =
       0.5 * (square((oldB - d.expected) / d.expectedSd) - square((newB - d.expected) / d.expectedSd)) +
-      0.5 * (square((oldA - logLossPrior) / steepnessLogSd) - square((newA - logLossPrior) / steepnessLogSd))
+      0.5 * (square((oldA - s.mean) / s.sd) - square((newA - s.mean) / s.sd))
     const a = Math.exp(newA)
     const { rows } = this.data
     const part = this.part[k]

@@ -39,12 +39,12 @@ export function noiseFits(data: SurfaceData, residual: Float64Array): NoiseFit[]
       if (r.a !== null) res -= k(r.a, o.b)
       if (o.a !== null) res -= k(r.b, o.a)
       if (r.a !== null && o.a !== null) res += k(r.a, o.a)
-      const drift = p.driftSd ** 2 * along(index, meanIndex, r) * along(index, meanIndex, o)
+      const drift = data.habit.drift.sd ** 2 * along(index, meanIndex, r) * along(index, meanIndex, o)
       const learnt = p.learningSd ** 2 * along(learning, meanLearning, r) * along(learning, meanLearning, o)
       shared[i * N + j] = shared[j * N + i] = level + res + drift + learnt
     }
   return noiseGrid.map((g) => {
-    const sd = p.noiseSd * Math.exp(g * p.noiseLogSd)
+    const sd = data.habit.noiseSd * Math.exp(g * data.habit.noiseLogSd)
     const a = shared.slice()
     data.rows.forEach((r, i) => (a[i * N + i] += sd * sd * r.mind + r.extraVariance))
     const factor = cholesky(a, N)

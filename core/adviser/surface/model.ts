@@ -1,3 +1,4 @@
+import type { Normal } from '../../stats/normal.ts'
 import { sessionPriors } from '../../stats/session.ts'
 
 /** A rating (`b` alone) or a difference said between two runs (`b` against `a`); indexes into `points`. */
@@ -38,10 +39,28 @@ export interface Silence {
   weight: number
 }
 
+/** What is believed of a dial before anything was ridden, click-equivalents. */
+export interface DialPrior {
+  low: number
+  high: number
+  /** Where its best place is expected. */
+  expected: number
+  expectedSd: number
+  /** Logarithm of the steepness: a ninth of the points lost three clicks off. */
+  logSteepness: Normal
+}
+
+/** How this rider rates: scatter of a rating, its logarithm's spread, and points gained a run. */
+export interface Habit {
+  noiseSd: number
+  noiseLogSd: number
+  drift: Normal
+}
+
 /** Everything known of a day, with every position in click-equivalents (see dials.ts). */
 export interface SurfaceData {
-  /** Range of each dial and where its best place is expected before anything was ridden. */
-  dials: { low: number; high: number; expected: number; expectedSd: number }[]
+  dials: DialPrior[]
+  habit: Habit
   /** Positions of each run, one number per dial, and its place in the day. */
   points: { at: Float64Array; index: number }[]
   rows: RatedRow[]
@@ -101,6 +120,17 @@ export const surfacePriors = {
   /** Shapes: clicks from which ratings fall in a straight line, equally likely beforehand. */
   straightFrom: [0.6, 1.5, 4],
 }
+
+/** Of a rider of whom nothing is known yet. */
+export const usualHabit = (): Habit => ({
+  noiseSd: surfacePriors.noiseSd,
+  noiseLogSd: surfacePriors.noiseLogSd,
+  drift: { mean: 0, sd: surfacePriors.driftSd },
+})
+export const usualSteepness = (): Normal => ({
+  mean: Math.log(surfacePriors.lossThreeClicksOff / 9),
+  sd: surfacePriors.steepnessLogSd,
+})
 
 /** How much a cause is present when its remedy would still go `u` clicks the right way; 0 … 1. */
 export function presence(u: number, feltFrom = surfacePriors.feltFrom): number {

@@ -1,18 +1,20 @@
 import { describe, expect, it } from 'vitest'
 import { seededRandom } from '../../numeric/random.ts'
 import { fitSurface } from './fit.ts'
-import { fallOff, presence, surfacePriors, type SurfaceData } from './model.ts'
+import { fallOff, presence, surfacePriors, usualHabit, usualSteepness, type SurfaceData } from './model.ts'
 
 const dial = (over: Partial<SurfaceData['dials'][number]> = {}) => ({
   low: 0,
   high: 16,
   expected: 8,
   expectedSd: 3,
+  logSteepness: usualSteepness(),
   ...over,
 })
 const data = (at: number[][], over: Partial<SurfaceData> = {}): SurfaceData => ({
   dials: (at[0] ?? [0]).map(() => dial()),
   points: at.map((x, i) => ({ at: Float64Array.from(x), index: i + 1 })),
+  habit: usualHabit(),
   rows: [],
   clues: [],
   hints: [],
@@ -149,7 +151,15 @@ describe('the surface', () => {
   })
 
   it('an empty day with no dial is no error', () => {
-    const s = fitSurface({ dials: [], points: [], rows: [], clues: [], hints: [], silences: [] })
+    const s = fitSurface({
+      dials: [],
+      habit: usualHabit(),
+      points: [],
+      rows: [],
+      clues: [],
+      hints: [],
+      silences: [],
+    })
     expect(mean(s.lossAt([]))).toBe(0)
   })
 })
