@@ -87,6 +87,10 @@ export const Outlook = z.strictObject({
 })
 export type Outlook = z.infer<typeof Outlook>
 
+/** What would come next, by how a change turns out. */
+export const PlannedStep = z.strictObject({ when: z.enum(['better', 'worse']), does: z.string() })
+export type PlannedStep = z.infer<typeof PlannedStep>
+
 export const Proposal = z.strictObject({
   kind: ProposalKind,
   headline: z.string(),
@@ -101,6 +105,8 @@ export const Proposal = z.strictObject({
   outlook: Outlook.nullable().default(null),
   /** What is asked of the rider, with the answers to tap. */
   question: AskedQuestion.nullable().default(null),
+  /** One step at a time: what would follow this one. */
+  plan: z.array(PlannedStep).max(2).default([]),
   /** The end whose sag is to be read. */
   readEnd: End.nullable().default(null),
   causes: z.array(Cause),

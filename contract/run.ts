@@ -11,7 +11,18 @@ export type RunKind = z.infer<typeof RunKind>
 export const MindTag = z.enum(['normal', 'track-new', 'nervous', 'tired', 'saving-tyres'])
 export type MindTag = z.infer<typeof MindTag>
 
+/** How hard a run was ridden: a ring or a bottom-out means something else on a careful run. */
+export const Effort = z.enum(['held-back', 'usual', 'all-out'])
+export type Effort = z.infer<typeof Effort>
+
 const TyrePsi = z.number().min(5, 'Tyre pressure must be at least 5 psi.').max(60).nullable()
+const HeardBottoms = z
+  .number()
+  .int('Count whole bottom-outs.')
+  .min(0, 'A count cannot be negative.')
+  .max(99)
+  .nullable()
+  .default(null)
 const RingMm = z.number().min(0, 'The ring cannot stand below 0 mm.').max(260).nullable()
 
 /** One descent of the day's section on one setup: the facts, not the feel. */
@@ -33,6 +44,13 @@ export const Run = z
     tyreRearPsi: TyrePsi,
     /** Where the ground was no longer as on the rest of the day; null: as the day. */
     surface: Surface.nullable().default(null),
+    /** Air and height at this run, where somebody noted them; null: as the day. */
+    airTempC: z.number().min(-30).max(50).nullable().default(null),
+    altitudeM: z.number().min(-430).max(6000).nullable().default(null),
+    effort: Effort.nullable().default(null),
+    /** Bottom-outs counted by ear; null: nobody counted. */
+    heardBottomsFront: HeardBottoms,
+    heardBottomsRear: HeardBottoms,
     note: Note,
   })
   .refine((r) => r.kind !== 'void' || (r.voidReason ?? '').length > 0, {
@@ -40,6 +58,24 @@ export const Run = z
     path: ['voidReason'],
   })
 export type Run = z.infer<typeof Run>
+
+/** A run of which nothing was noted but that it was ridden. */
+export const nothingNoted = {
+  voidReason: null,
+  durationS: null,
+  mind: 'normal',
+  ringFrontMm: null,
+  ringRearMm: null,
+  tyreFrontPsi: null,
+  tyreRearPsi: null,
+  surface: null,
+  airTempC: null,
+  altitudeM: null,
+  effort: null,
+  heardBottomsFront: null,
+  heardBottomsRear: null,
+  note: '',
+} satisfies Partial<Run>
 
 /** What a rider says. Each word is evidence, never proof. */
 export const FeelWord = z.enum([
@@ -63,6 +99,7 @@ export const FeelWord = z.enum([
   'pedal-bob',
   'pedals-strike',
   'soft-when-hot',
+  'slow-when-cold',
   'good',
   'holds-up',
   'grips',

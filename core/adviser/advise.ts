@@ -6,6 +6,7 @@ import { climbOf, type Climb, type Rung } from './ladder/climb.ts'
 import { enough, goBack } from './ladder/earlier.ts'
 import { lookAtTyres } from './ladder/lookAtTyres.ts'
 import { openLever } from './ladder/openLever.ts'
+import { withPlan } from './plan.ts'
 import { nothingHelps } from './ladder/nothingHelps.ts'
 import { rampToTarget } from './ladder/rampToTarget.ts'
 import { separate } from './ladder/separate.ts'
@@ -16,6 +17,7 @@ import { readBeforePumping } from './ladder/readBeforePumping.ts'
 import { springByChart } from './ladder/springByChart.ts'
 import { springToTarget } from './ladder/springToTarget.ts'
 import { byHand, lookAgain, turn } from './ladder/turn.ts'
+import { upToSpeed } from './ladder/upToSpeed.ts'
 import { usedUp } from './ladder/usedUp.ts'
 import { weather } from './ladder/weather.ts'
 
@@ -34,6 +36,7 @@ const ladder: readonly Rung[] = [
   nothingHelps,
   asking(climbOn),
   weather,
+  upToSpeed,
   enough,
   springToTarget,
   springByChart,
@@ -56,7 +59,8 @@ const ladder: readonly Rung[] = [
  * @param standing where the day stands by its surface, when it is known already
  */
 export function advise(h: DayHistory, space: SetupSpace, standing?: () => Standing): Proposal {
-  return climbOn(climbOf(h, space, standing))
+  const climb = climbOf(h, space, standing)
+  return withPlan(climb, climbOn(climb))
 }
 
 function climbOn(climb: Climb): Proposal {

@@ -1,3 +1,6 @@
+import type { Surface } from '#contract/day'
+import type { Effort } from '#contract/run'
+import { canonicalUnits, sayDifference, type UnitChoice } from '../units/choice.ts'
 import type { DayHistory, HistoryRun } from './dayHistory.ts'
 
 /** What differs between two runs besides the settings, in words; equal when nothing that matters does. */
@@ -8,12 +11,33 @@ export interface Comparable {
 
 /** A gauge and a warm tyre explain this much, psi. */
 const tyreBandPsi = 1.5
+/** Oil is as thick as before within this, °C. */
+const airBandC = 10
+
+const effortWords: Record<Effort, string> = {
+  'held-back': 'held back',
+  usual: 'as usual',
+  'all-out': 'all out',
+}
+const surfaceNames: Record<Surface, string> = {
+  'dry-hard': 'dry and hard',
+  'dry-loose': 'dry and loose',
+  damp: 'damp',
+  wet: 'wet',
+  mud: 'muddy',
+  snow: 'snow',
+}
 
 /**
- * Whether two runs may be compared as if only the settings differed: same units, tyres and ground.
- * A crash or a warm-up is never compared at all; that is decided before.
+ * Whether two runs may be compared as if only the settings differed: same units, tyres, ground, air and effort. What was
+ * not noted counts as equal; lap times do not enter, a better setup may be why one is quicker. A crash or a warm-up is never compared at all; that is decided before.
  */
-export function comparable(h: DayHistory, a: HistoryRun, b: HistoryRun): Comparable {
+export function comparable(
+  h: DayHistory,
+  a: HistoryRun,
+  b: HistoryRun,
+  units: UnitChoice = canonicalUnits,
+): Comparable {
   const differences: string[] = []
   const [x, y] = [a, b].map((r) => h.setups.find((s) => s.id === r.run.setupId))
   if (x && y) {
@@ -25,10 +49,20 @@ export function comparable(h: DayHistory, a: HistoryRun, b: HistoryRun): Compara
     ['tyreRearPsi', 'rear tyre'],
   ] as const) {
     const d = (a.run[key] ?? NaN) - (b.run[key] ?? NaN)
-    if (Math.abs(d) > tyreBandPsi) differences.push(`${name} ${Math.abs(d).toFixed(1)} psi apart`)
+    if (Math.abs(d) > tyreBandPsi)
+      differences.push(`${name} ${sayDifference('pressure', Math.abs(d), units)} apart`)
   }
-  if (surfaceOf(h, a) !== surfaceOf(h, b)) differences.push('another surface')
+  const [s, t] = [a, b].map((r) => r.run.surface ?? h.conditions.surface)
+  if (s !== t) differences.push(`the ground ${surfaceNames[s]}, then ${surfaceNames[t]}`)
+  const warmer = tempOf(h, b) - tempOf(h, a)
+  if (Math.abs(warmer) >= airBandC)
+    differences.push(
+      `${sayDifference('temperature', Math.abs(warmer), units)} ${warmer > 0 ? 'warmer' : 'colder'}`,
+    )
+  const { effort: e } = a.run
+  const { effort: f } = b.run
+  if (e && f && e !== f) differences.push(`ridden ${effortWords[e]}, then ${effortWords[f]}`)
   return { equal: differences.length === 0, differences }
 }
 
-const surfaceOf = (h: DayHistory, r: HistoryRun) => r.run.surface ?? h.conditions.surface
+const tempOf = (h: DayHistory, r: HistoryRun) => r.run.airTempC ?? h.conditions.airTempC ?? NaN

@@ -32,6 +32,8 @@ export interface DayHistory {
   purpose: TrailDay['purpose']
   /** What the units' own charts say for this rider. */
   ownCharts: ChartPressure[]
+  /** The bike's own tyre pressures; null where nobody has said. */
+  bikeTyresPsi: { front: number | null; rear: number | null }
   /** What earlier days of this rider on this bike taught; null: the day is judged on its own. */
   memory: Memory | null
 }

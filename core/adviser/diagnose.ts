@@ -13,6 +13,7 @@ import { canonicalUnits, say, sayDifference, type UnitChoice } from '../units/ch
 import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
 import { countedRuns, fittedUnits, keyOfRun, rideHeightTargets, setupOf, settingsKey } from './history.ts'
 import { answersOf } from './remedies.ts'
+import { airNow } from './airNow.ts'
 import { strokePct } from '../spring/sag.ts'
 import { answerFindings, answersGiven, holdsAllDay } from './answers.ts'
 
@@ -38,7 +39,7 @@ export function diagnose(h: DayHistory, space: SetupSpace): Cause[] {
   addAnswers(findings, h, [...onNow, ...(onNow.length === 0 ? lastOther : [])])
   addConditions(findings, h, units)
   addBench(findings, h, space)
-  addTyres(findings, sinceTyreLook(counted), units)
+  addTyres(findings, h, sinceTyreLook(counted), units)
   return posterior(findings)
 }
 
@@ -122,6 +123,7 @@ export function measuredFindings(r: HistoryRun, space: SetupSpace): Finding[] {
     }
   }
   addRings(findings, r, space, link)
+  addHeard(findings, r, space, link)
   return findings
 }
 
@@ -166,18 +168,43 @@ function addRings(findings: Finding[], r: HistoryRun, space: SetupSpace, link: E
       runNumbers: [r.number],
       link,
     })
+    const { full, short } = standing.ringEffort[r.run.effort ?? 'usual']
     if (pct >= standing.ringFullPct) {
-      findings.push({ kind: 'ramp-low', end, evidence: evidence(standing.ringFull) })
-      findings.push({ kind: 'spring-soft', end, evidence: evidence(standing.ringFull) })
-    } else if (pct < standing.ringShortPct) {
-      findings.push({ kind: 'spring-firm', end, evidence: evidence(standing.ringShortSpring) })
-      findings.push({ kind: 'ramp-high', end, evidence: evidence(standing.ringShortRamp) })
+      findings.push({ kind: 'ramp-low', end, evidence: evidence(standing.ringFull * full) })
+      findings.push({ kind: 'spring-soft', end, evidence: evidence(standing.ringFull * full) })
+    } else if (pct < standing.ringShortPct && short > 0) {
+      findings.push({ kind: 'spring-firm', end, evidence: evidence(standing.ringShortSpring * short) })
+      findings.push({ kind: 'ramp-high', end, evidence: evidence(standing.ringShortRamp * short) })
     }
   }
 }
 
+/** Bottom-outs that somebody counted by ear, where no sensor counts them. One now and then on hard ground is fine. */
+function addHeard(findings: Finding[], r: HistoryRun, space: SetupSpace, link: Evidence['link']): void {
+  for (const end of ['front', 'rear'] as const) {
+    const times = end === 'front' ? r.run.heardBottomsFront : r.run.heardBottomsRear
+    if (!space[end] || times === null || r.analysis?.whole[end]) continue
+    const tooMany = times >= standing.heardFrom[r.run.effort ?? 'usual']
+    if (!tooMany && times > 0) continue
+    for (const kind of ['ramp-low', 'spring-soft'] as const)
+      findings.push({
+        kind,
+        end,
+        evidence: {
+          weight: tooMany ? standing.heard : -standing.heard,
+          text: tooMany
+            ? `The ${end} was heard to bottom ${times} ${times === 1 ? 'time' : 'times'}`
+            : `Nobody heard the ${end} bottom`,
+          topic: `heard ${end}`,
+          runNumbers: [r.number],
+          link,
+        },
+      })
+  }
+}
+
 function addConditions(findings: Finding[], h: DayHistory, units: UnitChoice): void {
-  const t = h.conditions.airTempC
+  const t = airNow(h).airTempC
   if (t === null) return
   const link: Evidence['link'] = { kind: 'conditions', runId: null, sectionId: null, word: null }
   if (t >= standing.hotC)
@@ -247,7 +274,7 @@ function addBench(findings: Finding[], h: DayHistory, space: SetupSpace): void {
         )
     }
   }
-  const t = h.conditions.airTempC
+  const t = airNow(h).airTempC
   const found = setupOf(h, h.startSetupId)?.foundIn
   if (t !== null && typeof found?.airTempC === 'number') {
     const rise = t - found.airTempC
@@ -263,18 +290,32 @@ function addBench(findings: Finding[], h: DayHistory, space: SetupSpace): void {
 }
 
 /** Wrong or wandering tyre pressure makes all the rest meaningless. */
-function addTyres(findings: Finding[], counted: readonly HistoryRun[], units: UnitChoice): void {
+function addTyres(
+  findings: Finding[],
+  h: DayHistory,
+  counted: readonly HistoryRun[],
+  units: UnitChoice,
+): void {
   for (const key of ['tyreFrontPsi', 'tyreRearPsi'] as const) {
     const seen = counted.map((r) => r.run[key]).filter((x) => x !== null)
     const spread = Math.max(...seen) - Math.min(...seen)
-    if (seen.length >= 2 && spread > standing.tyreSpreadPsi) {
-      const end = key === 'tyreFrontPsi' ? 'front' : 'rear'
+    const end = key === 'tyreFrontPsi' ? 'front' : 'rear'
+    const own = h.bikeTyresPsi[end]
+    const [now] = seen.slice(-1)
+    const off = own === null || now === undefined ? 0 : now - own
+    const text =
+      seen.length >= 2 && spread > standing.tyreSpreadPsi
+        ? `The ${end} tyre differed by ${sayDifference('pressure', spread, units)} between runs`
+        : Math.abs(off) >= standing.tyreOffPsi
+          ? `The ${end} tyre has ${sayDifference('pressure', Math.abs(off), units)} ${off > 0 ? 'above' : 'below'} the bike’s own pressure`
+          : null
+    if (text !== null) {
       findings.push({
         kind: 'tyres',
         end: null,
         evidence: {
           weight: standing.tyre,
-          text: `The ${end} tyre differed by ${sayDifference('pressure', spread, units)} between runs`,
+          text,
           topic: `tyre ${end}`,
           runNumbers: [],
           link: { kind: 'runs', runId: null, sectionId: null, word: null },

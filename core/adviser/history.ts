@@ -44,6 +44,7 @@ export function historyOf(b: DayBundle, memory: Memory | null = null): DayHistor
     purpose: b.day.purpose,
     ownCharts: b.ownCharts,
     memory,
+    bikeTyresPsi: { front: b.bike.tyres.front.pressurePsi, rear: b.bike.tyres.rear.pressurePsi },
   }
 }
 

@@ -133,7 +133,7 @@ describe('what does not fit together', () => {
     const h = d.history()
     expect(comparable(h, h.runs[0], h.runs[1])).toEqual({
       equal: false,
-      differences: ['rear tyre 4.0 psi apart', 'another surface'],
+      differences: ['rear tyre 4 psi apart', 'the ground damp, then muddy'],
     })
     expect(contradictions(h, space).join(' ')).toMatch(/Run 1 had .* they count a quarter/)
     const level = (surface: 'mud' | null) =>

@@ -13,11 +13,22 @@ export const standing = {
   lever: 1,
   tyreSpreadPsi: 2,
   tyre: 0.8,
+  /** A tyre this far from the bike's own pressure, psi. */
+  tyreOffPsi: 3,
   ringFullPct: 98,
   ringFull: 0.5,
   ringShortPct: 75,
   ringShortSpring: 0.5,
   ringShortRamp: 0.4,
+  /** How much a ring at full travel, and one with travel left, weigh on a run so ridden; not said: as usual. */
+  ringEffort: {
+    'held-back': { full: 1.4, short: 0 },
+    usual: { full: 1, short: 1 },
+    'all-out': { full: 0.5, short: 1.3 },
+  },
+  /** Counted by ear: so many bottom-outs are one too many on a run so ridden. */
+  heardFrom: { 'held-back': 1, usual: 2, 'all-out': 3 },
+  heard: 0.5,
 }
 
 export const standingRules: { topic: string; label: string; says: string }[] = [
@@ -39,11 +50,16 @@ export const standingRules: { topic: string; label: string; says: string }[] = [
   {
     topic: 'tyres',
     label: 'Tyre pressure',
-    says: `more than ${standing.tyreSpreadPsi} psi between runs: tyre pressure ${standing.tyre}`,
+    says: `more than ${standing.tyreSpreadPsi} psi between runs, or ${standing.tyreOffPsi} psi and more from the bike’s own: tyre pressure ${standing.tyre}`,
   },
   {
     topic: 'ring',
     label: 'Ring, where no sensor tells',
-    says: `from ${standing.ringFullPct} % of travel: too little ramp ${standing.ringFull}, spring too soft ${standing.ringFull}; below ${standing.ringShortPct} %: spring too firm ${standing.ringShortSpring}, too much ramp ${standing.ringShortRamp}`,
+    says: `from ${standing.ringFullPct} % of travel: too little ramp ${standing.ringFull}, spring too soft ${standing.ringFull}; below ${standing.ringShortPct} %: spring too firm ${standing.ringShortSpring}, too much ramp ${standing.ringShortRamp}. Held back, travel left says nothing and full travel weighs ${standing.ringEffort['held-back'].full} times; ridden all out, full travel weighs ${standing.ringEffort['all-out'].full} times and travel left ${standing.ringEffort['all-out'].short} times`,
+  },
+  {
+    topic: 'heard',
+    label: 'Bottom-outs counted by ear',
+    says: `from ${standing.heardFrom.usual} on a usual run, ${standing.heardFrom['held-back']} held back, ${standing.heardFrom['all-out']} all out: too little ramp ${standing.heard}, spring too soft ${standing.heard}; none: both ${standing.heard} less`,
   },
 ]

@@ -216,7 +216,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
   },
   dead: {
     label: 'dead, no pop',
-    aliases: ['no pop', 'flat', 'lifeless', 'glued', 'sluggish', 'slow when cold'],
+    aliases: ['no pop', 'flat', 'lifeless', 'glued', 'sluggish'],
     about: 'return',
     usualEnd: null,
     causes: [
@@ -265,6 +265,17 @@ export const wordRules: Record<FeelWord, WordRule> = {
       { kind: 'lsc-open', at: 'same', weight: 0.4 },
     ],
     toldApartBy: 'the oil got thin; the air spring itself gains pressure with heat',
+  },
+  'slow-when-cold': {
+    label: 'slow when cold',
+    aliases: ['stiff when cold', 'sluggish when cold', 'cold and slow', 'frozen'],
+    about: 'return',
+    usualEnd: null,
+    causes: [
+      { kind: 'cold', at: 'bike', weight: 1.4 },
+      { kind: 'rebound-slow', at: 'same', weight: 0.4 },
+    ],
+    toldApartBy: 'the oil is thick until the unit has warmed; the air spring has lost pressure too',
   },
   good: {
     label: 'good here',

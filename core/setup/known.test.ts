@@ -95,7 +95,7 @@ describe('what is read later', () => {
     const bundle = {
       trail: { sections: [] },
       day: { conditions: h.conditions, startSetupId: unread.id, id: 'day' },
-      bike: { currentSetupId: setups[1].id },
+      bike: { currentSetupId: setups[1].id, tyres: { front: {}, rear: {} } },
       latest: true,
       runs,
       feels: [],

@@ -3,7 +3,7 @@ import type { Bench } from '#contract/bench'
 import type { Analysis, EndMetrics } from '#contract/recording'
 import type { End } from '#contract/common'
 import type { Answer } from '#contract/question'
-import type { Mark, Run } from '#contract/run'
+import { nothingNoted, type Mark, type Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
 import type { BenchRider } from '../bench/evidence.ts'
@@ -153,15 +153,7 @@ export class DayBuilder {
         setupId,
         startedAt: '2031-05-02T09:00:00Z',
         kind: 'counted',
-        voidReason: null,
-        durationS: null,
-        mind: 'normal',
-        ringFrontMm: null,
-        ringRearMm: null,
-        tyreFrontPsi: null,
-        tyreRearPsi: null,
-        surface: null,
-        note: '',
+        ...nothingNoted,
         ...facts,
       },
       feel:
@@ -243,6 +235,7 @@ export class DayBuilder {
       purpose: 'testing',
       ownCharts: [],
       memory: this.memory,
+      bikeTyresPsi: { front: null, rear: null },
     }
   }
 

@@ -3,7 +3,7 @@ import type { Bike } from '#contract/bike'
 import type { TrailDay } from '#contract/day'
 import type { RecordingUpload } from '#contract/recording'
 import type { Rider } from '#contract/rider'
-import type { Run } from '#contract/run'
+import { nothingNoted, type Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
 import type { Trail } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
@@ -121,15 +121,7 @@ export const makeRun = (day: TrailDay, setupId: string, over: Partial<Run> = {})
   setupId,
   startedAt: '2031-05-02T09:00:00.000Z',
   kind: 'counted',
-  voidReason: null,
-  durationS: null,
-  mind: 'normal',
-  ringFrontMm: null,
-  ringRearMm: null,
-  tyreFrontPsi: null,
-  tyreRearPsi: null,
-  surface: null,
-  note: '',
+  ...nothingNoted,
   ...over,
 })
 

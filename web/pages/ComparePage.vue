@@ -140,6 +140,27 @@ const swap = () => void router.replace({ query: { a: runB.value, b: runA.value }
         <li v-for="w in result.changes" :key="w" class="num">{{ w }}</li>
         <li v-if="!result.changes.length" class="soft">Nothing.</li>
       </ul>
+      <template v-if="result.facts.length">
+        <h3>What was noted of them</h3>
+        <div class="scroll">
+          <table class="facts">
+            <thead>
+              <tr>
+                <th scope="col"><span class="visually-hidden">What</span></th>
+                <th scope="col">A</th>
+                <th scope="col">B</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="f in result.facts" :key="f.name">
+                <th scope="row">{{ f.name }}</th>
+                <td class="num">{{ f.a }}</td>
+                <td class="num">{{ f.b }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+      </template>
     </section>
     <template v-if="differences.length">
       <section class="card-paper table" aria-labelledby="sections">

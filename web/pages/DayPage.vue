@@ -26,6 +26,7 @@ import { useNotices } from '../stores/notices.ts'
 import { useOutbox } from '../stores/outbox.ts'
 import { shortDayWords } from '../support/dates.ts'
 import { useGarage } from '../stores/garage.ts'
+import { factsLine } from '../support/runFacts.ts'
 import { surfaceWords } from '../support/words.ts'
 
 const props = defineProps<{ id: string }>()
@@ -69,7 +70,7 @@ const others = computed(() =>
     .filter((r) => r.id !== run.value?.id && r.kind === 'counted'),
 )
 const counted = computed(() => b.value?.runs.filter((r) => r.kind === 'counted') ?? [])
-const { say, moveWords } = useUnits()
+const { say, moveWords, units: unitChoice } = useUnits()
 const conditions = computed(() => {
   const c = b.value?.day.conditions
   if (!c) return ''
@@ -82,6 +83,7 @@ const conditions = computed(() => {
     .filter(Boolean)
     .join(' · ')
 })
+const facts = computed(() => (b.value && run.value ? factsLine(b.value, run.value, unitChoice.value) : ''))
 const recordingOf = (id: string) => b.value?.recordings.find((r) => r.runId === id)
 const feel = computed<Feel | null>(() => (run.value ? day.feelOf(run.value.id) : null))
 const settledSetup = computed(() => b.value?.setups.find((s) => s.id === b.value?.day.settledSetupId))
@@ -278,6 +280,7 @@ const panels = [
             Use theirs
           </button>
         </p>
+        <p v-if="facts" class="soft small num facts">{{ facts }}</p>
         <div class="runacts">
           <RouterLink
             v-if="recordingOf(run.id) && !day.covered"
@@ -334,6 +337,8 @@ const panels = [
       :setup-id="day.currentSetup?.id ?? b.day.startSetupId"
       :number="draftKeyRun"
       :previous="b.runs.at(-1) ?? null"
+      :tyres-psi="{ front: b.bike.tyres.front.pressurePsi, rear: b.bike.tyres.rear.pressurePsi }"
+      :air="day.air"
       :editing="editing"
       :has-rear="day.space.rear !== null"
       :front-stroke-mm="day.space.front?.strokeMm ?? null"
@@ -390,6 +395,9 @@ const panels = [
   flex-wrap: wrap;
   gap: 0.5rem;
   margin-top: 0.6rem;
+}
+.facts {
+  margin: 0.5rem 0 0;
 }
 .empty {
   text-align: center;

@@ -9,6 +9,7 @@ import type { Proposal, ProposalRecord } from '#contract/proposal'
 import type { Answer } from '#contract/question'
 import { Feel, type Run } from '#contract/run'
 import type { Position, Setup } from '#contract/setup'
+import { airNow } from '#core/adviser/airNow'
 import { currentSetupId, spaceOf, spaceOfDay } from '#core/adviser/history'
 import { diffSetups, type Move } from '#core/setup/diff'
 import { readBy, withTurns, type Hand } from '#core/setup/known'
@@ -136,17 +137,23 @@ export const useDay = defineStore('day', () => {
   })
   const runNumber = (runId: string) => (bundle.value?.runs.findIndex((r) => r.id === runId) ?? -1) + 1
 
+  /** Air and height as they were noted last on this day. */
+  const air = computed(() => {
+    const b = bundle.value
+    return b
+      ? airNow({ conditions: b.day.conditions, runs: b.runs.map((run) => ({ run })) })
+      : { airTempC: null, altitudeM: null }
+  })
+
   /** What is dialled: on dials that were unread, or on those that stand somewhere. */
   function dialled(unread: boolean): Map<string, number> {
     return new Map(Object.entries(pending.value).filter(([key]) => held.value.has(key) !== unread))
   }
   function hand(): Hand {
-    const c = bundle.value?.day.conditions
     return {
       at: new Date().toISOString(),
       by: who.value,
-      airTempC: c?.airTempC ?? null,
-      altitudeM: c?.altitudeM ?? null,
+      ...air.value,
       place: bundle.value?.trail.place ?? '',
     }
   }
@@ -444,6 +451,7 @@ export const useDay = defineStore('day', () => {
     judging,
     judgeFault,
     earlierFailed,
+    air,
     selectedRunId,
     selectedRun,
     pending,

@@ -1,9 +1,10 @@
 import type { DayBundle } from '#contract/endpoints'
-import type { Run } from '#contract/run'
+import { comparable } from '#core/adviser/comparable'
 import { historyOf, sessionOf, settingsKey, setupOf } from '#core/adviser/history'
 import { diffSetups, moveWords } from '#core/setup/diff'
-import { canonicalUnits, say, type UnitChoice } from '#core/units/choice'
+import { canonicalUnits, type UnitChoice } from '#core/units/choice'
 import { judge, type SetupVerdict } from '#core/stats/verdict'
+import { factsOfBoth } from './runFacts.ts'
 
 export interface RunComparison {
   verdict: SetupVerdict | null
@@ -11,11 +12,11 @@ export interface RunComparison {
   changes: string[]
   /** Why they cannot be compared as if equal. */
   unlike: string[]
+  /** What was noted of either run. */
+  facts: { name: string; a: string; b: string }[]
   noiseSd: number
   repeats: number
 }
-
-const tyreTolerancePsi = 1
 
 /** Is run B's setup better than run A's? */
 export function compareRuns(
@@ -36,22 +37,8 @@ export function compareRuns(
       unlike.push(
         `Run ${b.runs.indexOf(run) + 1} is ${run.kind === 'void' ? `void (${run.voidReason})` : 'a warm-up'} and never counts.`,
       )
-  if (setupA.frontUnitId !== setupB.frontUnitId || setupA.rearUnitId !== setupB.rearUnitId)
-    unlike.push('A different unit was fitted.')
-  for (const [key, end] of [
-    ['tyreFrontPsi', 'front'],
-    ['tyreRearPsi', 'rear'],
-  ] as const) {
-    const x = a[key]
-    const y = c[key]
-    if (x !== null && y !== null && Math.abs(x - y) > tyreTolerancePsi)
-      unlike.push(
-        `The ${end} tyre was at ${say('pressure', x, units)} in one and ${say('pressure', y, units)} in the other.`,
-      )
-  }
-  const ground = (r: Run) => r.surface ?? b.day.conditions.surface
-  if (ground(a) !== ground(c))
-    unlike.push(`The ground was ${ground(a)} in one and ${ground(c)} in the other.`)
+  const [ha, hb] = [a, c].map((r) => h.runs.find((x) => x.run.id === r.id)!)
+  for (const d of comparable(h, ha, hb, units).differences) unlike.push(`From A to B: ${d}.`)
   for (const run of [a, c])
     if (run.mind !== 'normal')
       unlike.push(`Run ${b.runs.indexOf(run) + 1} was ridden ${run.mind.replace('-', ' ')}; it weighs less.`)
@@ -63,6 +50,7 @@ export function compareRuns(
     verdict: keyA === keyB || !bothRated ? null : judge(session, keyA, keyB),
     changes: diffSetups(setupA, setupB, b.units).map((m) => moveWords(m, units)),
     unlike,
+    facts: factsOfBoth(b, a, c, units),
     noiseSd: session.noiseSd,
     repeats: Math.max(0, session.repeats),
   }

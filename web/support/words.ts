@@ -1,7 +1,7 @@
 import type { BikeKind } from '#contract/bike'
 import type { Surface, TrailDay } from '#contract/day'
 import type { RiderLevel, RiderTaste } from '#contract/rider'
-import type { MindTag, RunKind } from '#contract/run'
+import type { Effort, MindTag, RunKind } from '#contract/run'
 import type { Pace, Steepness } from '#core/carry/situation'
 import type { SectionKind } from '#contract/trail'
 
@@ -24,6 +24,11 @@ export const mindWords: Record<MindTag, string> = {
   nervous: 'nervous',
   tired: 'tired',
   'saving-tyres': 'saving tyres',
+}
+export const effortWords: Record<Effort, string> = {
+  'held-back': 'held back',
+  usual: 'as usual',
+  'all-out': 'all out',
 }
 export const levelWords: Record<RiderLevel, string> = {
   novice: 'novice',

@@ -161,7 +161,7 @@ function wasAsked(c: Climb, { word, end }: Mark): boolean {
 const weighed = new WeakMap<Climb, Candidate[]>()
 
 /** No dial is moved against the cause that clearly leads: that is how riders get hurt. */
-function againstLeading(c: Climb): (x: Candidate) => boolean {
+export function againstLeading(c: Climb): (x: Candidate) => boolean {
   const cause = leadingCause(c)
   const right = cause ? answersOf(cause.kind, cause.end, c.space).filter((a) => !a.standIn) : []
   const { dials } = c.standing()

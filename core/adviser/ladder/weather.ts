@@ -7,6 +7,7 @@ import { wordRules } from '../../causes/words.ts'
 import { canonicalUnits, say } from '../../units/choice.ts'
 import { answerTo } from '../answers.ts'
 import { plain, reason } from '../cards.ts'
+import { airNow } from '../airNow.ts'
 import { setupOf } from '../history.ts'
 import { oneStep } from '../remedies.ts'
 import { heard, type Climb, type Rung } from './climb.ts'
@@ -14,7 +15,15 @@ import { heard, type Climb, type Rung } from './climb.ts'
 /** What thin oil sounds like, and what thick oil does. */
 const words: Record<'heat' | 'cold', readonly FeelWord[]> = {
   heat: ['soft-when-hot', 'pogo', 'dives', 'wallows', 'kicks', 'nervous', 'blows-through'],
-  cold: ['dead', 'stays-down', 'harsh-everywhere', 'harsh-gets-worse', 'harsh-square-edge', 'washes-out'],
+  cold: [
+    'slow-when-cold',
+    'dead',
+    'stays-down',
+    'harsh-everywhere',
+    'harsh-gets-worse',
+    'harsh-square-edge',
+    'washes-out',
+  ],
 }
 
 /**
@@ -50,7 +59,7 @@ export const weather: Rung = (c) => {
 /** By the thermometer where it is known where the settings were found, else by the rider's own answer. */
 function turnOfWeather(c: Climb): { kind: 'heat' | 'cold'; why: string } | null {
   const found = setupOf(c.h, c.h.startSetupId)?.foundIn?.airTempC ?? null
-  const now = c.h.conditions.airTempC
+  const now = airNow(c.h).airTempC
   if (found === null)
     return answerTo(c.onNow, 'since-hot', null)?.answer === 'since-hot'
       ? { kind: 'heat', why: 'It has been so only since it got hot' }

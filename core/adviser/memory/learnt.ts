@@ -40,6 +40,8 @@ export interface Learnt {
   /** Counted, rated runs it rests on. */
   runs: number
   dials: LearntDial[]
+  /** Median time of its timed counted runs, s. */
+  lapS: number | null
   /** Logarithm of the scatter of a rating, rating points. */
   logNoise: Normal | null
   /** Points gained a run. */
@@ -76,6 +78,7 @@ export function learnFrom({ date, trailId, history, space }: EarlierDay): Learnt
       const known = wasMoved || isSpokenOf(s, k) ? ofDial(s, k) : { place: null, logSteepness: null }
       return { end: d.end, adjusterId: d.adjuster.id, moved: wasMoved, ...known }
     }),
+    lapS: median(countedRuns(alone).flatMap((r) => r.run.durationS ?? [])),
     logNoise: beyond(moments(Float64Array.from(s.surface.noiseSd, Math.log)), {
       mean: Math.log(usual.noiseSd),
       sd: usual.noiseLogSd,
@@ -120,6 +123,11 @@ function wordsOf(h: DayHistory, { data, surface }: Standing): Learnt['words'] {
     found.set(word, { word, times: before.times + 1, right: before.right + right })
   })
   return [...found.values()]
+}
+
+function median(x: number[]): number | null {
+  const sorted = [...x].sort((a, b) => a - b)
+  return sorted.length > 0 ? sorted[Math.floor(sorted.length / 2)] : null
 }
 
 function moments(x: ArrayLike<number>): Normal {

@@ -25,6 +25,8 @@ export interface Memory {
   days: { dayId: string; date: string }[]
   dials: RememberedDial[]
   habit: Habit
+  /** Best of the usual times on this trail, s; null: none was taken. */
+  lapS: number | null
   words: { word: FeelWord; times: number; right: number }[]
 }
 
@@ -87,6 +89,7 @@ export function memoryFor(today: Today, learnt: readonly Learnt[]): Memory | nul
     days: learnt.map(({ dayId, date }) => ({ dayId, date })),
     dials,
     habit: habitOf(learnt),
+    lapS: lapOf(learnt.filter((l) => l.trailId === today.trailId)),
     words: wordsOf(learnt),
   }
 }
@@ -129,6 +132,11 @@ function situationOf(a: Learnt['conditions'], other: Learnt['conditions']): Situ
     steepness: 'usual',
     pace: 'usual',
   }
+}
+
+function lapOf(learnt: readonly Learnt[]): number | null {
+  const laps = learnt.flatMap((l) => l.lapS ?? [])
+  return laps.length > 0 ? Math.min(...laps) : null
 }
 
 function habitOf(learnt: readonly Learnt[]): Habit {

@@ -3,24 +3,46 @@ import { ref, watch } from 'vue'
 import { TrailDay } from '#contract/day'
 import { useDay } from '../../stores/day.ts'
 import { useNotices } from '../../stores/notices.ts'
-import { optionsOf, purposeWords } from '../../support/words.ts'
+import { optionsOf, purposeWords, surfaceWords } from '../../support/words.ts'
+import NumberField from '../shell/NumberField.vue'
 
 const open = defineModel<boolean>('open', { required: true })
 const day = useDay()
 const notices = useNotices()
-const form = ref({ purpose: 'testing' as TrailDay['purpose'], blind: false, changeLimit: 8 })
+type Fields = Pick<TrailDay, 'purpose' | 'blind' | 'changeLimit' | 'conditions'>
+const blank = (): Fields => ({
+  purpose: 'testing',
+  blind: false,
+  changeLimit: 8,
+  conditions: { airTempC: null, altitudeM: null, surface: 'dry-hard' },
+})
+const form = ref(blank())
 const fault = ref('')
 const busy = ref(false)
 
 watch(open, (is) => {
   const d = day.bundle?.day
   if (!is || !d) return
-  form.value = { purpose: d.purpose, blind: d.blind, changeLimit: d.changeLimit }
+  form.value = {
+    purpose: d.purpose,
+    blind: d.blind,
+    changeLimit: d.changeLimit,
+    conditions: { ...d.conditions },
+  }
   fault.value = ''
 })
 async function save() {
-  const result = TrailDay.pick({ purpose: true, blind: true, changeLimit: true }).safeParse(form.value)
-  if (!result.success) return (fault.value = 'The limit is a whole number of changes from 1 to 30.')
+  const fields = { purpose: true, blind: true, changeLimit: true, conditions: true } as const
+  const result = TrailDay.pick(fields).safeParse(form.value)
+  if (!result.success) {
+    const at = result.error.issues[0].path.at(-1)
+    return (fault.value =
+      at === 'airTempC'
+        ? 'Air temperature is a number from −30 to 50 °C.'
+        : at === 'altitudeM'
+          ? 'Height is a number from −430 to 6000 m.'
+          : 'The limit is a whole number of changes from 1 to 30.')
+  }
   busy.value = true
   const ok = await notices.attempt(() => day.editDay(result.data))
   busy.value = false
@@ -46,6 +68,12 @@ async function save() {
         <p class="soft small">
           Settings, changes and sensor data stay covered until the feel of the last run is in.
         </p>
+      </div>
+      <NumberField v-model="form.conditions.airTempC" label="Air when it began" quantity="temperature" />
+      <NumberField v-model="form.conditions.altitudeM" label="Height" quantity="altitude" />
+      <div>
+        <label class="form-label" for="day-ground">Ground</label>
+        <BFormSelect id="day-ground" v-model="form.conditions.surface" :options="optionsOf(surfaceWords)" />
       </div>
       <div>
         <label class="form-label" for="day-limit">Changes at most</label>

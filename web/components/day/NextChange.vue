@@ -192,6 +192,11 @@ const asksForRun = computed(() => ['log-first-run', 'ride-it', 'repeat'].include
       {{ isTest ? '' : 'What would change our mind: ' }}{{ proposal.changeOurMind }}
     </p>
     <p v-if="outlook && !isTest" class="soft mind">{{ outlook }}</p>
+    <ul v-if="proposal.plan.length" class="plan" aria-label="What would come next">
+      <li v-for="s in proposal.plan" :key="s.when">
+        <b>{{ `If ${s.when}.` }}</b> {{ s.does }}
+      </li>
+    </ul>
     <p v-if="proposal.caution && proposal.moves.length" class="caution">
       <IconCaution aria-hidden="true" /><span>{{ proposal.caution }}</span>
     </p>
@@ -317,6 +322,11 @@ h1 {
   justify-content: space-between;
   border-bottom: 1px solid var(--line);
   padding: 0.15rem 0;
+}
+.plan {
+  list-style: none;
+  margin: 0 0 0.6rem;
+  padding: 0;
 }
 .acts {
   display: flex;

@@ -67,13 +67,7 @@ function airWords(u: SuspensionUnit, a: Adjuster): string | null {
   const known = day.held.get(a.id)?.known
   if (a.role !== 'main-pressure' || psi === undefined || !known || !day.bundle || day.past) return null
   const spacers = u.adjusters.find((x) => x.role === 'spacers')
-  const here = pressureHere(
-    psi,
-    known,
-    day.bundle.day.conditions,
-    u,
-    (spacers && day.positions.get(spacers.id)) ?? 0,
-  )
+  const here = pressureHere(psi, known, day.air, u, (spacers && day.positions.get(spacers.id)) ?? 0)
   return (
     here &&
     `reads about ${say('pressure', here.readsPsi)} here now; same sag: ${say('pressure', here.sameSagPsi)}`

@@ -31,6 +31,8 @@ const rows = computed(() =>
       headline: r.proposal.headline,
       decision: decisionWords[r.decision],
       instead: doneInstead(r),
+      // A plan stands until something else is done.
+      plan: r.decision === 'done' ? r.proposal.plan : [],
     }
   }),
 )
@@ -44,6 +46,7 @@ const rows = computed(() =>
         <span class="soft small">{{ r.after }}</span>
         <b>{{ r.headline }}</b>
         <span>{{ r.decision }}</span>
+        <span v-for="s in r.plan" :key="s.when" class="soft small">{{ `If ${s.when}: ${s.does}` }}</span>
         <span v-for="i in r.instead" :key="i" class="small">{{ i }}</span>
       </li>
     </ol>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { v7 as uuid } from 'uuid'
-import { Run } from '#contract/run'
+import { nothingNoted, Run, type Effort } from '#contract/run'
 import { useUnits } from '../../composables/useUnits.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
-import { mindWords, optionsOf, runKindWords, surfaceWords } from '../../support/words.ts'
+import { effortWords, mindWords, optionsOf, runKindWords, surfaceWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
 
 const props = defineProps<{
@@ -12,6 +12,10 @@ const props = defineProps<{
   setupId: string
   number: number
   previous: Run | null
+  /** The bike's own tyre pressures, psi. */
+  tyresPsi: { front: number | null; rear: number | null }
+  /** Air and height as they were noted last. */
+  air: { airTempC: number | null; altitudeM: number | null }
   editing: Run | null
   hasRear: boolean
   frontStrokeMm: number | null
@@ -26,6 +30,7 @@ const fault = ref<{ path: string; message: string } | null>(null)
 const busy = ref(false)
 const kinds = optionsOf(runKindWords)
 const minds = optionsOf(mindWords)
+const efforts = optionsOf(effortWords)
 const grounds = [{ value: null, text: 'as on the rest of the day' }, ...optionsOf(surfaceWords)]
 const voidWords = ['crash', 'stopped', 'puncture', 'held up', 'wrong line']
 
@@ -38,15 +43,9 @@ function fresh(): Run {
     setupId: props.setupId,
     startedAt: new Date().toISOString(),
     kind: props.number === 1 ? 'warm-up' : 'counted',
-    voidReason: null,
-    durationS: null,
-    mind: 'normal',
-    ringFrontMm: null,
-    ringRearMm: null,
-    tyreFrontPsi: props.previous?.tyreFrontPsi ?? null,
-    tyreRearPsi: props.previous?.tyreRearPsi ?? null,
+    ...nothingNoted,
+    // What was true an hour ago is told beside the field, and is read only when somebody says so.
     surface: props.previous?.surface ?? null,
-    note: '',
   }
 }
 watch(open, (is) => {
@@ -61,6 +60,29 @@ watch(open, (is) => {
 watch(form, (f) => open.value && keepDraft(draftKey.value, f), { deep: true })
 
 const { say } = useUnits()
+/** What was read before, or belongs to the bike: told, and taken over only by a tap. */
+const tyreSource = computed(() => {
+  const { previous: p, tyresPsi: own } = props
+  if (p && (p.tyreFrontPsi !== null || p.tyreRearPsi !== null))
+    return { front: p.tyreFrontPsi, rear: p.tyreRearPsi, what: 'as on the run before' }
+  return own.front !== null || own.rear !== null ? { ...own, what: 'the bike’s own' } : null
+})
+const tyreWords = computed(() => {
+  const t = tyreSource.value
+  const each = (psi: number | null) => (psi === null ? '?' : say('pressure', psi))
+  return t ? `Measured: ${t.what}, ${each(t.front)} / ${each(t.rear)}` : ''
+})
+function takeTyres() {
+  const t = tyreSource.value
+  if (t) form.value = { ...form.value, tyreFrontPsi: t.front, tyreRearPsi: t.rear }
+}
+const airHint = computed(() =>
+  props.air.airTempC === null ? '' : `so far ${say('temperature', props.air.airTempC)}`,
+)
+const heightHint = computed(() =>
+  props.air.altitudeM === null ? '' : `so far ${say('altitude', props.air.altitudeM)}`,
+)
+const pushed = (e: Effort) => (form.value.effort = form.value.effort === e ? null : e)
 async function submit() {
   const clean: Run = { ...form.value, voidReason: form.value.kind === 'void' ? form.value.voidReason : null }
   const result = Run.safeParse(clean)
@@ -139,6 +161,20 @@ const faultOf = (path: string) => (fault.value?.path === path ? fault.value.mess
           }}</label
         >
       </fieldset>
+      <div class="wide pills" role="group" aria-labelledby="run-effort">
+        <span id="run-effort" class="form-label">How hard it was ridden</span>
+        <button
+          v-for="e in efforts"
+          :key="e.value"
+          type="button"
+          :class="{ on: form.effort === e.value }"
+          :aria-pressed="form.effort === e.value"
+          @click="pushed(e.value)"
+        >
+          {{ e.text }}
+        </button>
+        <span class="soft small">A ring at full travel means more on a careful run than all out.</span>
+      </div>
       <NumberField
         v-model="form.ringFrontMm"
         label="Front ring, deepest"
@@ -156,6 +192,19 @@ const faultOf = (path: string) => (fault.value?.path === path ? fault.value.mess
       />
       <NumberField v-model="form.durationS" label="Time" unit="s" :fault="faultOf('durationS')" />
       <NumberField
+        v-model="form.heardBottomsFront"
+        label="Front bottom-outs heard"
+        :fault="faultOf('heardBottomsFront')"
+        hint="0 if you listened and heard none"
+      />
+      <NumberField
+        v-if="hasRear"
+        v-model="form.heardBottomsRear"
+        label="Rear bottom-outs heard"
+        :fault="faultOf('heardBottomsRear')"
+        hint="empty if nobody counted"
+      />
+      <NumberField
         v-model="form.tyreFrontPsi"
         label="Front tyre"
         quantity="pressure"
@@ -166,6 +215,23 @@ const faultOf = (path: string) => (fault.value?.path === path ? fault.value.mess
         label="Rear tyre"
         quantity="pressure"
         :fault="faultOf('tyreRearPsi')"
+      />
+      <div v-if="tyreWords" class="fill">
+        <button type="button" class="btn btn-plain" @click="takeTyres">{{ tyreWords }}</button>
+      </div>
+      <NumberField
+        v-model="form.airTempC"
+        label="Air at this run"
+        quantity="temperature"
+        :fault="faultOf('airTempC')"
+        :hint="airHint"
+      />
+      <NumberField
+        v-model="form.altitudeM"
+        label="Height at this run"
+        quantity="altitude"
+        :fault="faultOf('altitudeM')"
+        :hint="heightHint"
       />
       <div>
         <label class="form-label" for="run-ground">Ground</label>
@@ -198,10 +264,14 @@ fieldset {
   gap: 0.4rem;
   align-items: center;
 }
-.pills legend {
+.pills legend,
+.pills .form-label {
   flex-basis: 100%;
 }
+.pills button,
 .pills label {
+  background: none;
+  color: inherit;
   border: 1px solid var(--line);
   border-radius: 10px;
   min-height: var(--touch);
@@ -210,6 +280,7 @@ fieldset {
   align-items: center;
   cursor: pointer;
 }
+.pills button.on,
 .pills label.on {
   background: #23483c;
   border-color: #23483c;
@@ -218,6 +289,9 @@ fieldset {
 }
 .pills label:focus-within {
   outline: 3px solid var(--sun);
+}
+.fill {
+  align-self: center;
 }
 .acts {
   display: flex;

@@ -1,0 +1,240 @@
+import { describe, expect, it } from 'vitest'
+import { DayBuilder, analysisWith, shock, space } from '../test/dayBuilder.ts'
+import { advise } from './advise.ts'
+import { airNow } from './airNow.ts'
+import { comparable } from './comparable.ts'
+import { diagnose } from './diagnose.ts'
+import { rear, faultsOf, foundAt, frontSpacers, front, type Case } from './test/fieldCase.ts'
+import { fork } from '../test/dayBuilder.ts'
+import type { Run } from '#contract/run'
+
+/** 98 to 100 % of 55 mm. */
+const fullRing = 55
+const shortRing = 34
+
+/** Days on which what was noted of a run, and of its air, decides. */
+const cases: Case[] = [
+  {
+    day: 'Found at 12 °C, began at 14 °C, 27 °C by run 3 as noted there, “dives”',
+    story: () =>
+      foundAt(
+        new DayBuilder()
+          .run(7)
+          .run(7)
+          .run(6, [{ word: 'dives', end: 'front' }], { airTempC: 27 })
+          .history(),
+        12,
+        14,
+      ),
+    card: 'change',
+    moves: ['front rebound slower', 'rear rebound slower', 'front compression firmer'],
+    says: /For the heat.*27 °C now, 12 °C where these settings were found/,
+    why: 'The day got hot; the air of the run counts, not that of the morning',
+  },
+  {
+    day: 'The same word, and nobody noted that it got warm',
+    story: () =>
+      foundAt(
+        new DayBuilder()
+          .run(7)
+          .run(7)
+          .run(6, [{ word: 'dives', end: 'front' }])
+          .history(),
+        12,
+        14,
+      ),
+    card: ['ask', 'change', 'separating-test', 'repeat'],
+    never: /For the heat/,
+    why: 'Nobody says that it is hot',
+  },
+  {
+    day: 'Found at 24 °C, 3 °C now, “slow when cold” at both ends',
+    story: () =>
+      foundAt(
+        new DayBuilder()
+          .at(3)
+          .run(6, [{ word: 'slow-when-cold', end: 'both' }])
+          .history(),
+        24,
+        3,
+      ),
+    card: 'change',
+    moves: ['front rebound faster', 'rear rebound faster', 'front compression softer'],
+    says: /For the cold/,
+    why: 'Thick oil, both ends together',
+  },
+  {
+    day: '8 % quicker than at the start by the clock, and it bottoms at the rear now',
+    bike: rear(...shock.adjusters, {
+      ...shock.adjusters[1],
+      id: 'rc',
+      role: 'low-speed-compression',
+    } as (typeof shock.adjusters)[number]),
+    story: () =>
+      new DayBuilder({ fp: 80, fc: 8, fr: 6, rp: 180, rr: 7, rs: 3, rc: 8 })
+        .run(7, [], { durationS: 150 })
+        .run(7.5, [], { durationS: 149 })
+        .change({ fr: 5 })
+        .run(7.5, [{ word: 'wallows', end: 'rear' }], { durationS: 139 })
+        .run(7, [{ word: 'blows-through', end: 'rear' }], { durationS: 138 })
+        .history(),
+    card: 'change',
+    moves: ['front pressure firmer', 'front compression firmer', 'rear compression firmer'],
+    says: /Up to speed.*quicker than when the day began/,
+    why: 'The rider has got faster; both ends, one change',
+  },
+  {
+    day: 'Just as quick as at the start, the same words',
+    story: () =>
+      new DayBuilder()
+        .run(7, [], { durationS: 150 })
+        .run(7.5, [], { durationS: 149 })
+        .change({ fr: 5 })
+        .run(7.5, [{ word: 'wallows', end: 'rear' }], { durationS: 149 })
+        .run(7, [{ word: 'blows-through', end: 'rear' }], { durationS: 148 })
+        .history(),
+    card: ['ask', 'read', 'change', 'separating-test', 'repeat'],
+    never: /Up to speed/,
+    why: 'Nobody got faster: it is one end',
+  },
+  {
+    day: 'Quicker, and nothing is complained of',
+    story: () =>
+      new DayBuilder()
+        .run(7, [], { durationS: 150 })
+        .run(7.5, [], { durationS: 149 })
+        .change({ fr: 5 })
+        .run(8.5, [{ word: 'good', end: 'both' }], { durationS: 139 })
+        .run(8.5, [{ word: 'good', end: 'both' }], { durationS: 138 })
+        .history(),
+    card: ['leave-it', 'repeat', 'settled'],
+    never: /Up to speed/,
+    why: 'Going faster is what it is for',
+  },
+  {
+    day: 'The front tyre has 21 psi, the bike’s own is 26; “harsh everywhere” in front',
+    story: () => ({
+      ...new DayBuilder()
+        .run(6, [{ word: 'harsh-everywhere', end: 'front' }], { tyreFrontPsi: 31 })
+        .history(),
+      bikeTyresPsi: { front: 26, rear: 28 },
+    }),
+    card: 'check-first',
+    moves: [],
+    says: /front tyre has 5 psi above the bike’s own/i,
+    why: 'Tyres first: five psi explain a harsh front',
+  },
+]
+
+describe('cases of run facts', () => {
+  it.each(cases)('$day: $why', (c) => expect(faultsOf(c)).toEqual([]))
+})
+
+const weightOf = (over: Partial<Run>, kind: string, end = 'rear', analysis = false) => {
+  const day = new DayBuilder().run(6, [], {
+    ...over,
+    ...(analysis ? { analysis: analysisWith({}, {}) } : {}),
+  })
+  const cause = diagnose(day.history(), space).find((c) => c.kind === kind && c.end === end)
+  return (cause?.evidence ?? []).reduce((t, e) => t + e.weight, 0)
+}
+
+describe('a ring', () => {
+  it('at full travel weighs most on a careful run, least all out', () => {
+    const [careful, usual, hard] = (['held-back', 'usual', 'all-out'] as const).map((effort) =>
+      weightOf({ ringRearMm: fullRing, effort }, 'spring-soft'),
+    )
+    expect(careful).toBeGreaterThan(usual)
+    expect(usual).toBeGreaterThan(hard)
+    expect(hard).toBeGreaterThan(0)
+  })
+  it('with travel left says nothing on a careful run', () => {
+    expect(weightOf({ ringRearMm: shortRing, effort: 'held-back' }, 'spring-firm')).toBe(0)
+    expect(weightOf({ ringRearMm: shortRing, effort: 'all-out' }, 'spring-firm')).toBeGreaterThan(
+      weightOf({ ringRearMm: shortRing }, 'spring-firm'),
+    )
+  })
+})
+
+describe('bottom-outs counted by ear', () => {
+  it('one now and then on a run all out is fine, two on a usual one are not', () => {
+    expect(weightOf({ heardBottomsRear: 2, effort: 'all-out' }, 'ramp-low')).toBe(0)
+    expect(weightOf({ heardBottomsRear: 2 }, 'ramp-low')).toBeGreaterThan(0)
+    expect(weightOf({ heardBottomsRear: 1 }, 'ramp-low')).toBe(0)
+  })
+  it('nobody counted is not none', () => {
+    const both = (heardBottomsRear: number | null) =>
+      diagnose(
+        new DayBuilder().run(5, [{ word: 'bottoms', end: 'rear' }], { heardBottomsRear }).history(),
+        space,
+      ).find((c) => c.kind === 'ramp-low')!.evidence
+    expect(both(null).every((e) => e.weight > 0)).toBe(true)
+    expect(both(0).some((e) => e.weight < 0 && /Nobody heard/.test(e.text))).toBe(true)
+  })
+  it('are left to the sensor where there is one', () => {
+    expect(weightOf({ heardBottomsRear: 5 }, 'ramp-low', 'rear', true)).toBe(0)
+  })
+})
+
+describe('two runs', () => {
+  const differ = (a: Partial<Run>, b: Partial<Run>) => {
+    const h = new DayBuilder().run(7, [], a).run(7, [], b).history()
+    return comparable(h, h.runs[0], h.runs[1]).differences
+  }
+  it('ridden with another effort, or in other air, are not compared as if equal', () => {
+    expect(differ({ effort: 'held-back' }, { effort: 'all-out' })).toEqual(['ridden held back, then all out'])
+    expect(differ({ airTempC: 12 }, { airTempC: 25 })).toEqual(['13 °C warmer'])
+  })
+  it('of which one says nothing are', () => {
+    expect(differ({}, { effort: 'all-out' })).toEqual([])
+    expect(differ({ airTempC: 12 }, { airTempC: 18 })).toEqual([])
+  })
+  it('are not told apart by the clock: the better setup may be why one is quicker', () => {
+    expect(differ({ durationS: 150 }, { durationS: 120 })).toEqual([])
+  })
+})
+
+describe('the air now', () => {
+  it('is that of the latest run that says so, each by itself', () => {
+    const h = new DayBuilder()
+      .run(7, [], { airTempC: 19, altitudeM: 900 })
+      .run(7, [], { airTempC: 23 })
+      .run(7)
+      .history()
+    expect(airNow(h)).toEqual({ airTempC: 23, altitudeM: 900 })
+    expect(airNow(new DayBuilder().run(7).history())).toEqual({ airTempC: 15, altitudeM: 400 })
+  })
+})
+
+describe('a plan', () => {
+  const bottoms = () =>
+    advise(
+      new DayBuilder()
+        .run(5, [{ word: 'pogo', end: 'rear', strength: 3 }])
+        .run(5, [{ word: 'pogo', end: 'rear', strength: 3 }])
+        .history(),
+      space,
+    )
+  it('says what follows a change, one step at a time, by how it turns out', () => {
+    const p = bottoms()
+    expect(p.kind).toBe('change')
+    expect(p.plan.map((s) => s.when)).toEqual(['better', 'worse'])
+    // Worse: taken back to where it stood, in the count of the part (7 of 14 counted from open).
+    expect(p.plan[1].does).toMatch(/^Back to 7 clicks/)
+  })
+  it('never plans a turn against the leading cause', () => {
+    for (const s of bottoms().plan) expect(s.does).not.toMatch(/rear rebound.*faster/i)
+  })
+  it('does not plan the same turn again where it was worse', () => {
+    const p = bottoms()
+    expect(p.plan[1].does).not.toContain(p.headline.slice(1))
+  })
+  it('belongs to turns weighed on what was ridden, not to looks, readings or questions', () => {
+    const asked = advise(
+      new DayBuilder().run(5, [{ word: 'kicks', end: 'rear' }]).history(),
+      front(...fork.adjusters, frontSpacers),
+    )
+    expect(asked.moves).toEqual([])
+    expect(asked.plan).toEqual([])
+  })
+})
