@@ -120,7 +120,7 @@ export const days: DayStory[] = [
       'ilka fork lsc': 12,
       'ilka fork rebound': 6,
       'ilka shock psi': 172,
-      'ilka shock rebound': 9,
+      'ilka shock rebound': 6,
       'ilka shock lever': 0,
     },
     steps: [
@@ -140,7 +140,7 @@ export const days: DayStory[] = [
         marks: [{ word: 'pogo', section: 'Rollers', end: 'rear' }],
         sensors: true,
       },
-      { do: 'change', to: { 'ilka shock rebound': 8 }, why: 'It bounces on after the rollers' },
+      { do: 'change', to: { 'ilka shock rebound': 5 }, why: 'It bounces on after the rollers' },
       {
         do: 'run',
         at: '11:05',
@@ -150,7 +150,7 @@ export const days: DayStory[] = [
         sensors: true,
       },
       { do: 'run', at: '11:27', rating: 7.5, against: { step: 2, value: 1 } },
-      { do: 'change', to: { 'ilka shock rebound': 7 }, why: 'Try one past it' },
+      { do: 'change', to: { 'ilka shock rebound': 4 }, why: 'Try one past it' },
       {
         do: 'run',
         at: '11:52',
@@ -158,7 +158,7 @@ export const days: DayStory[] = [
         marks: [{ word: 'stays-down', section: 'Larch roots', end: 'rear' }],
         against: { step: 5, value: -1 },
       },
-      { do: 'change', to: { 'ilka shock rebound': 8 }, why: 'Back: one past the best' },
+      { do: 'change', to: { 'ilka shock rebound': 5 }, why: 'Back: one past the best' },
       { do: 'run', at: '12:14', rating: 8, marks: [{ word: 'grips', section: 'Two berms', end: 'both' }] },
     ],
   },

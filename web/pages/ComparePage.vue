@@ -233,6 +233,13 @@ const swap = () => void router.replace({ query: { a: runB.value, b: runA.value }
 </template>
 
 <style scoped>
+.verdict table.facts {
+  width: auto;
+}
+.verdict .facts :is(th, td) {
+  text-align: left;
+  padding-right: 2rem;
+}
 .pick {
   display: flex;
   gap: 0.8rem;
@@ -278,7 +285,7 @@ td {
   border-bottom: 1px solid var(--line);
 }
 td.num,
-th:nth-child(n + 3):nth-child(-n + 5) {
+.table th:nth-child(n + 3):nth-child(-n + 5) {
   text-align: right;
 }
 .within {

@@ -4,6 +4,7 @@ import type { Rung } from './climb.ts'
 import { usefulOf } from './turn.ts'
 
 const lookAlikeFactor = 2
+const knownFrom = 0.8
 
 /** The likeliest causes ask for opposite turns of one dial that nobody has moved yet: find out first. */
 export const separate: Rung = (c) => {
@@ -26,7 +27,9 @@ export const separate: Rung = (c) => {
     (x) =>
       x.steps.length === 1 && s.dials[x.steps[0].dial].adjuster.id === id && x.steps[0].to === first.move.to,
   )
-  return probe
+  // What was ridden, today or before, leans one way already: the turn itself is the better test.
+  const known = probe && (probe.better >= knownFrom || probe.better <= 1 - knownFrom)
+  return probe && !known
     ? separatingCard(h, space, s.dials, probe, first.cause, rival.cause, c.causes(), positions)
     : null
 }

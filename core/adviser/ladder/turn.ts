@@ -117,9 +117,9 @@ function soundOf(c: Climb): Candidate[] {
  */
 function answeringComplaint(c: Climb, sound: readonly Candidate[]): Candidate[] | null {
   const last = c.onNow[c.onNow.length - 1]
-  const said = (last?.feel?.marks ?? []).filter(
-    (m) => isComplaint(m.word) && (wasAsked(c, m) || isMeasured(c, m)),
-  )
+  const complaints = (last?.feel?.marks ?? []).filter((m) => isComplaint(m.word))
+  const asked = complaints.filter((m) => wasAsked(c, m))
+  const said = complaints.filter((m) => asked.includes(m) || isMeasured(c, m))
   if (said.length === 0) return null
   const spoken = c
     .causes()
@@ -136,7 +136,9 @@ function answeringComplaint(c: Climb, sound: readonly Candidate[]): Candidate[] 
       ),
     ),
   )
-  const enough = Math.max(choice.leastWorth, elsewhereShare * (sound.length > 0 ? worth(sound[0]) : 0))
+  // What was just asked is answered, where a turn can answer it at all: nobody asks of the rear and turns the front.
+  const elsewhere = asked.length > 0 || sound.length === 0 ? 0 : elsewhereShare * worth(sound[0])
+  const enough = Math.max(choice.leastWorth, elsewhere)
   return fitting.some((x) => worth(x) >= enough) ? fitting : null
 }
 

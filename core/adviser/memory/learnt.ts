@@ -22,8 +22,6 @@ export interface EarlierDay {
 export interface LearntDial {
   end: End
   adjusterId: string
-  /** Ridden in more than one place that day. */
-  moved: boolean
   /** Best place, canonical unit of the part, and its spread in click-equivalents. */
   place: { value: number; sdClicks: number } | null
   /** Logarithm of a ninth of the points lost three click-equivalents off. */
@@ -73,10 +71,9 @@ export function learnFrom({ date, trailId, history, space }: EarlierDay): Learnt
     conditions: history.conditions,
     runs,
     dials: s.dials.map((d, k) => {
-      const wasMoved = moved.has(d.adjuster.id)
-      // That nothing was said of a dial that never moved is no knowledge of it, however good the day was.
-      const known = wasMoved || isSpokenOf(s, k) ? ofDial(s, k) : { place: null, logSteepness: null }
-      return { end: d.end, adjusterId: d.adjuster.id, moved: wasMoved, ...known }
+      // A dial that was never tried elsewhere is not known, however good the day was.
+      const known = moved.has(d.adjuster.id) ? ofDial(s, k) : { place: null, logSteepness: null }
+      return { end: d.end, adjusterId: d.adjuster.id, ...known }
     }),
     lapS: median(countedRuns(alone).flatMap((r) => r.run.durationS ?? [])),
     logNoise: beyond(moments(Float64Array.from(s.surface.noiseSd, Math.log)), {
@@ -87,9 +84,6 @@ export function learnFrom({ date, trailId, history, space }: EarlierDay): Learnt
     words: wordsOf(alone, s),
   }
 }
-
-const isSpokenOf = ({ data }: Standing, k: number) =>
-  data.clues.some((c) => c.parts.some((p) => p.dial === k)) || data.hints.some((x) => x.dial === k)
 
 function ofDial({ dials, data, surface }: Standing, k: number): Pick<LearntDial, 'place' | 'logSteepness'> {
   const column = (x: Float64Array) => x.filter((_, i) => i % surface.dials === k)

@@ -14,8 +14,6 @@ import type { Learnt, LearntDial } from './learnt.ts'
 /** What earlier days taught of a dial, as it holds today; click-equivalents. */
 export interface RememberedDial {
   adjusterId: string
-  /** Ridden in more than one place on one of those days. */
-  moved: boolean
   place: Normal | null
   logSteepness: Normal | null
 }
@@ -80,7 +78,6 @@ export function memoryFor(today: Today, learnt: readonly Learnt[]): Memory | nul
     const place = allOf(places)
     return {
       adjusterId: d.adjuster.id,
-      moved: known.some(({ x }) => x.moved),
       place: place && { mean: place.mean, sd: Math.max(memoryRules.leastSd, place.sd) },
       logSteepness: allOf(widths),
     }

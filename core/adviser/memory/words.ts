@@ -14,6 +14,8 @@ const knownWithin = 2.5
 const mostDials = 3
 /** Width is told only where it was learnt: spread of its logarithm. */
 const widthKnownWithin = 0.6
+/** The scatter is told only where repeats have shown it: spread of its logarithm. */
+const noiseKnownWithin = 0.24
 const feltPoints = 0.5
 const leastTimes = 3
 const leastDrift = 0.05
@@ -25,12 +27,15 @@ export function memoryWords(m: Memory, space: SetupSpace): string[] {
   const places = m.dials
     .flatMap((x) => {
       const dial = dials.find((d) => d.adjuster.id === x.adjusterId)
-      return dial && x.moved && x.place && x.place.sd <= knownWithin ? [{ dial, x, place: x.place }] : []
+      return dial && x.place && x.place.sd <= knownWithin ? [{ dial, x, place: x.place }] : []
     })
     .sort((a, b) => a.place.sd - b.place.sd)
     .slice(0, mostDials)
     .map(({ dial, x, place }) => placeWords(dial, x, place, units))
-  const noise = `Ratings on the same settings scatter by about ${m.habit.noiseSd.toFixed(1)} points.`
+  const noise =
+    m.habit.noiseLogSd > noiseKnownWithin
+      ? []
+      : [`Ratings on the same settings scatter by about ${m.habit.noiseSd.toFixed(1)} points.`]
   const { mean: gained } = m.habit.drift
   const drift =
     Math.abs(gained) < leastDrift
@@ -45,7 +50,7 @@ export function memoryWords(m: Memory, space: SetupSpace): string[] {
     .map(
       (w) => `“${wordRules[w.word].label}” pointed the right way ${Math.round(w.right)} of ${w.times} times.`,
     )
-  return [...places, noise, ...drift, ...words]
+  return [...places, ...noise, ...drift, ...words]
 }
 
 /** "Front rebound: best near 7; 2 clicks either way feel the same to you." */

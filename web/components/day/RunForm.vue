@@ -180,7 +180,7 @@ const faultOf = (path: string) => (fault.value?.path === path ? fault.value.mess
         label="Front ring, deepest"
         quantity="length"
         :fault="faultOf('ringFrontMm')"
-        hint="wiper to ring edge, after the run"
+        hint="wiper to ring edge"
       />
       <NumberField
         v-if="hasRear"
@@ -190,19 +190,18 @@ const faultOf = (path: string) => (fault.value?.path === path ? fault.value.mess
         :fault="faultOf('ringRearMm')"
         hint="on the shock shaft"
       />
-      <NumberField v-model="form.durationS" label="Time" unit="s" :fault="faultOf('durationS')" />
       <NumberField
         v-model="form.heardBottomsFront"
-        label="Front bottom-outs heard"
+        label="Bottomed, front"
         :fault="faultOf('heardBottomsFront')"
-        hint="0 if you listened and heard none"
+        hint="times, by ear; 0 if none was heard"
       />
       <NumberField
         v-if="hasRear"
         v-model="form.heardBottomsRear"
-        label="Rear bottom-outs heard"
+        label="Bottomed, rear"
         :fault="faultOf('heardBottomsRear')"
-        hint="empty if nobody counted"
+        hint="times; empty if nobody counted"
       />
       <NumberField
         v-model="form.tyreFrontPsi"
@@ -219,6 +218,7 @@ const faultOf = (path: string) => (fault.value?.path === path ? fault.value.mess
       <div v-if="tyreWords" class="fill">
         <button type="button" class="btn btn-plain" @click="takeTyres">{{ tyreWords }}</button>
       </div>
+      <NumberField v-model="form.durationS" label="Time" unit="s" :fault="faultOf('durationS')" />
       <NumberField
         v-model="form.airTempC"
         label="Air at this run"
@@ -266,6 +266,9 @@ fieldset {
 }
 .pills legend,
 .pills .form-label {
+  font: inherit;
+  font-weight: 600;
+  margin: 0;
   flex-basis: 100%;
 }
 .pills button,
@@ -290,8 +293,17 @@ fieldset {
 .pills label:focus-within {
   outline: 3px solid var(--sun);
 }
+.field-grid {
+  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+}
 .fill {
-  align-self: center;
+  grid-column: span 2;
+  align-self: end;
+}
+@media (max-width: 720px) {
+  .fill {
+    grid-column: 1 / -1;
+  }
 }
 .acts {
   display: flex;
