@@ -2,7 +2,14 @@ import { z } from 'zod'
 import { CalendarDay, Id, Name, Note, Version } from './common.ts'
 import { AdvisedPosition } from './setup.ts'
 
-export const BaselineSource = z.enum(['unit-maker', 'frame-maker', 'workshop', 'own', 'computed'])
+export const BaselineSource = z.enum([
+  'unit-maker',
+  'frame-maker',
+  'workshop',
+  'own',
+  'computed',
+  'another-rider',
+])
 export type BaselineSource = z.infer<typeof BaselineSource>
 
 const SagPct = z
@@ -23,6 +30,13 @@ export const Baseline = z
     name: Name,
     source: BaselineSource,
     asOf: CalendarDay,
+    /** Another rider's settings: what that rider weighs with kit; they are not meant for any other weight. */
+    riderMassKg: z
+      .number()
+      .min(25, 'A riding weight below 25 kg is not plausible.')
+      .max(220, 'A riding weight above 220 kg is not plausible.')
+      .nullable()
+      .default(null),
     sagFrontPct: SagPct,
     sagRearPct: SagPct,
     positions: z.array(AdvisedPosition).max(24),
@@ -31,5 +45,9 @@ export const Baseline = z
   .refine((b) => new Set(b.positions.map((p) => p.adjusterId)).size === b.positions.length, {
     error: 'An adjuster has two positions in one baseline.',
     path: ['positions'],
+  })
+  .refine((b) => b.source !== 'another-rider' || b.riderMassKg !== null, {
+    error: 'Say what that rider weighs with kit: clicks of another weight are not yours.',
+    path: ['riderMassKg'],
   })
 export type Baseline = z.infer<typeof Baseline>

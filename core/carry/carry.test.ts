@@ -6,7 +6,9 @@ import { unitAir } from '../spring/unitSpring.ts'
 import { sameSagElsewherePsi } from '../spring/weather.ts'
 import { viscosityCst } from '../damper/oil.ts'
 import { carriedPositions, carryOver, ontoOtherUnits } from './carryOver.ts'
+import { forRider } from './ofAnotherRider.ts'
 import type { Situation } from './situation.ts'
+import { isSameModel } from '../setup/sameModel.ts'
 
 const usual: Situation = {
   ridingMassKg: 80,
@@ -107,7 +109,7 @@ describe('onto another bike', () => {
     { end: 'rear' as const, adjusterId: 'ors', value: 0 },
   ]
   it('takes the same share of a dial that has another number of clicks, with a wide spread', () => {
-    const list = ontoOtherUnits(carry({}), [other], standing)
+    const list = ontoOtherUnits(carry({}), units, [other], standing)
     const dial = list.find((c) => c.adjuster.id === 'orr')!
     expect(dial.to).toBe(14)
     expect(dial.spread).toBeGreaterThan(4)
@@ -116,9 +118,54 @@ describe('onto another bike', () => {
   it('leaves what has no counterpart where it stands', () => {
     const list = ontoOtherUnits(
       carry({}).filter((c) => c.adjuster.kind !== 'spacer'),
+      units,
       [other],
       standing,
     )
     expect(list.find((c) => c.adjuster.id === 'ors')).toMatchObject({ to: 0, shifts: [] })
+  })
+})
+
+describe('another rider’s settings', () => {
+  const theirs = {
+    source: 'another-rider' as const,
+    riderMassKg: 95,
+    positions: [
+      { end: 'rear' as const, adjusterId: 'rp', value: 210 },
+      { end: 'rear' as const, adjusterId: 'rr', value: 4 },
+    ],
+  }
+  it('at another weight are not handed over as written: less air and a faster rebound for who is lighter', () => {
+    const { positions, words } = forRider(theirs, units, 70)
+    const value = (id: string) => positions.find((p) => p.adjusterId === id)!.value
+    expect(value('rp')).toBeLessThan(190)
+    expect(value('rr')).toBeGreaterThan(4)
+    expect(words).toMatch(/^Not as written: found by a rider of 95 kg/)
+  })
+  it('say nothing while the own weight is not known', () => {
+    expect(forRider(theirs, units, null)).toMatchObject({
+      positions: [],
+      words: expect.stringMatching(/95 kg/),
+    })
+  })
+  it('of the same weight, and what a maker writes, are taken as they are', () => {
+    expect(forRider(theirs, units, 96)).toEqual({ positions: theirs.positions, words: null })
+    expect(forRider({ ...theirs, source: 'unit-maker' }, units, 60).words).toBeNull()
+  })
+})
+
+describe('a unit of the same model on another bike', () => {
+  const twin = { ...shock, id: 'twin', adjusters: shock.adjusters.map((a) => ({ ...a, id: `t${a.id}` })) }
+  it('takes the clicks as they are, not a share of the dial with a wide spread', () => {
+    const list = ontoOtherUnits(carry({}), units, [twin], [])
+    const dial = list.find((c) => c.adjuster.id === 'trr')!
+    expect(dial).toMatchObject({ to: startPositions.rr, spread: 0, shifts: [] })
+  })
+  it('is none when it was re-valved, is longer, or has another dial', () => {
+    expect(isSameModel(shock, twin)).toBe(true)
+    expect(isSameModel(shock, { ...twin, revalved: true })).toBe(false)
+    expect(isSameModel(shock, { ...twin, strokeMm: 60 })).toBe(false)
+    expect(isSameModel(shock, { ...twin, adjusters: twin.adjusters.slice(1) })).toBe(false)
+    expect(isSameModel(shock, { ...twin, name: 'another' })).toBe(false)
   })
 })

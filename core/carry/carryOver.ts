@@ -1,6 +1,6 @@
 import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
-import type { AdvisedPosition, Position, Setup } from '#contract/setup'
+import type { AdvisedPosition, Position } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
 import { adjusterRange, clampToRange } from '../adjusters/range.ts'
 import { familyOf } from '../adjusters/words.ts'
@@ -10,6 +10,7 @@ import { InputError } from '../errors.ts'
 import { netPressurePsi, pressureForLoadPsi } from '../spring/air.ts'
 import { usualSprungBikeKg } from '../spring/load.ts'
 import { assumed } from '../setup/known.ts'
+import { isSameModel } from '../setup/sameModel.ts'
 import { unitAir } from '../spring/unitSpring.ts'
 import { ambientPa } from '../spring/weather.ts'
 import { groundRules } from './groundRules.ts'
@@ -42,7 +43,7 @@ const carriedKg = (s: Situation) => s.ridingMassKg + usualSprungBikeKg.plain
  * @throws InputError 'mass.missing', 'air.altitude', 'air.temperature'
  */
 export function carryOver(
-  setup: Pick<Setup, 'positions'>,
+  setup: { positions: readonly AdvisedPosition[] },
   units: readonly SuspensionUnit[],
   from: Situation,
   to: Situation,
@@ -88,18 +89,27 @@ export function carryOver(
  * The same, for a bike with other units: what has the same role at the same end takes the same share of its dial or the
  * same pressure, with a wide spread; what has no counterpart stays where it stands on that bike.
  *
+ * @param fromUnits units the setup was found on; one of the same model takes its clicks as they are
  * @param standing positions on the other bike now
  */
 export function ontoOtherUnits(
   carried: readonly CarriedPosition[],
+  fromUnits: readonly SuspensionUnit[],
   units: readonly SuspensionUnit[],
   standing: readonly AdvisedPosition[],
 ): CarriedPosition[] {
   const values = new Map(standing.map((p) => [p.adjusterId, p.value]))
+  const twins = new Map(units.map((u) => [u.id, fromUnits.find((x) => isSameModel(x, u)) ?? null]))
   return units.flatMap((u) =>
     u.adjusters.flatMap((adjuster): CarriedPosition[] => {
       const same = carried.find((c) => c.adjuster.id === adjuster.id)
       if (same) return [same]
+      const twin = twins.get(u.id)
+      const counterpart =
+        twin && carried.find((c) => c.adjuster.id === twin.adjusters[u.adjusters.indexOf(adjuster)].id)
+      // Two of one model: the same click is the same click.
+      if (counterpart)
+        return [{ ...counterpart, adjuster, from: values.get(adjuster.id) ?? counterpart.from }]
       const from = values.get(adjuster.id)
       // Nobody has read it on that bike: there is nothing to keep.
       if (from === undefined) return []

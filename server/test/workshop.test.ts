@@ -59,6 +59,7 @@ const baseline = (over: Partial<Baseline> = {}): Baseline => ({
   name: 'Frame maker, page 4',
   source: 'frame-maker',
   asOf: '2031-01-01',
+  riderMassKg: null,
   sagFrontPct: null,
   sagRearPct: 28,
   positions: [],

@@ -65,6 +65,7 @@ export const sourceWords: Record<BaselineSource, string> = {
   workshop: 'workshop',
   own: 'own',
   computed: 'computed',
+  'another-rider': 'another rider',
 }
 export const serviceWords: Record<ServiceKind, string> = {
   'pressure-check': 'pressure checked',

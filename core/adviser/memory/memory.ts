@@ -3,7 +3,6 @@ import type { FeelWord } from '#contract/run'
 import type { SuspensionUnit } from '#contract/unit'
 import { carryOver } from '../../carry/carryOver.ts'
 import type { Situation } from '../../carry/situation.ts'
-import { assumed } from '../../setup/known.ts'
 import { normal80, together, type Normal } from '../../stats/normal.ts'
 import { dialsOf, type Dial } from '../dials.ts'
 import type { SetupSpace } from '../dayHistory.ts'
@@ -98,7 +97,7 @@ function placeToday(d: Dial, x: LearntDial, day: Learnt, today: Today): Normal |
   const [was, is] = [situationOf(day.conditions, now), situationOf(now, day.conditions)]
   const [carried] = carryOver(
     {
-      positions: [{ end: d.end, adjusterId: d.adjuster.id, value: x.place.value, known: assumed('memory') }],
+      positions: [{ end: d.end, adjusterId: d.adjuster.id, value: x.place.value }],
     },
     fittedUnits(today.space).filter((u: SuspensionUnit) => u.adjusters.some((a) => a.id === d.adjuster.id)),
     was,

@@ -8,6 +8,7 @@ import { startPressures } from '#core/spring/start'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useBench } from '../../stores/bench.ts'
 import { useGarage } from '../../stores/garage.ts'
+import { forRider } from '#core/carry/ofAnotherRider'
 import { sourceWords } from '../../support/benchWords.ts'
 import GaugeForm from '../garage/GaugeForm.vue'
 import EndMark from '../shell/EndMark.vue'
@@ -70,14 +71,15 @@ function offers(u: SuspensionUnit) {
           clamped: s.clamped,
         }))
   const written = garage.baselinesOf(b.id).flatMap((x) => {
-    const psi = x.positions.find((p) => p.adjusterId === main.id)?.value
+    const held = forRider(x, [u], bench.massKg)
+    const psi = held.positions.find((p) => p.adjusterId === main.id)?.value
     return psi === undefined
       ? []
       : [
           {
             key: x.id,
             psi: Math.round(psi),
-            words: `${x.name}, ${sourceWords[x.source]}, ${x.asOf}`,
+            words: [`${x.name}, ${sourceWords[x.source]}, ${x.asOf}`, held.words].filter(Boolean).join('. '),
             spread: null,
             clamped: false,
           },

@@ -8,7 +8,7 @@ import type { Setup } from '#contract/setup'
 import { carriedPositions, carryOver, ontoOtherUnits, type CarriedPosition } from '#core/carry/carryOver'
 import type { Pace, Steepness } from '#core/carry/situation'
 import type { Adjuster } from '#contract/adjuster'
-import { adjusterName } from '#core/adjusters/words'
+import { adjusterName, effectWord } from '#core/adjusters/words'
 import { ridingMassKg } from '#core/spring/load'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
@@ -91,7 +91,7 @@ const result = computed<{ rows: CarriedPosition[]; fault: string }>(() => {
     const standing = bike && garage.currentSetup(bike.id)
     if (!elsewhere.value || !bike || !standing) return { rows: carried, fault: '' }
     const fitted = garage.units.filter((u) => u.id === bike.frontUnitId || u.id === bike.rearUnitId)
-    return { rows: ontoOtherUnits(carried, fitted, standing.positions), fault: '' }
+    return { rows: ontoOtherUnits(carried, props.bundle.units, fitted, standing.positions), fault: '' }
   } catch (e) {
     return { rows: [], fault: e instanceof Error ? e.message : String(e) }
   }
@@ -103,10 +103,16 @@ function sizeWords(a: Adjuster, size: number): string {
   if (a.kind === 'spring-rate') return sayDifference('springRate', size)
   return size.toFixed(1)
 }
-const spreadWords = (r: CarriedPosition) => (r.spread < 0.05 ? '' : `± ${sizeWords(r.adjuster, r.spread)}`)
-/** "−2.2: the spring is stiffer …" */
-const shiftWords = (a: Adjuster, s: CarriedPosition['shifts'][number]) =>
-  `${s.by < 0 ? '−' : '+'}${sizeWords(a, Math.abs(s.by))}: ${s.why}`
+/** Whole pieces are there or not: no half spacer, no spring between two. */
+const isWhole = (a: Adjuster) => ['spacer', 'spring-rate', 'lever'].includes(a.kind)
+const spreadWords = (r: CarriedPosition) =>
+  r.spread < 0.05 || isWhole(r.adjuster) ? '' : `± ${sizeWords(r.adjuster, r.spread)}`
+/** "2.2 clicks slower: the spring is stiffer …"; a sign would mean the opposite on a part counted from open. */
+function shiftWords(r: CarriedPosition, s: CarriedPosition['shifts'][number]): string {
+  const unit = r.adjuster.kind === 'click' ? ' clicks' : r.adjuster.kind === 'turn' ? ' turns' : ''
+  const effect = effectWord(r.adjuster, r.from, r.from + s.by)
+  return `${sizeWords(r.adjuster, Math.abs(s.by))}${unit} ${effect}: ${s.why}`
+}
 
 async function save() {
   const bike = target.value
@@ -181,7 +187,7 @@ async function save() {
             }}</b>
           </h3>
           <ul>
-            <li v-for="s in r.shifts" :key="s.why" class="num">{{ shiftWords(r.adjuster, s) }}</li>
+            <li v-for="s in r.shifts" :key="s.why" class="num">{{ shiftWords(r, s) }}</li>
           </ul>
           <p v-if="r.limit" class="caution">{{ r.limit }}</p>
         </article>

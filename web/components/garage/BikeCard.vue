@@ -15,6 +15,8 @@ import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { serviceWords, sourceWords } from '../../support/benchWords.ts'
 import { dayWords } from '../../support/dates.ts'
+import { forRider } from '#core/carry/ofAnotherRider'
+import { ridingMassKg } from '#core/spring/load'
 import { knownTitle } from '../../support/knownTitle.ts'
 import { useOutbox } from '../../stores/outbox.ts'
 import { useWho } from '../../composables/useWho.ts'
@@ -38,7 +40,12 @@ const { say, positionWords } = useUnits()
 
 const setup = computed(() => garage.currentSetup(props.bike.id))
 const units = computed(() => garage.unitsOf(props.bike))
-const starts = computed(() => garage.baselinesOf(props.bike.id))
+/** Another rider's settings stand here as they hold for this one. */
+const starts = computed(() => {
+  const rider = garage.rider(props.bike.riderId)
+  const mass = rider && rider.bodyMassKg !== null ? ridingMassKg(rider) : null
+  return garage.baselinesOf(props.bike.id).map((b) => ({ b, held: forRider(b, units.value, mass) }))
+})
 const services = computed(() => garage.servicesOf(props.bike.id))
 const rows = computed(() =>
   units.value.map((u) => ({
@@ -60,8 +67,8 @@ const rows = computed(() =>
         how: knownWords[at?.known.how ?? 'unread'],
         title: knownTitle(at?.known ?? null),
         base: countBaseWords(a),
-        others: starts.value.map((b) => {
-          const v = b.positions.find((p) => p.adjusterId === a.id)?.value
+        others: starts.value.map(({ held }) => {
+          const v = held.positions.find((p) => p.adjusterId === a.id)?.value
           return v === undefined ? '' : positionWords(a, v)
         }),
       }
@@ -164,7 +171,7 @@ async function remove(what: 'service' | 'baseline', id: string, name: string) {
             <tr>
               <td></td>
               <th scope="col">on it now</th>
-              <th v-for="b in starts" :key="b.id" scope="col">{{ sourceWords[b.source] }}</th>
+              <th v-for="{ b } in starts" :key="b.id" scope="col">{{ sourceWords[b.source] }}</th>
             </tr>
           </thead>
           <tbody>
@@ -198,8 +205,11 @@ async function remove(what: 'service' | 'baseline', id: string, name: string) {
     <details>
       <summary>{{ `Makers’ settings: ${starts.length || 'none yet'}` }}</summary>
       <ul>
-        <li v-for="b in starts" :key="b.id">
-          <span>{{ `${b.name}, ${sourceWords[b.source]}, ${b.asOf}` }}</span>
+        <li v-for="{ b, held } in starts" :key="b.id">
+          <span
+            >{{ `${b.name}, ${sourceWords[b.source]}, ${b.asOf}` }}
+            <small v-if="held.words" class="soft">{{ held.words }}</small></span
+          >
           <span
             ><button type="button" class="btn btn-sm" @click="openStart(b)">Edit</button
             ><button type="button" class="btn btn-sm soft" @click="remove('baseline', b.id, b.name)">

@@ -8,7 +8,9 @@ import type { End } from '#contract/common'
 import { countBaseWords, fromCount, toCount } from '#core/adjusters/count'
 import { adjusterRange, canStandAt } from '#core/adjusters/range'
 import { adjusterName, positionWords } from '#core/adjusters/words'
+import { forRider } from '#core/carry/ofAnotherRider'
 import { InputError } from '#core/errors'
+import { ridingMassKg } from '#core/spring/load'
 import { useForm } from '../../composables/useForm.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
@@ -35,6 +37,7 @@ const { form, fault, busy, submit, faultOf, otherFault } = useForm<Baseline>({
       name: '',
       source: 'unit-maker',
       asOf: localToday(),
+      riderMassKg: null,
       sagFrontPct: null,
       sagRearPct: null,
       positions: [],
@@ -74,11 +77,18 @@ function set(end: End, a: Adjuster, count: number | null) {
     }
   }
 }
+/** Said while it is typed: what is shown later is not what was written. */
+const refusal = computed(() => {
+  const rider = garage.rider(props.bike.riderId)
+  return rider
+    ? forRider(form.value, units.value, rider.bodyMassKg === null ? null : ridingMassKg(rider)).words
+    : null
+})
 const levers = (a: Adjuster) =>
   a.kind === 'lever'
     ? [{ value: null, text: 'not said' }, ...a.positions.map((text, value) => ({ value, text }))]
     : []
-const shown = ['name', 'asOf', 'sagFrontPct', 'sagRearPct']
+const shown = ['name', 'asOf', 'riderMassKg', 'sagFrontPct', 'sagRearPct']
 </script>
 
 <template>
@@ -105,6 +115,14 @@ const shown = ['name', 'asOf', 'sagFrontPct', 'sagRearPct']
       <BFormInput id="start-date" v-model="form.asOf" type="date" />
       <p v-if="faultOf('asOf')" class="fault" role="alert">Give the day.</p>
     </div>
+    <NumberField
+      v-if="form.source === 'another-rider'"
+      v-model="form.riderMassKg"
+      label="What that rider weighs, with kit"
+      quantity="mass"
+      :fault="faultOf('riderMassKg')"
+    />
+    <p v-if="refusal" class="caution wide">{{ refusal }}</p>
     <template v-for="u in units" :key="u.id">
       <h4 class="wide"><EndMark :end="u.end" /> {{ u.end === 'front' ? 'Front' : 'Rear' }}, {{ u.name }}</h4>
       <NumberField
