@@ -1,6 +1,7 @@
 import type { Adjuster } from '#contract/adjuster'
 import type { Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
+import { withStandingReadings } from '../setup/sagOf.ts'
 import { solveSag, type AirReading, type SagSolution } from '../spring/solver.ts'
 import { unitAir } from '../spring/unitSpring.ts'
 
@@ -13,7 +14,7 @@ export function wishedPsi(setups: readonly Setup[], unit: SuspensionUnit): numbe
   const air = unit.adjusters.find((a) => a.role === 'main-pressure')
   if (air?.kind !== 'pressure') return null
   const spacerDial = unit.adjusters.find((a) => a.role === 'spacers')
-  for (const s of [...setups].reverse()) {
+  for (const s of withStandingReadings(setups).reverse()) {
     const sagPct = unit.end === 'front' ? s.foundIn?.sagFrontPct : s.foundIn?.sagRearPct
     const at = (id: string | undefined) => s.positions.find((p) => p.adjusterId === id)?.value
     const pressurePsi = at(air.id)

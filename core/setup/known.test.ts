@@ -4,6 +4,7 @@ import type { Setup } from '#contract/setup'
 import { countedRuns, historyOf, keyOfRun } from '../adviser/history.ts'
 import { DayBuilder, fork, frontPressure, frontRebound, shock } from '../test/dayBuilder.ts'
 import { assumed, knownAfterTurn, readBy, setBy, withLaterReadings, withTurns } from './known.ts'
+import { wishedPsi } from '../adviser/sagWish.ts'
 import { knownSagPct } from './sagOf.ts'
 import { changesMade, standingChanges, undoable } from './undo.ts'
 
@@ -141,6 +142,13 @@ describe('the sag that is known of a setup', () => {
     ...base[0],
     foundIn: null,
     positions: base[0].positions.map((p) => (p.adjusterId === id ? { ...p, value } : p)),
+  })
+  it('is not one that was taken back, but the one before it', () => {
+    const slip = { ...base[0], id: 'slip', foundIn: { ...found, sagRearPct: 12 } }
+    const back = { ...base[0], id: 'back', foundIn: null, reason: { ...base[0].reason, source: 'undo' as const, undoes: 'slip' } } // prettier-ignore
+    expect(knownSagPct([...base, slip], slip, shock)).toBe(12)
+    expect(knownSagPct([...base, slip, back], back, shock)).toBe(36)
+    expect(wishedPsi([...base, slip, back], shock)).toBe(wishedPsi(base, shock))
   })
   it('holds for another click of a damper, not at another pressure or with another spacer', () => {
     expect(knownSagPct(base, moved('rr', 4), shock)).toBe(36)

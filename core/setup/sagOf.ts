@@ -13,6 +13,12 @@ const springRoles = [
   'spacers',
 ]
 
+/** Setups whose reading stands: one that was taken back was a slip, and says nothing. */
+export function withStandingReadings(setups: readonly Setup[]): Setup[] {
+  const gone = new Set(setups.map((s) => s.reason.undoes))
+  return setups.filter((s) => !gone.has(s.id))
+}
+
 /**
  * Sag of an end that is known for a setup, %: read on the bench on this very spring. At another pressure, with another
  * spring, preload or number of spacers it is unread.
@@ -27,8 +33,7 @@ export function knownSagPct(
   const front = unit.end === 'front'
   const parts = unit.adjusters.filter((a) => springRoles.includes(a.role))
   const at = (s: Pick<Setup, 'positions'>, id: string) => s.positions.find((p) => p.adjusterId === id)?.value
-  for (let i = setups.length - 1; i >= 0; i--) {
-    const s = setups[i]
+  for (const s of withStandingReadings(setups).reverse()) {
     const sag = front ? s.foundIn?.sagFrontPct : s.foundIn?.sagRearPct
     if (typeof sag !== 'number') continue
     if ((front ? s.frontUnitId : s.rearUnitId) !== (front ? now.frontUnitId : now.rearUnitId)) continue

@@ -57,11 +57,11 @@ export function useDayActs() {
       act(async () => {
         const end = day.proposal?.readEnd
         if (!end) return
-        await day.readSag(end, sagPct)
+        const { after } = await day.readSag(end, sagPct)
         notices.show(
           `${end === 'front' ? 'Front' : 'Rear'} sag read: ${Math.round(sagPct)} %. Nothing was turned.`,
           'done',
-          null,
+          async () => void (await day.unreadSag(after)),
           day.bundle?.day.id ?? null,
         )
       }),

@@ -4,6 +4,7 @@ import type { DayBundle } from '#contract/endpoints'
 import type { Feel } from '#contract/run'
 import { advise } from '#core/adviser/advise'
 import { historyOf, spaceOf } from '#core/adviser/history'
+import { knownSagPct } from '#core/setup/sagOf'
 import { summarise } from '#core/adviser/summary'
 import { startApp, type TestApp } from '../../server/test/harness.ts'
 import { makeReason, makeRun, startStory } from '../../server/test/story.ts'
@@ -358,6 +359,17 @@ describe('what was proposed', () => {
     expect(b.setups[1].reason).toMatchObject({ source: 'proposal', proposalId: b.proposals[0].id })
     expect(move.adjusterId).toBe(rebound())
     expect(at(b)).toBe(move.to)
+  })
+  it('a sag reading is taken back as a slip: nothing is turned, and nothing counts as a change', async () => {
+    const day = await open()
+    const { after } = await day.readSag('rear', 12)
+    await quiet(outbox)
+    await day.unreadSag(after)
+    await quiet(outbox)
+    const b = await held()
+    expect(b.setups.at(-1)!.reason).toMatchObject({ source: 'undo', undoes: after.id })
+    expect(knownSagPct(b.setups, b.setups.at(-1)!, story.rear)).toBeNull()
+    expect([day.changes, day.undo]).toEqual([0, null])
   })
   it('settling silences the day, opening it brings it back', async () => {
     const day = await open()

@@ -363,6 +363,14 @@ export const useDay = defineStore('day', () => {
       },
     )
   }
+  /** A reading that was a slip says nothing from now on; nothing is turned. */
+  const unreadSag = (reading: Setup) =>
+    putSetup(currentSetup.value!.positions, {
+      text: 'Sag reading taken back',
+      linked: true,
+      source: 'undo',
+      undoes: reading.id,
+    })
   /** Whether a card asked for something to be done to the bike. */
   const actsOn = (p: Proposal) => p.moves.length > 0 || p.setupId !== null
   /** The record of the card as it stands, if it was decided already. */
@@ -479,6 +487,7 @@ export const useDay = defineStore('day', () => {
     answer,
     unanswer,
     readSag,
+    unreadSag,
     dial,
     clearPending,
     applyPending,
