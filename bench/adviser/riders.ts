@@ -4,6 +4,7 @@ import type { CauseKind } from '#contract/proposal'
 import type { AskedQuestion } from '#contract/question'
 import type { Mark } from '#contract/run'
 import type { Analysis } from '#contract/recording'
+import { adjusterRange } from '#core/adjusters/range'
 import { dialsOf, type Dial } from '#core/adviser/dials'
 import { answersOf } from '#core/adviser/remedies'
 import type { SetupSpace } from '#core/adviser/dayHistory'
@@ -12,6 +13,12 @@ import { analysisWith, fork, shock } from '#core/test/dayBuilder'
 import { answerOf } from './answering.ts'
 import type { Family } from './families.ts'
 import { saying } from './speech.ts'
+
+/** Where a part can stand, click-equivalents. */
+function standingPlaces(d: Dial): number[] {
+  const { min, max, step } = adjusterRange(d.adjuster)
+  return Array.from({ length: Math.round((max - min) / step) + 1 }, (_, i) => d.toClicks(min + i * step))
+}
 
 /** A rider whose best setting is known to the bench, and to nobody else. */
 export interface TestRider {
@@ -22,7 +29,7 @@ export interface TestRider {
   /** Best place per dial, click-equivalents. */
   best: number[]
   ratingSd: number
-  /** Points lost against the best place, on the rider's own scale. */
+  /** Points lost against the best the parts can be set to, on the rider's own scale. */
   lossAt: (positions: Record<string, number>) => number
   ride: (positions: Record<string, number>, run: number) => RiddenFeel
   /** What is answered to a question about a ride on these settings. */
@@ -185,7 +192,15 @@ export function testRider(seed: number, family: Family, day = 0): TestRider {
       loss += 2 * rho * Math.sign(u[i] * u[j]) * Math.sqrt(alone[i] * alone[j])
     return Math.max(0, loss)
   }
-  const lossAt = (positions: Record<string, number>) => stretch * rawLossAt(offsets(positions))
+  // The best a hand can set: nobody turns half a click or half a spacer.
+  const leastLoss = rawLossAt(
+    dials.map((d, k) => {
+      const u = standingPlaces(d).map((z) => z - best[k])
+      return u.reduce((a, b) => (lossOne(k, b) < lossOne(k, a) ? b : a))
+    }),
+  )
+  const lossAt = (positions: Record<string, number>) =>
+    stretch * Math.max(0, rawLossAt(offsets(positions)) - leastLoss)
   const talk = (felt: { k: number; x: number; loss: number }[]): RiddenFeel['marks'] => {
     const { words } = family
     if (words === 'none') return []

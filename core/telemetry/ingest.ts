@@ -25,6 +25,7 @@ const delimiterWords: Record<ImportMapping['delimiter'], string> = {
  * From the bytes of a delimited text file to cleaned channels.
  *
  * @param onProgress 0 … 1 and what is being done; throw from it to cancel
+ * @param read reads the columns; one that remembers them when the mapping is edited
  * @throws InputError 'file.…', 'mapping.…', 'time.…', 'channel.…'
  * Cost O(bytes).
  */
@@ -33,6 +34,7 @@ export function ingestDelimited(
   mapping: ImportMapping,
   geometry: TravelGeometry,
   onProgress: (share: number, doing: string) => void = () => {},
+  read: typeof readDelimited = readDelimited,
 ): CleanRecording {
   refuseLongRows(bytes)
   const layout = sniffLayout(bytes)
@@ -41,7 +43,7 @@ export function ingestDelimited(
   checkMapping(mapping, layout.columns.length)
   const used = mapping.columns.filter((c) => c.role !== 'ignore')
   const timeColumn = columnFor(mapping, 'time')
-  const table = readDelimited(bytes, {
+  const table = read(bytes, {
     delimiter: mapping.delimiter,
     decimal: mapping.decimal,
     skipBytes: layout.skipBytes,

@@ -3,6 +3,7 @@ import type { ImportMapping } from '#contract/recording'
 import { headerBytes } from '#core/formats/header'
 import { sniffLayout, type FileLayout } from '#core/formats/layout'
 import { readDelimited } from '#core/formats/delimited'
+import { readOnce } from '#core/formats/readOnce'
 import type { TravelGeometry } from '#core/telemetry/cleanRecording'
 import { ingestDelimited } from '#core/telemetry/ingest'
 
@@ -25,9 +26,14 @@ export type Trial =
 
 const previewRows = 6
 
-/** Looks into a sensor file and tries a mapping on it, off the page's thread. */
+/** The file that was looked into last: it comes over once, and its columns are read once, however often they are mapped. */
+let held: { bytes: Uint8Array; read: ReturnType<typeof readOnce> } | null = null
+
+/** Looks into a sensor file and tries mappings on it, off the page's thread. */
 const api = {
-  look(bytes: Uint8Array): FileLook {
+  async look(file: Blob): Promise<FileLook> {
+    const bytes = new Uint8Array(await file.arrayBuffer())
+    held = { bytes, read: readOnce(bytes) }
     const layout = sniffLayout(bytes)
     const table = readDelimited(bytes.subarray(0, 65536), {
       ...layout,
@@ -41,9 +47,10 @@ const api = {
       rows: Array.from({ length: count }, (_, r) => table.columns.map((c) => c[r])),
     }
   },
-  attempt(bytes: Uint8Array, mapping: ImportMapping, geometry: TravelGeometry): Trial {
+  attempt(mapping: ImportMapping, geometry: TravelGeometry): Trial {
+    if (!held) return { ok: false, message: 'Choose a file first.' }
     try {
-      const r = ingestDelimited(bytes, mapping, geometry)
+      const r = ingestDelimited(held.bytes, mapping, geometry, () => {}, held.read)
       const ranges = r.ends.map((end) => {
         let lowPct = Infinity
         let highPct = -Infinity

@@ -136,8 +136,7 @@ function answeringComplaint(c: Climb, sound: readonly Candidate[]): Candidate[] 
       ),
     ),
   )
-  // What was just asked is answered, where a turn can answer it at all: nobody asks of the rear and turns the front.
-  const elsewhere = asked.length > 0 || sound.length === 0 ? 0 : elsewhereShare * worth(sound[0])
+  const elsewhere = sound.length === 0 ? 0 : elsewhereShare * worth(sound[0])
   const enough = Math.max(choice.leastWorth, elsewhere)
   return fitting.some((x) => worth(x) >= enough) ? fitting : null
 }

@@ -42,7 +42,7 @@ async function take(f: File) {
   fault.value = tooLargeWords(f.size)
   if (fault.value || isTrack.value) return
   try {
-    look.value = await reader().look(new Uint8Array(await f.arrayBuffer()))
+    look.value = await reader().look(f)
     mapping.value = (await knownMapping(look.value)) ?? suggestMapping(look.value.layout)
   } catch (e) {
     fault.value = e instanceof Error ? e.message : String(e)

@@ -24,7 +24,6 @@ const emit = defineEmits<{ imported: [] }>()
 const notices = useNotices()
 
 const file = shallowRef<File | null>(null)
-const bytes = shallowRef<Uint8Array | null>(null)
 const look = shallowRef<FileLook | null>(null)
 const mapping = ref<ImportMapping | null>(null)
 const trial = shallowRef<Trial | null>(null)
@@ -53,7 +52,7 @@ const geometry = computed<TravelGeometry>(() => {
 })
 watch(open, (is) => {
   if (!is) return
-  file.value = look.value = trial.value = mapping.value = bytes.value = null
+  file.value = look.value = trial.value = mapping.value = null
   fault.value = ''
   if (props.dropped) void take(props.dropped)
 })
@@ -70,8 +69,7 @@ async function take(f: File) {
   fault.value = tooLargeWords(f.size)
   if (fault.value) return
   try {
-    bytes.value = new Uint8Array(await f.arrayBuffer())
-    look.value = await reader().look(bytes.value)
+    look.value = await reader().look(f)
     const known = await knownMapping(look.value)
     remembered.value = known !== null
     mapping.value = known ?? suggestMapping(look.value.layout)
@@ -83,9 +81,9 @@ let trialNo = 0
 watch(
   mapping,
   async (m) => {
-    if (!m || !bytes.value) return
+    if (!m || !look.value) return
     const mine = ++trialNo
-    const result = await reader().attempt(bytes.value, JSON.parse(JSON.stringify(m)), geometry.value)
+    const result = await reader().attempt(JSON.parse(JSON.stringify(m)), geometry.value)
     if (mine === trialNo) trial.value = result
   },
   { deep: true },
