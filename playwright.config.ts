@@ -4,18 +4,20 @@ const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium'
 
 export default defineConfig({
   testDir: 'e2e',
-  workers: 1,
+  globalSetup: './e2e/fillOnce.ts',
+  // Each test file has a server and a data folder of its own.
+  workers: 2,
   retries: 0,
   // A machine may be busy: this bounds what hangs, it measures nothing.
   timeout: 240_000,
-  expect: { timeout: 10_000 },
+  expect: { timeout: 20_000 },
   reporter: process.env.WILD_SPRING_REPORT
     ? [['line'], ['json', { outputFile: process.env.WILD_SPRING_REPORT }]]
     : 'list',
   outputDir: 'test-results',
   use: {
     viewport: { width: 1280, height: 800 },
-    actionTimeout: 10_000,
+    actionTimeout: 20_000,
     // A trace of every step takes more time than the steps.
     trace: process.env.TRACE ? 'retain-on-failure' : 'off',
     launchOptions: {

@@ -24,7 +24,7 @@ async function makeRider(page: Page) {
   await page.getByRole('button', { name: 'New rider' }).tap()
   await dialog(page).getByLabel('Name').fill('Sunniva')
   await dialog(page).getByLabel('Body weight').fill('74')
-  await dialog(page).getByLabel('Kit, all of it').fill('5')
+  await dialog(page).getByLabel('Kit (pack, armour, shoes)').fill('5')
   await dialog(page).getByLabel('Water carried').fill('1,5')
   await dialog(page).getByRole('button', { name: 'Save rider' }).tap()
   await expect(page.getByRole('listitem').filter({ hasText: 'Sunniva' })).toBeVisible()
@@ -55,7 +55,7 @@ async function makeBike(page: Page, name: string, fork: string, shock: string | 
 
 async function prepare(page: Page) {
   await page.getByRole('textbox', { name: 'Air', exact: true }).fill('12')
-  await page.getByLabel('Height above the sea').fill('350')
+  await page.getByLabel('Altitude').fill('350')
   await page.getByRole('button', { name: 'Done, next' }).tap()
   await expect(title(page, 'Prepare')).toBeVisible()
   // Walked with "next" alone, nothing is done.
@@ -271,8 +271,8 @@ test('air fork and air shock, from nothing to a saved baseline', async ({ page }
     await page.getByRole('button', { name: 'New trail day' }).tap()
     await expect(dialog(page).getByText('Look after the bike')).toHaveCount(0)
     await dialog(page).getByRole('textbox', { name: 'Air', exact: true }).fill('29')
-    await dialog(page).getByLabel('Height').fill('1400')
-    await dialog(page).getByLabel('Height').blur()
+    await dialog(page).getByLabel('Altitude').fill('1400')
+    await dialog(page).getByLabel('Altitude').blur()
     await expect(
       dialog(page).getByText('17 °C warmer than last time; 1050 m higher than last time'),
     ).toBeVisible()

@@ -4,12 +4,11 @@ import type { DayBundle } from '../contract/endpoints.ts'
 import { idOf } from '../demo/ids.ts'
 import { handFile } from './handFile.ts'
 import { inDemo } from './screens.ts'
-import { fillDemo, startServer, type RunningServer } from './server.ts'
+import { startDemo, type RunningServer } from './server.ts'
 
 let server: RunningServer
 test.beforeAll(async () => {
-  server = await startServer()
-  await fillDemo(server.base)
+  server = await startDemo()
 })
 test.afterAll(async () => server?.stop())
 
@@ -215,7 +214,7 @@ test('a form that was overtaken says so, and closing it keeps theirs', async ({ 
   await expect(form.getByText('kit mass: yours 4, theirs 7')).toBeVisible()
   await form.getByRole('button', { name: 'Close' }).click()
   await card.getByRole('button', { name: 'Edit' }).click()
-  await expect(form.getByLabel('Kit, all of it')).toHaveValue('7')
+  await expect(form.getByLabel('Kit (pack, armour, shoes)')).toHaveValue('7')
   await expect(form.getByLabel('Body weight')).toHaveValue('84')
   const { riders } = await (await context.request.get(`${server.base}/api/v1/garage`)).json()
   expect(riders.find((r: { name: string }) => r.name === 'Joren')).toMatchObject({
@@ -256,7 +255,7 @@ test('two windows: the second sees what the first logs', async ({ page, context 
   await other.goto(page.url())
   await expect(other.getByRole('heading', { name: 'Rear: when does it kick?' })).toBeVisible()
   await page.getByRole('banner').getByRole('button', { name: 'Log run 6' }).click()
-  await page.getByRole('dialog').getByText('void', { exact: true }).click()
+  await page.getByRole('dialog').getByText('doesn’t count', { exact: true }).click()
   await page.getByRole('dialog').getByRole('button', { name: 'Log run 6' }).click()
   await expect(page.getByText('Say why the run is void')).toBeVisible()
   await page.getByRole('dialog').getByLabel('Why').fill('puncture')
@@ -294,7 +293,7 @@ test('two recorded runs are laid over each other by their ground, and the figure
   await page.mouse.wheel(0, -600)
   await expect.poll(async () => (await courses.screenshot()).equals(wide)).toBe(false)
   expect(await painted()).toBeGreaterThan(0.1)
-  await expect(page.getByText(/B is laid under A section by section, moved by -?\d+\.\d/)).toBeVisible()
+  await expect(page.getByText(/Sections aligned in time, by -?\d+\.\d/)).toBeVisible()
   await page.goto(`${server.base}/days/${dayId}/trace/${b}`)
   const link = page.getByRole('link', { name: 'figures as CSV' })
   await expect(link).toBeVisible()

@@ -6,12 +6,11 @@ import { seededRandom } from '../core/numeric/random.ts'
 import { feelOf, type VirtualRider } from '../core/sim/virtualRider.ts'
 import { idOf } from '../demo/ids.ts'
 import { rideFile } from '../demo/sensors.ts'
-import { fillDemo, startServer, type RunningServer } from './server.ts'
+import { startDemo, type RunningServer } from './server.ts'
 
 let server: RunningServer
 test.beforeEach(async () => {
-  server = await startServer()
-  await fillDemo(server.base)
+  server = await startDemo()
 })
 test.afterEach(async () => server?.stop())
 

@@ -1,14 +1,13 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
 import { idOf } from '../demo/ids.ts'
-import { fillDemo, startLoggers, startServer, type RunningServer } from './server.ts'
+import { startDemo, startLoggers, type RunningServer } from './server.ts'
 
 let loggers: Awaited<ReturnType<typeof startLoggers>>
 let server: RunningServer
 test.beforeAll(async () => {
   loggers = await startLoggers()
-  server = await startServer(undefined, loggers.addresses)
-  await fillDemo(server.base)
+  server = await startDemo(loggers.addresses)
 })
 test.afterAll(async () => {
   await server?.stop()

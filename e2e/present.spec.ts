@@ -1,12 +1,11 @@
 import { expect, test, type Browser, type Page } from '@playwright/test'
 import { idOf } from '../demo/ids.ts'
 import { handFile } from './handFile.ts'
-import { fillDemo, startServer, type RunningServer } from './server.ts'
+import { startDemo, type RunningServer } from './server.ts'
 
 let server: RunningServer
 test.beforeAll(async () => {
-  server = await startServer()
-  await fillDemo(server.base)
+  server = await startDemo()
 })
 test.afterAll(async () => server?.stop())
 

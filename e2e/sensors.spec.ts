@@ -4,12 +4,11 @@ import { join } from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
 import { idOf } from '../demo/ids.ts'
 import { handFile } from './handFile.ts'
-import { fillDemo, startServer, type RunningServer } from './server.ts'
+import { startDemo, type RunningServer } from './server.ts'
 
 let server: RunningServer
 test.beforeAll(async () => {
-  server = await startServer()
-  await fillDemo(server.base)
+  server = await startDemo()
 })
 test.afterAll(async () => server?.stop())
 
@@ -135,7 +134,7 @@ test('a hand-made file: a track brings its way, sections are placed by hand, and
   })
   await test.step('and the track can be taken off again', async () => {
     await page.getByRole('button', { name: '2 files' }).click()
-    await dialog(page).getByRole('button', { name: 'Take it off' }).click()
+    await dialog(page).getByRole('button', { name: 'Remove' }).click()
     await expect(dialog(page).getByText('way.gpx')).toHaveCount(0)
   })
 })

@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process'
-import { mkdtempSync } from 'node:fs'
+import { cpSync, mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
@@ -63,6 +63,15 @@ export async function startLoggers(): Promise<{ addresses: string[]; stop: () =>
     child.on('exit', (code) => reject(new Error(`the loggers ended with ${code}`)))
   })
   return { addresses, stop: () => void child.kill() }
+}
+
+/** A server on a copy of the demo world, which was filled once before all tests. */
+export function startDemo(loggers: readonly string[] = []): Promise<RunningServer> {
+  const world = process.env.WILD_SPRING_DEMO_WORLD
+  if (!world) throw new Error('the demo world was not filled: playwright.config.ts does it in e2e/fillOnce.ts')
+  const dataDir = mkdtempSync(join(tmpdir(), 'wild-spring-e2e-'))
+  cpSync(world, dataDir, { recursive: true })
+  return startServer(dataDir, loggers)
 }
 
 /** Fills a running server with the demo world. */

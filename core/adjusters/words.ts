@@ -108,7 +108,7 @@ export function unitWord(a: Adjuster, units: UnitChoice = canonicalUnits): strin
 export function effectWord(a: Adjuster, from: number, to: number): string {
   const up = to > from
   if (a.kind === 'lever') return up ? 'firmer' : 'more open'
-  if (a.kind === 'spacer') return up ? 'more end-of-stroke ramp' : 'less end-of-stroke ramp'
+  if (a.kind === 'spacer') return up ? 'more, end of stroke firmer' : 'less, end of stroke softer'
   if (a.kind === 'turn' && a.role === 'preload') return up ? 'less preload' : 'more preload'
   if (a.kind === 'pressure' && a.role === 'negative-pressure')
     return up ? 'softer off the top' : 'firmer off the top'

@@ -1,7 +1,7 @@
 import { adjusterRange, canStandAt, clampToRange } from '../adjusters/range.ts'
 import { familyOf } from '../adjusters/words.ts'
 import type { Dial } from './dials.ts'
-import { fallOff, type Surface } from './surface/model.ts'
+import { fallOff, type ResponseSurface } from './surface/model.ts'
 
 /** One adjuster's step in a candidate. */
 export interface Step {
@@ -70,7 +70,7 @@ export function stepsOf(d: Dial, from: number): number[] {
  * @param noticeable rating points below which a rider feels no difference
  */
 export function candidatesFrom(
-  surface: Surface,
+  surface: ResponseSurface,
   dials: readonly Dial[],
   positions: ReadonlyMap<string, number>,
   moved: ReadonlySet<string>,
@@ -132,7 +132,7 @@ const worthOfItsOwn = (c: Candidate) => c.gain > ownGain && c.better > ownChance
 /** A spacer goes in or out together with the pressure that keeps the sag; null for all else. */
 function withItsAir(
   { step, gain }: { step: Step; gain: Float64Array },
-  surface: Surface,
+  surface: ResponseSurface,
   dials: readonly Dial[],
   positions: ReadonlyMap<string, number>,
   noticeable: number,
@@ -164,7 +164,7 @@ export function belongTogether(a: Dial, b: Dial): boolean {
   )
 }
 
-function gainOf(s: Surface, d: Dial, dial: number, from: number, to: number): Float64Array {
+function gainOf(s: ResponseSurface, d: Dial, dial: number, from: number, to: number): Float64Array {
   const x = d.toClicks(from)
   const y = d.toClicks(to)
   const out = new Float64Array(s.samples)

@@ -78,14 +78,14 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
 
   runs.forEach((r, point) => {
     const like = comparable(h, r, latest)
-    const mind = mindVariance[r.run.mind] * (like.equal ? 1 : otherConditionsVariance)
+    const noiseTimes = mindVariance[r.run.mind] * (like.equal ? 1 : otherConditionsVariance)
     if (typeof r.feel?.rating === 'number') {
       const atEnd = r.feel.rating <= scaleEnds.low || r.feel.rating >= scaleEnds.high
       rows.push({
         a: null,
         b: point,
         value: r.feel.rating,
-        mind,
+        noiseTimes,
         extraVariance: atEnd ? scaleEnds.extraVariance : 0,
       })
     }
@@ -96,7 +96,7 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
           a,
           b: point,
           value: v.value * sessionPriors.saidStep,
-          mind: comparable(h, r, runs[a]).equal ? 1 : otherConditionsVariance,
+          noiseTimes: comparable(h, r, runs[a]).equal ? 1 : otherConditionsVariance,
           extraVariance: sessionPriors.saidSd ** 2,
         })
     }

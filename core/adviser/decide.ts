@@ -8,15 +8,15 @@ import { countedRuns, setupOf, settingsKey } from './history.ts'
 import { beforeLastAnswers, lastAnswerWeights, type Fitted } from './lastAnswers.ts'
 import { fitSurface } from './surface/fit.ts'
 import { reweighted } from './surface/samples.ts'
-import type { Surface, SurfaceData } from './surface/model.ts'
+import type { ResponseSurface, SurfaceData } from './surface/model.ts'
 
 /** Where a day stands by its surface. */
 export interface Standing {
   dials: Dial[]
   data: SurfaceData
-  surface: Surface
+  surface: ResponseSurface
   fitted: Fitted
-  /** Difference a rider would notice: half a point, or the rider's own noise. */
+  /** Difference a rider would notice: half a point, or a share of the rider's own noise. */
   noticeable: number
   /** Chance that the best reachable settings beat the present ones by more than `noticeable`. */
   doubt: number
@@ -31,6 +31,8 @@ export interface Standing {
 
 /** Constants of the choice, tuned on tuning riders only; docs/models.md, "Next change". */
 export const choice = {
+  /** Share of the scatter of one rating that is felt over a few runs. */
+  noticedShare: 0.75,
   settleDoubt: 0.2,
   /** On a day without a word. */
   silentDoubt: 0.12,
@@ -69,7 +71,7 @@ export function standingOn(h: DayHistory, space: SetupSpace, fitted: Fitted): St
   const now = setupOf(h, h.currentSetupId)
   const positions = positionsOf(h)
   const noiseSd = surface.noiseSd.reduce((s, x) => s + x, 0) / surface.samples
-  const noticeable = Math.max(leastNoticeable, noiseSd)
+  const noticeable = Math.max(leastNoticeable, choice.noticedShare * noiseSd)
   const loss = surface.lossAt(clicksOf(h, h.currentSetupId, dials, null))
   const doubt = loss.reduce((n, x) => n + (x > noticeable ? 1 : 0), 0) / surface.samples
   const key = now ? settingsKey(now) : ''

@@ -2,7 +2,7 @@ import type { End } from '#contract/common'
 import type { Cause, Evidence } from '#contract/proposal'
 import type { Mark } from '#contract/run'
 import { markCauses } from '../causes/marks.ts'
-import { standing } from '../causes/standingRules.ts'
+import { facts } from '../causes/factRules.ts'
 import { wordRules } from '../causes/words.ts'
 import { metricFindings } from '../causes/metricRules.ts'
 import { posterior, type Finding } from '../causes/posterior.ts'
@@ -168,13 +168,13 @@ function addRings(findings: Finding[], r: HistoryRun, space: SetupSpace, link: E
       runNumbers: [r.number],
       link,
     })
-    const { full, short } = standing.ringEffort[r.run.effort ?? 'usual']
-    if (pct >= standing.ringFullPct) {
-      findings.push({ kind: 'ramp-low', end, evidence: evidence(standing.ringFull * full) })
-      findings.push({ kind: 'spring-soft', end, evidence: evidence(standing.ringFull * full) })
-    } else if (pct < standing.ringShortPct && short > 0) {
-      findings.push({ kind: 'spring-firm', end, evidence: evidence(standing.ringShortSpring * short) })
-      findings.push({ kind: 'ramp-high', end, evidence: evidence(standing.ringShortRamp * short) })
+    const { full, short } = facts.ringEffort[r.run.effort ?? 'usual']
+    if (pct >= facts.ringFullPct) {
+      findings.push({ kind: 'ramp-low', end, evidence: evidence(facts.ringFull * full) })
+      findings.push({ kind: 'spring-soft', end, evidence: evidence(facts.ringFull * full) })
+    } else if (pct < facts.ringShortPct && short > 0) {
+      findings.push({ kind: 'spring-firm', end, evidence: evidence(facts.ringShortSpring * short) })
+      findings.push({ kind: 'ramp-high', end, evidence: evidence(facts.ringShortRamp * short) })
     }
   }
 }
@@ -184,14 +184,14 @@ function addHeard(findings: Finding[], r: HistoryRun, space: SetupSpace, link: E
   for (const end of ['front', 'rear'] as const) {
     const times = end === 'front' ? r.run.heardBottomsFront : r.run.heardBottomsRear
     if (!space[end] || times === null || r.analysis?.whole[end]) continue
-    const tooMany = times >= standing.heardFrom[r.run.effort ?? 'usual']
+    const tooMany = times >= facts.heardFrom[r.run.effort ?? 'usual']
     if (!tooMany && times > 0) continue
     for (const kind of ['ramp-low', 'spring-soft'] as const)
       findings.push({
         kind,
         end,
         evidence: {
-          weight: tooMany ? standing.heard : -standing.heard,
+          weight: tooMany ? facts.heard : -facts.heard,
           text: tooMany
             ? `The ${end} was heard to bottom ${times} ${times === 1 ? 'time' : 'times'}`
             : `Nobody heard the ${end} bottom`,
@@ -207,24 +207,24 @@ function addConditions(findings: Finding[], h: DayHistory, units: UnitChoice): v
   const t = airNow(h).airTempC
   if (t === null) return
   const link: Evidence['link'] = { kind: 'conditions', runId: null, sectionId: null, word: null }
-  if (t >= standing.hotC)
+  if (t >= facts.hotC)
     findings.push({
       kind: 'heat',
       end: null,
       evidence: {
-        weight: standing.weather,
+        weight: facts.weather,
         text: `${say('temperature', t, units)}: the oil is thin`,
         topic: 'temperature',
         runNumbers: [],
         link,
       },
     })
-  if (t <= standing.coldC)
+  if (t <= facts.coldC)
     findings.push({
       kind: 'cold',
       end: null,
       evidence: {
-        weight: standing.weather,
+        weight: facts.weather,
         text: `${say('temperature', t, units)}: the oil is thick`,
         topic: 'temperature',
         runNumbers: [],
@@ -253,11 +253,11 @@ function addBench(findings: Finding[], h: DayHistory, space: SetupSpace): void {
     const sag = unit && now ? knownSagPct(h.setups, now, unit) : null
     if (unit && sag !== null) {
       const off = sag - unit.sagTargetPct
-      if (Math.abs(off) > standing.sagBandPct)
+      if (Math.abs(off) > facts.sagBandPct)
         say(
           off > 0 ? 'spring-soft' : 'spring-firm',
           end,
-          standing.sag,
+          facts.sag,
           `${capital(end)} sag was ${Math.round(sag)} % on the bench, its target is ${unit.sagTargetPct} %`,
           `sag ${end}`,
         )
@@ -265,24 +265,18 @@ function addBench(findings: Finding[], h: DayHistory, space: SetupSpace): void {
     for (const a of unit?.adjusters ?? []) {
       const at = now?.positions.find((p) => p.adjusterId === a.id)?.value
       if (a.kind === 'lever' && at !== undefined && at > 0)
-        say(
-          'lsc-closed',
-          end,
-          standing.lever,
-          `The ${end} lever stands at “${a.positions[at]}”`,
-          `lever ${end}`,
-        )
+        say('lsc-closed', end, facts.lever, `The ${end} lever stands at “${a.positions[at]}”`, `lever ${end}`)
     }
   }
   const t = airNow(h).airTempC
   const found = setupOf(h, h.startSetupId)?.foundIn
   if (t !== null && typeof found?.airTempC === 'number') {
     const rise = t - found.airTempC
-    if (Math.abs(rise) >= standing.temperatureJumpC)
+    if (Math.abs(rise) >= facts.temperatureJumpC)
       say(
         rise > 0 ? 'heat' : 'cold',
         null,
-        standing.temperatureJump,
+        facts.temperatureJump,
         `${Math.abs(Math.round(rise))} °C ${rise > 0 ? 'warmer' : 'colder'} than where the setup was found`,
         'temperature jump',
       )
@@ -304,9 +298,9 @@ function addTyres(
     const [now] = seen.slice(-1)
     const off = own === null || now === undefined ? 0 : now - own
     const text =
-      seen.length >= 2 && spread > standing.tyreSpreadPsi
+      seen.length >= 2 && spread > facts.tyreSpreadPsi
         ? `The ${end} tyre differed by ${sayDifference('pressure', spread, units)} between runs`
-        : Math.abs(off) >= standing.tyreOffPsi
+        : Math.abs(off) >= facts.tyreOffPsi
           ? `The ${end} tyre has ${sayDifference('pressure', Math.abs(off), units)} ${off > 0 ? 'above' : 'below'} the bike’s own pressure`
           : null
     if (text !== null) {
@@ -314,7 +308,7 @@ function addTyres(
         kind: 'tyres',
         end: null,
         evidence: {
-          weight: standing.tyre,
+          weight: facts.tyre,
           text,
           topic: `tyre ${end}`,
           runNumbers: [],

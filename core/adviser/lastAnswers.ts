@@ -4,14 +4,14 @@ import { clueOf, dialAnswers, hintsOf, slipOf, toldOf } from './clues.ts'
 import type { Dial } from './dials.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { countedRuns } from './history.ts'
-import type { Surface, SurfaceData } from './surface/model.ts'
+import type { ResponseSurface, SurfaceData } from './surface/model.ts'
 import { clueLikelihood, hintLikelihood } from './surface/samples.ts'
 
 /** The surface of all that is known but the answers about the last run. */
 export interface Fitted {
   dials: Dial[]
   data: SurfaceData
-  surface: Surface
+  surface: ResponseSurface
 }
 
 /** The day as it was before anything was answered about its last counted run. */

@@ -20,7 +20,7 @@ export function evidenceCounts(whole: SpanMetrics): EvidenceCount[] {
       what: 'hits',
       count: most((m) => m.hits),
       needed: 20,
-      judges: 'return law',
+      judges: 'return speed by depth',
       ride: 'a minute of any rough ground',
     },
     {

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { gunzipSync } from 'node:zlib'
 import { eq } from 'drizzle-orm'
 import { describe, expect, it } from 'vitest'
-import type { DayBundle, DaySummary, Garage } from '#contract/endpoints'
+import { DayBundle, Garage, type DaySummary } from '#contract/endpoints'
 import { coreVersion } from '#core/version'
 import { recordings } from '../db/schema.ts'
 import { startApp, type TestApp } from './harness.ts'
@@ -30,7 +30,7 @@ async function renewed(t: TestApp): Promise<DayBundle> {
   throw new Error('the figures were never made again')
 }
 
-describe.each(['0000', '0001'])('a data file of shape %s', (shape) => {
+describe.each(['0000', '0001', '0002'])('a data file of shape %s', (shape) => {
   it('opens with its day, its feel and its recording', async () => {
     const t = await opened(shape)
     const { status, body } = await dayOf(t)
@@ -42,12 +42,36 @@ describe.each(['0000', '0001'])('a data file of shape %s', (shape) => {
     expect(t.logged).toEqual([])
     t.store.close()
   })
-  it('says of its positions that nobody knows how they are known', async () => {
+  it('reads as a day of today, with nothing in it that nobody noted', async () => {
     const t = await opened(shape)
-    const garage = (await t.get('/garage')).body as Garage
-    const how = garage.currentSetups.flatMap((s) => s.positions.map((p) => p.known.how))
-    expect(how).toHaveLength(4)
-    expect(new Set(how)).toEqual(new Set(['assumed']))
+    const b = DayBundle.parse((await dayOf(t)).body)
+    expect(b.runs[0]).toMatchObject({ effort: null, airTempC: null, heardBottomsRear: null })
+    expect(b.day.judgedAlone).toBe(false)
+    expect(Garage.safeParse((await t.get('/garage')).body).success).toBe(true)
+    t.store.close()
+  })
+})
+
+describe.each(['0000', '0001'])(
+  'a data file of shape %s, from before positions said how they are known',
+  (shape) => {
+    it('says so of them', async () => {
+      const t = await opened(shape)
+      const garage = (await t.get('/garage')).body as Garage
+      const how = garage.currentSetups.flatMap((s) => s.positions.map((p) => p.known.how))
+      expect(how).toHaveLength(4)
+      expect(new Set(how)).toEqual(new Set(['assumed']))
+      t.store.close()
+    })
+  },
+)
+
+describe('a data file of shape 0002', () => {
+  it('keeps what was answered and how its positions are known', async () => {
+    const t = await opened('0002')
+    const { body } = await dayOf(t)
+    expect(body.feels[0].answers).toEqual([{ question: 'kicks-when', end: 'rear', answer: 'along-a-row' }])
+    expect(new Set(body.setups.flatMap((s) => s.positions.map((p) => p.known.how)))).toEqual(new Set(['set']))
     t.store.close()
   })
 })

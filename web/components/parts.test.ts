@@ -73,7 +73,7 @@ describe('the evidence panel', () => {
     const text = mount(EvidencePanel, {
       props: { analysis: analysisWith({ bigHits: 1, hits: 60 }, { bigHits: 0, hits: 50 }) },
     }).text()
-    expect(text).toContain('60: enough for return law')
+    expect(text).toContain('60: enough for return speed by depth')
     expect(text).toContain('1 of 4: too few yet to judge ramp and high-speed compression; ride square edges')
   })
 })

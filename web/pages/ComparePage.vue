@@ -67,7 +67,7 @@ const alignWords = computed(() => {
   const unsure = list.filter((p) => p.correlation < sure).length
   const lags = list.map((p) => p.lagS)
   const [low, high] = [Math.min(...lags), Math.max(...lags)].map((x) => x.toFixed(1))
-  return `B is laid under A section by section, moved by ${low === high ? low : `${low} to ${high}`} s${unsure ? `; ${unsure} of ${list.length} by its neighbour’s` : ''}.`
+  return `Sections aligned in time, by ${low === high ? low : `${low} to ${high}`} s${unsure ? `; ${unsure} of ${list.length} estimated` : ''}.`
 })
 const verdict = computed(() => result.value?.verdict ?? null)
 const feelWords = (id: string) => b.value?.feels.find((f) => f.runId === id)?.rating
@@ -202,7 +202,13 @@ const swap = () => void router.replace({ query: { a: runB.value, b: runA.value }
                   <b>{{ d.difference }}</b> <span class="soft small">{{ d.unit }}</span>
                 </td>
                 <td class="small">
-                  {{ d.size === 'clear' ? 'beats the noise' : d.size === 'within' ? 'within the noise' : '' }}
+                  {{
+                    d.size === 'clear'
+                      ? 'bigger than normal scatter'
+                      : d.size === 'within'
+                        ? 'within normal scatter'
+                        : ''
+                  }}
                 </td>
               </tr>
             </tbody>

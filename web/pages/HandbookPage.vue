@@ -3,7 +3,7 @@ import type { FeelWord } from '#contract/run'
 import type { CauseKind } from '#contract/proposal'
 import { causeLabel, handChecks } from '#core/causes/kinds'
 import { metricRules, wholeRules, type MetricLine } from '#core/causes/metricRules'
-import { standingRules } from '#core/causes/standingRules'
+import { factRules } from '#core/causes/factRules'
 import { wordRules, type CauseSeat } from '#core/causes/words'
 import { schools } from '#core/bench/schools'
 import QuestionTable from '../components/handbook/QuestionTable.vue'
@@ -228,7 +228,7 @@ const terms = [
     <section aria-labelledby="standing">
       <h2 id="standing">Bench, weather, tyres and rings</h2>
       <dl>
-        <template v-for="r in standingRules" :key="r.topic">
+        <template v-for="r in factRules" :key="r.topic">
           <dt>{{ r.label }}</dt>
           <dd>{{ r.says }}</dd>
         </template>

@@ -75,7 +75,7 @@ const ratingWords = (d: DaySummary) =>
   d.bestRating === null
     ? 'not rated yet'
     : d.lastRating === d.bestRating
-      ? `rated ${d.bestRating}, the best so far`
+      ? `rated ${d.bestRating}, the best rating so far`
       : `last ${d.lastRating}, best ${d.bestRating}`
 async function remove(d: DaySummary) {
   if (await notices.attempt(() => outbox.remove('day', d.id)))

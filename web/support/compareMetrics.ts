@@ -51,7 +51,7 @@ const figures: Figure[] = [
   },
   {
     key: 'drift',
-    name: 'valley drift',
+    name: 'sinking per hit',
     unit: '% per hit',
     digits: 2,
     least: 0.2,

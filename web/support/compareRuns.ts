@@ -35,7 +35,7 @@ export function compareRuns(
   for (const run of [a, c])
     if (run.kind !== 'counted')
       unlike.push(
-        `Run ${b.runs.indexOf(run) + 1} is ${run.kind === 'void' ? `void (${run.voidReason})` : 'a warm-up'} and never counts.`,
+        `Run ${b.runs.indexOf(run) + 1} ${run.kind === 'void' ? `does not count (${run.voidReason})` : 'is a warm-up and never counts'}.`,
       )
   const [ha, hb] = [a, c].map((r) => h.runs.find((x) => x.run.id === r.id)!)
   for (const d of comparable(h, ha, hb, units).differences) unlike.push(`From A to B: ${d}.`)

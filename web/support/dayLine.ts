@@ -140,7 +140,7 @@ function inSentence(a: Adjuster): string {
 
 function runWords(b: DayBundle, run: Run): string {
   if (run.kind === 'warm-up') return 'warm-up'
-  if (run.kind === 'void') return run.voidReason ?? 'void'
+  if (run.kind === 'void') return run.voidReason ?? 'doesn’t count'
   const counted = b.runs.filter((r) => r.kind === 'counted')
   if (counted[0]?.id === run.id) return 'baseline'
   const before = counted[counted.findIndex((r) => r.id === run.id) - 1]

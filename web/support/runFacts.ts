@@ -27,8 +27,8 @@ export function runFacts(b: DayBundle, run: Run, units: UnitChoice): { name: str
     ['Front tyre', pressure(run.tyreFrontPsi)],
     ['Rear tyre', pressure(run.tyreRearPsi)],
     ['Air', run.airTempC === null ? null : say('temperature', run.airTempC, units)],
-    ['Height', run.altitudeM === null ? null : say('altitude', run.altitudeM, units)],
-    ['Ground', run.surface && surfaceWords[run.surface]],
+    ['Altitude', run.altitudeM === null ? null : say('altitude', run.altitudeM, units)],
+    ['Surface', run.surface && surfaceWords[run.surface]],
     ['State of mind', run.mind === 'normal' ? null : mindWords[run.mind]],
     ['Note', run.note || null],
   ]

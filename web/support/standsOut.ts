@@ -55,7 +55,7 @@ export function standsOut(
     const off = a.whole.balancePct
     out.push({
       title: 'Balance',
-      detail: `the front rides ${one(Math.abs(off))} points of travel ${off > 0 ? 'deeper' : 'higher'} than the rear`,
+      detail: `the front uses ${one(Math.abs(off))} % of travel ${off > 0 ? 'more' : 'less'} than the rear`,
       end: null,
       bad: false,
     })

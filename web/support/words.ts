@@ -16,7 +16,7 @@ export const surfaceWords: Record<Surface, string> = {
 export const runKindWords: Record<RunKind, string> = {
   'warm-up': 'warm-up',
   counted: 'counted',
-  void: 'void',
+  void: 'doesn’t count',
 }
 export const mindWords: Record<MindTag, string> = {
   normal: 'normal',
@@ -37,9 +37,9 @@ export const levelWords: Record<RiderLevel, string> = {
   race: 'race',
 }
 export const tasteWords: Record<RiderTaste, string> = {
-  planted: 'planted',
-  neutral: 'in between',
-  lively: 'lively',
+  planted: 'calm',
+  neutral: 'balanced',
+  lively: 'quick',
 }
 export const bikeKindWords: Record<BikeKind, string> = {
   'cross-country': 'cross-country',

@@ -1,7 +1,7 @@
 import { seededRandom } from '../../numeric/random.ts'
 import { Chain } from './chain.ts'
 import { addResidual, noiseFits, residualKernel } from './kernel.ts'
-import { surfacePriors, type Surface, type SurfaceData } from './model.ts'
+import { surfacePriors, type ResponseSurface, type SurfaceData } from './model.ts'
 import { lossOf } from './samples.ts'
 
 /** The departure from the bowl is dear and smooth: every so-manieth sample is enough. */
@@ -17,7 +17,7 @@ const residualEvery = 8
  * Source: Rasmussen & Williams, ch. 2 and 5 (explicit basis, hyperparameters integrated); Neal 1997.
  * @param sweeps passes over all dials; the first fifth is thrown away
  */
-export function fitSurface(data: SurfaceData, sweeps = usualSweeps(data), seed = 20407): Surface {
+export function fitSurface(data: SurfaceData, sweeps = usualSweeps(data), seed = 20407): ResponseSurface {
   const K = data.dials.length
   const kernel = residualKernel(data)
   const chain = new Chain(data, noiseFits(data, kernel), seededRandom(seed))

@@ -46,7 +46,7 @@ export function noiseFits(data: SurfaceData, residual: Float64Array): NoiseFit[]
   return noiseGrid.map((g) => {
     const sd = data.habit.noiseSd * Math.exp(g * data.habit.noiseLogSd)
     const a = shared.slice()
-    data.rows.forEach((r, i) => (a[i * N + i] += sd * sd * r.mind + r.extraVariance))
+    data.rows.forEach((r, i) => (a[i * N + i] += sd * sd * r.noiseTimes + r.extraVariance))
     const factor = cholesky(a, N)
     let logDet = 0
     for (let i = 0; i < N; i++) logDet += 2 * Math.log(factor[i * N + i])

@@ -7,7 +7,7 @@ export interface RatedRow {
   b: number
   value: number
   /** Multiplies the noise variance of a rating; a run ridden nervous says less. */
-  mind: number
+  noiseTimes: number
   /** Added to the variance, rating points squared. */
   extraVariance: number
 }
@@ -70,7 +70,7 @@ export interface SurfaceData {
 }
 
 /** Samples of "where is the best place, how steeply does it fall off, how noisy is a rating". */
-export interface Surface {
+export interface ResponseSurface {
   /** Best place per sample and dial, click-equivalents, inside the range; sample-major. */
   best: Float64Array
   /** A ninth of the points lost three click-equivalents off, per sample and dial; sample-major. */

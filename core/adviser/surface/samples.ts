@@ -1,7 +1,15 @@
-import { fallOff, presence, sayable, type Clue, type Hint, type Surface, type SurfaceData } from './model.ts'
+import {
+  fallOff,
+  presence,
+  sayable,
+  type Clue,
+  type Hint,
+  type ResponseSurface,
+  type SurfaceData,
+} from './model.ts'
 
 /** Rating points lost at a place, per sample. */
-export function lossOf(s: Omit<Surface, 'lossAt'>, z: ArrayLike<number>): Float64Array {
+export function lossOf(s: Omit<ResponseSurface, 'lossAt'>, z: ArrayLike<number>): Float64Array {
   const out = new Float64Array(s.samples)
   for (let i = 0; i < s.samples; i++)
     for (let k = 0; k < s.dials; k++)
@@ -10,7 +18,7 @@ export function lossOf(s: Omit<Surface, 'lossAt'>, z: ArrayLike<number>): Float6
 }
 
 /** Likelihood of a word under every sample. */
-export function clueLikelihood(s: Surface, { points }: SurfaceData, clue: Clue): Float64Array {
+export function clueLikelihood(s: ResponseSurface, { points }: SurfaceData, clue: Clue): Float64Array {
   const out = new Float64Array(s.samples).fill(clue.floor)
   const { at } = points[clue.point]
   for (const { dial, direction, share } of clue.parts)
@@ -20,7 +28,11 @@ export function clueLikelihood(s: Surface, { points }: SurfaceData, clue: Clue):
 }
 
 /** Likelihood of hints under every sample. */
-export function hintLikelihood(s: Surface, { points }: SurfaceData, hints: readonly Hint[]): Float64Array {
+export function hintLikelihood(
+  s: ResponseSurface,
+  { points }: SurfaceData,
+  hints: readonly Hint[],
+): Float64Array {
   const out = new Float64Array(s.samples).fill(1)
   for (const h of hints) {
     const at = points[h.point].at[h.dial]
@@ -37,7 +49,7 @@ export function hintLikelihood(s: Surface, { points }: SurfaceData, hints: reado
  * @param weights likelihood of what was learnt, per sample; any scale
  * @param count   samples to keep
  */
-export function reweighted(s: Surface, weights: ArrayLike<number>, count: number): Surface {
+export function reweighted(s: ResponseSurface, weights: ArrayLike<number>, count: number): ResponseSurface {
   let total = 0
   for (let i = 0; i < s.samples; i++) total += weights[i]
   const K = s.dials

@@ -22,7 +22,7 @@ const data = (at: number[][], over: Partial<SurfaceData> = {}): SurfaceData => (
   ...over,
 })
 const rated = (values: number[]): SurfaceData['rows'] =>
-  values.map((value, b) => ({ a: null, b, value, mind: 1, extraVariance: 0 }))
+  values.map((value, b) => ({ a: null, b, value, noiseTimes: 1, extraVariance: 0 }))
 const mean = (x: ArrayLike<number>) => Array.from(x).reduce((s, v) => s + v, 0) / x.length
 const sd = (x: ArrayLike<number>) => {
   const m = mean(x)

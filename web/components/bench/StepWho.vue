@@ -79,7 +79,7 @@ const usual = (u: SuspensionUnit) =>
       />
       <NumberField
         :model-value="bench.bench!.altitudeM"
-        label="Height above the sea"
+        label="Altitude"
         quantity="altitude"
         @update:model-value="(v) => bench.set({ altitudeM: v })"
       />

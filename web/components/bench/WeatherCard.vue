@@ -68,7 +68,7 @@ const clicks = computed(() =>
     <p v-if="!here" class="soft">Say the temperature here in the first step.</p>
     <div class="field-grid">
       <NumberField v-model="tempC" label="Air there" quantity="temperature" />
-      <NumberField v-model="altitudeM" label="Height there" quantity="altitude" />
+      <NumberField v-model="altitudeM" label="Altitude there" quantity="altitude" />
     </div>
     <ul v-if="rows.length" class="num">
       <li v-for="r in rows" :key="r.u.id">

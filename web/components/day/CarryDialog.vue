@@ -162,9 +162,9 @@ async function save() {
       <NumberField v-model="form.fromKg" label="Riding weight here" quantity="mass" />
       <NumberField v-model="form.toKg" label="Riding weight there" quantity="mass" />
       <NumberField v-model="form.airTempC" label="Air there" quantity="temperature" />
-      <NumberField v-model="form.altitudeM" label="Height there" quantity="altitude" />
+      <NumberField v-model="form.altitudeM" label="Altitude there" quantity="altitude" />
       <div>
-        <label class="form-label" for="carry-ground">Ground there</label>
+        <label class="form-label" for="carry-ground">Surface there</label>
         <BFormSelect id="carry-ground" v-model="form.surface" :options="optionsOf(surfaceWords)" />
       </div>
       <div>

@@ -40,7 +40,7 @@ async function save() {
       at === 'airTempC'
         ? 'Air temperature is a number from −30 to 50 °C.'
         : at === 'altitudeM'
-          ? 'Height is a number from −430 to 6000 m.'
+          ? 'Altitude is a number from −430 to 6000 m.'
           : 'The limit is a whole number of changes from 1 to 30.')
   }
   busy.value = true
@@ -70,9 +70,9 @@ async function save() {
         </p>
       </div>
       <NumberField v-model="form.conditions.airTempC" label="Air when it began" quantity="temperature" />
-      <NumberField v-model="form.conditions.altitudeM" label="Height" quantity="altitude" />
+      <NumberField v-model="form.conditions.altitudeM" label="Altitude" quantity="altitude" />
       <div>
-        <label class="form-label" for="day-ground">Ground</label>
+        <label class="form-label" for="day-ground">Surface</label>
         <BFormSelect id="day-ground" v-model="form.conditions.surface" :options="optionsOf(surfaceWords)" />
       </div>
       <div>

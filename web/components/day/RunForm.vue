@@ -228,13 +228,13 @@ const faultOf = (path: string) => (fault.value?.path === path ? fault.value.mess
       />
       <NumberField
         v-model="form.altitudeM"
-        label="Height at this run"
+        label="Altitude at this run"
         quantity="altitude"
         :fault="faultOf('altitudeM')"
         :hint="heightHint"
       />
       <div>
-        <label class="form-label" for="run-ground">Ground</label>
+        <label class="form-label" for="run-ground">Surface</label>
         <BFormSelect id="run-ground" v-model="form.surface" :options="grounds" />
       </div>
       <div class="wide">
@@ -246,7 +246,7 @@ const faultOf = (path: string) => (fault.value?.path === path ? fault.value.mess
         <BButton type="submit" variant="primary" :disabled="busy">{{
           editing ? 'Save the run' : `Log run ${number}`
         }}</BButton>
-        <BButton variant="plain" @click="open = false">Not now</BButton>
+        <BButton variant="plain" @click="open = false">Cancel</BButton>
       </div>
     </form>
   </BModal>

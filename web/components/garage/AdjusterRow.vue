@@ -85,7 +85,7 @@ function set(change: Record<string, unknown>) {
         @update:model-value="(v) => set({ tool: v })"
     /></label>
     <label class="form-label"
-      >Printed on it<BFormInput
+      >Name printed on the dial, if different<BFormInput
         :model-value="adjuster.alias ?? ''"
         placeholder="same word"
         @update:model-value="(v) => set({ alias: v ? String(v) : null })"

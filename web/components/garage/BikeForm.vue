@@ -112,7 +112,7 @@ async function addLever(end: End, name: string, min: number, max: number, step: 
   const ok = await notices.attempt(() =>
     garage.saveUnit({ ...unit, adjusters: [...unit.adjusters, geometryLever(name, min, max, step)] }),
   )
-  if (ok) notices.show(`${name} was added; say where it stands with “Read it again”.`)
+  if (ok) notices.show(`${name} was added; then “Record current settings”.`)
 }
 </script>
 
@@ -136,12 +136,12 @@ async function addLever(end: End, name: string, min: number, max: number, step: 
       <BFormSelect id="bike-rider" v-model="form.riderId" :options="riders" />
     </div>
     <div>
-      <label class="form-label" for="bike-kind">For</label>
+      <label class="form-label" for="bike-kind">Use</label>
       <BFormSelect id="bike-kind" v-model="form.kind" :options="optionsOf(bikeKindWords)" />
     </div>
     <NumberField v-model="form.massKg" label="Bike, weight" quantity="mass" :fault="faultOf('massKg')" />
     <label class="check"
-      ><input v-model="form.eBike" type="checkbox" class="form-check-input" /> Electric</label
+      ><input v-model="form.eBike" type="checkbox" class="form-check-input" /> E-bike</label
     >
     <div class="wide unit">
       <div>

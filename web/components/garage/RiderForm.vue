@@ -55,7 +55,7 @@ const shown = ['name', 'bodyMassKg', 'kitMassKg', 'waterL']
     />
     <NumberField
       v-model="form.kitMassKg"
-      label="Kit, all of it"
+      label="Kit (pack, armour, shoes)"
       quantity="mass"
       hint="pack, armour, shoes, tools: often 3 to 8 kg with water"
       :fault="faultOf('kitMassKg')"
@@ -73,7 +73,7 @@ const shown = ['name', 'bodyMassKg', 'kitMassKg', 'waterL']
       <BFormSelect id="rider-level" v-model="form.level" :options="optionsOf(levelWords)" />
     </div>
     <div>
-      <label class="form-label" for="rider-taste">Likes it</label>
+      <label class="form-label" for="rider-taste">Preferred feel</label>
       <BFormSelect id="rider-taste" v-model="form.taste" :options="optionsOf(tasteWords)" />
     </div>
   </RecordForm>

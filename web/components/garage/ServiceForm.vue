@@ -73,7 +73,7 @@ const shown = ['date', 'airTempC', 'altitudeM']
       <NumberField v-model="form.airTempC" label="Air" quantity="temperature" :fault="faultOf('airTempC')" />
       <NumberField
         v-model="form.altitudeM"
-        label="Height above the sea"
+        label="Altitude"
         quantity="altitude"
         :fault="faultOf('altitudeM')"
       />

@@ -115,7 +115,7 @@ describe('every kind of adjuster', () => {
     ['turn', 'Turns, stop to stop', { turns: 7 }],
     ['turn', 'Smallest step', { stepTurns: 7 }],
     ['pressure', 'Least', { minPsi: 7 }],
-    ['pressure', 'Most, as printed', { maxPsi: 7 }],
+    ['pressure', 'Maximum printed on the unit', { maxPsi: 7 }],
     ['spacer', 'Most allowed', { maxCount: 7 }],
     ['custom', 'From', { min: 7 }],
     ['custom', 'To', { max: 7 }],

@@ -114,7 +114,7 @@ const ready = computed(
         <li v-for="f in recording.addedFiles" :key="f.id">
           <a :href="address(f)" :download="f.fileName">{{ f.fileName }}</a>
           <span class="soft small num">{{ fileWords(f) }}</span>
-          <button type="button" class="btn btn-plain btn-sm" @click="takeOff(f)">Take it off</button>
+          <button type="button" class="btn btn-plain btn-sm" @click="takeOff(f)">Remove</button>
         </li>
       </ul>
       <DropArea

@@ -175,7 +175,7 @@ const rangeWords = computed(() =>
         <UploadProgress v-if="progress" v-bind="progress" @cancel="cancel" />
         <div v-else class="acts">
           <BButton variant="primary" :disabled="!good" @click="start()">Put it on run {{ number }}</BButton>
-          <BButton variant="plain" @click="open = false">Not now</BButton>
+          <BButton variant="plain" @click="open = false">Cancel</BButton>
         </div>
       </template>
     </div>

@@ -9,7 +9,7 @@ const props = defineProps<{ look: FileLook }>()
 const mapping = defineModel<ImportMapping>({ required: true })
 
 const roles: { value: ChannelRole; text: string }[] = [
-  { value: 'ignore', text: 'leave out' },
+  { value: 'ignore', text: 'not used' },
   { value: 'time', text: 'time' },
   { value: 'front-travel', text: 'front travel' },
   { value: 'rear-travel', text: 'rear travel (shock)' },
@@ -101,8 +101,8 @@ const setRate = (v: number | null) => (mapping.value = { ...mapping.value, sampl
         <tr>
           <th scope="col">Column</th>
           <th scope="col">First rows</th>
-          <th scope="col">Is</th>
-          <th scope="col">In</th>
+          <th scope="col">Meaning</th>
+          <th scope="col">Unit</th>
         </tr>
       </thead>
       <tbody>

@@ -106,7 +106,7 @@ const runningWords = computed(() =>
 
 <template>
   <section class="card-paper panel" aria-labelledby="record-title">
-    <h2 id="record-title">Record and take it off</h2>
+    <h2 id="record-title">Record and fetch</h2>
     <p class="soft small">
       Let the bike hang for three seconds when a recording starts and before it stops: that is how a warm or
       leaking chamber is told.

@@ -11,7 +11,7 @@ const words: Record<Quantity, string> = {
   mass: 'Weight',
   temperature: 'Temperature',
   springRate: 'Spring rate',
-  altitude: 'Height',
+  altitude: 'Altitude',
 }
 const { who } = useWho()
 const rows = Object.keys(words) as Quantity[]

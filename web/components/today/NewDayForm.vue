@@ -114,9 +114,9 @@ const madeTrail = (t: Trail) => (form.value.trailId = t.id)
         <BButton variant="plain" @click="trailOpen = true">New trail</BButton>
       </div>
       <NumberField v-model="form.airTempC" label="Air" quantity="temperature" />
-      <NumberField v-model="form.altitudeM" label="Height" quantity="altitude" />
+      <NumberField v-model="form.altitudeM" label="Altitude" quantity="altitude" />
       <div>
-        <label class="form-label" for="day-surface">Ground</label>
+        <label class="form-label" for="day-surface">Surface</label>
         <BFormSelect id="day-surface" v-model="form.surface" :options="optionsOf(surfaceWords)" />
       </div>
       <div>

@@ -26,8 +26,7 @@ const speed = (y: number) => `${y.toFixed(2)} m/s back`
     <section v-if="spectrum.length" class="card-paper panel" aria-labelledby="spectrum-title">
       <h2 id="spectrum-title">How slow, how fast it moves</h2>
       <p class="soft small">
-        Movement in bands a tenth wide. Up to 3 Hz it is rider, turns and brakes; from 8 to 25 Hz it is the
-        ground.
+        Movement by frequency. Up to 3 Hz it is rider, turns and brakes; from 8 to 25 Hz it is the ground.
       </p>
       <LineFigure
         label="Depth over frequency, front and rear"

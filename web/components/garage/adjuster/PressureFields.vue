@@ -18,7 +18,7 @@ const setMost = number('maxPsi')
   />
   <NumberField
     :model-value="adjuster.maxPsi"
-    label="Most, as printed"
+    label="Maximum printed on the unit"
     quantity="pressure"
     hint="never above what the unit says"
     @update:model-value="setMost"
