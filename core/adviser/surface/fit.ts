@@ -48,5 +48,5 @@ export function fitSurface(data: SurfaceData, sweeps = usualSweeps(data), seed =
 /** A usual day gets all passes: with fewer, chance in the drawing costs runs. On a very long one fewer keep the answer quick. */
 function usualSweeps({ dials, rows, clues }: SurfaceData): number {
   const perSweep = Math.max(1, dials.length * (rows.length ** 2 + 30 * clues.length))
-  return Math.round(Math.min(surfacePriors.sweeps, Math.max(140, 7e6 / perSweep)))
+  return Math.round(Math.min(surfacePriors.sweeps, Math.max(110, 7e6 / perSweep)))
 }

@@ -1,64 +1,87 @@
-import { farOff, presence, sayable, type SurfaceData } from './model.ts'
+import { farOff, presence, sayable, type Clue, type SurfaceData } from './model.ts'
 
-/** Likelihood of what was said and measured, kept per word so that one dial's step touches only its own. */
+/** What one word says of one dial: where the dial stood when it was said, and how sayable it is at its best place now. */
+interface Part {
+  clue: number
+  at: number
+  direction: 1 | -1
+  share: number
+  now: number
+}
+
+/**
+ * Likelihood of what was said and measured. Kept per word and dial, so that a dial's step works out nothing but its own
+ * words at the place it asks for: this is the innermost loop of a long day.
+ */
 export class Said {
-  private readonly cluesOf: number[][]
-  private readonly hintsOf: SurfaceData['hints'][]
-  private readonly silencesOf: SurfaceData['silences'][]
-  /** Σ share · sayable of each word at the places as they are, and at the place that was asked last. */
+  private readonly clues: readonly Clue[]
+  private readonly parts: Part[][]
+  private readonly hints: { at: number; direction: 1 | -1; weight: number }[][]
+  private readonly silences: { at: number; weight: number }[][]
+  /** Σ share · sayable of each word at the places as they are, and its logarithm with the floor. */
   private readonly sums: Float64Array
-  private readonly asked: Float64Array
+  private readonly logs: Float64Array
+  /** The same at the place that was asked for last, for the words of that dial. */
+  private readonly askedSums: Float64Array
+  private readonly askedLogs: Float64Array
+  private asked: number[] = []
 
   /** @param best places of all dials as they are, click-equivalents */
-  constructor(
-    private readonly data: SurfaceData,
-    best: ArrayLike<number>,
-  ) {
+  constructor(data: SurfaceData, best: ArrayLike<number>) {
+    this.clues = data.clues
+    const at = (point: number, dial: number) => data.points[point].at[dial]
     const dials = data.dials.map((_, k) => k)
-    this.cluesOf = dials.map((k) =>
-      data.clues.flatMap((c, i) => (c.parts.some((x) => x.dial === k) ? [i] : [])),
-    )
-    this.hintsOf = dials.map((k) => data.hints.filter((h) => h.dial === k))
-    this.silencesOf = dials.map((k) => data.silences.filter((x) => x.dial === k))
-    this.sums = Float64Array.from(data.clues, (c) =>
-      c.parts.reduce(
-        (t, x) => t + x.share * sayable(x.direction * (best[x.dial] - data.points[c.point].at[x.dial]), c),
-        0,
+    this.parts = dials.map((k) =>
+      data.clues.flatMap((c, clue) =>
+        c.parts
+          .filter((p) => p.dial === k)
+          .map(({ direction, share }) => {
+            const place = at(c.point, k)
+            return { clue, at: place, direction, share, now: sayable(direction * (best[k] - place), c) }
+          }),
       ),
     )
-    this.asked = new Float64Array(data.clues.length)
+    this.hints = dials.map((k) =>
+      data.hints.filter((h) => h.dial === k).map((h) => ({ ...h, at: at(h.point, k) })),
+    )
+    this.silences = dials.map((k) =>
+      data.silences.filter((x) => x.dial === k).map((x) => ({ ...x, at: at(x.point, k) })),
+    )
+    this.sums = new Float64Array(data.clues.length)
+    for (const list of this.parts) for (const p of list) this.sums[p.clue] += p.share * p.now
+    this.logs = this.sums.map((sum, i) => Math.log(data.clues[i].floor + Math.max(0, sum)))
+    this.askedSums = new Float64Array(data.clues.length)
+    this.askedLogs = new Float64Array(data.clues.length)
   }
 
-  /** What a dial's place changes of the log-likelihood when it goes from one to another. */
+  /** What a dial's place changes of the log-likelihood when it goes from where it is to another. */
   change(dial: number, from: number, to: number): number {
-    return this.log(dial, from, to) - this.log(dial, from, from)
+    const parts = this.parts[dial]
+    this.asked = parts.map((p) => sayable(p.direction * (to - p.at), this.clues[p.clue]))
+    for (const p of parts) this.askedSums[p.clue] = this.sums[p.clue]
+    parts.forEach((p, i) => (this.askedSums[p.clue] += p.share * (this.asked[i] - p.now)))
+    let log = 0
+    let last = -1
+    for (const { clue } of parts) {
+      // Parts of one word stand next to each other; the word counts once.
+      if (clue === last) continue
+      last = clue
+      this.askedLogs[clue] = Math.log(this.clues[clue].floor + Math.max(0, this.askedSums[clue]))
+      log += this.askedLogs[clue] - this.logs[clue]
+    }
+    for (const h of this.hints[dial])
+      log += h.weight * (presence(h.direction * (to - h.at)) - presence(h.direction * (from - h.at)))
+    for (const x of this.silences[dial])
+      log += Math.log((1 - x.weight * farOff(to - x.at)) / (1 - x.weight * farOff(from - x.at)))
+    return log
   }
 
   /** The dial stands where it was asked for last. */
   accept(dial: number): void {
-    for (const i of this.cluesOf[dial]) this.sums[i] = this.asked[i]
-  }
-
-  private log(dial: number, from: number, to: number): number {
-    const { points, clues } = this.data
-    let log = 0
-    for (const i of this.cluesOf[dial]) {
-      const c = clues[i]
-      let sum = this.sums[i]
-      if (to !== from) {
-        for (const x of c.parts) {
-          if (x.dial !== dial) continue
-          const z = points[c.point].at[dial]
-          sum += x.share * (sayable(x.direction * (to - z), c) - sayable(x.direction * (from - z), c))
-        }
-        this.asked[i] = sum
-      }
-      log += Math.log(c.floor + Math.max(0, sum))
-    }
-    for (const h of this.hintsOf[dial])
-      log += h.weight * presence(h.direction * (to - points[h.point].at[dial]))
-    for (const x of this.silencesOf[dial])
-      log += Math.log(1 - x.weight * farOff(to - points[x.point].at[dial]))
-    return log
+    this.parts[dial].forEach((p, i) => {
+      p.now = this.asked[i]
+      this.sums[p.clue] = this.askedSums[p.clue]
+      this.logs[p.clue] = this.askedLogs[p.clue]
+    })
   }
 }
