@@ -54,7 +54,7 @@ export const Run = z
     note: Note,
   })
   .refine((r) => r.kind !== 'void' || (r.voidReason ?? '').length > 0, {
-    error: 'Say why the run is void, for example "crash" or "flat tyre".',
+    error: 'Say why the run does not count, for example "crash" or "flat tyre".',
     path: ['voidReason'],
   })
 export type Run = z.infer<typeof Run>

@@ -68,7 +68,8 @@ export async function startLoggers(): Promise<{ addresses: string[]; stop: () =>
 /** A server on a copy of the demo world, which was filled once before all tests. */
 export function startDemo(loggers: readonly string[] = []): Promise<RunningServer> {
   const world = process.env.WILD_SPRING_DEMO_WORLD
-  if (!world) throw new Error('the demo world was not filled: playwright.config.ts does it in e2e/fillOnce.ts')
+  if (!world)
+    throw new Error('the demo world was not filled: playwright.config.ts does it in e2e/fillOnce.ts')
   const dataDir = mkdtempSync(join(tmpdir(), 'wild-spring-e2e-'))
   cpSync(world, dataDir, { recursive: true })
   return startServer(dataDir, loggers)
