@@ -6,6 +6,7 @@ import type { AddedFile, AddedFileUpload, ImportMapping, Recording } from '#cont
 import { suggestMapping } from '#core/telemetry/mapping'
 import { apiBase, call } from '../../api/client.ts'
 import { useFileSending } from '../../composables/useFileSending.ts'
+import { acceptedFiles, fileKinds, kindOfFile } from '#core/formats/fileKinds'
 import { useFileReader } from '../../composables/useFileReader.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { tooLargeWords } from '../../support/uploadSize.ts'
@@ -29,7 +30,8 @@ const offsetS = ref<number | null>(null)
 const fault = ref('')
 let fileId = ''
 const { progress, send, cancel } = useFileSending()
-const isTrack = computed(() => /\.gpx$/i.test(file.value?.name ?? ''))
+const kind = computed(() => kindOfFile(file.value?.name ?? ''))
+const isMapped = computed(() => fileKinds[kind.value].mapped)
 watch(open, () => {
   file.value = look.value = mapping.value = null
   fault.value = ''
@@ -40,7 +42,7 @@ async function take(f: File) {
   fileId = uuid()
   look.value = mapping.value = null
   fault.value = tooLargeWords(f.size)
-  if (fault.value || isTrack.value) return
+  if (fault.value || !isMapped.value) return
   try {
     look.value = await reader().look(f)
     mapping.value = (await knownMapping(look.value)) ?? suggestMapping(look.value.layout)
@@ -54,8 +56,8 @@ async function add() {
   const meta: AddedFileUpload = {
     uploadId: fileId,
     fileName: file.value.name,
-    kind: isTrack.value ? 'gpx' : 'delimited',
-    mapping: isTrack.value ? null : mapping.value,
+    kind: kind.value,
+    mapping: isMapped.value ? mapping.value : null,
     offsetS: offsetS.value,
   }
   try {
@@ -91,7 +93,7 @@ const fileWords = (f: AddedFile) =>
   `begins at ${f.offsetS.toFixed(1)} s of the recording, ${byWords[f.offsetBy]}`
 const address = (f: AddedFile) => `${apiBase}/recordings/${props.recording.id}/files/${f.id}/original`
 const ready = computed(
-  () => file.value !== null && !tooLargeWords(file.value.size) && (isTrack.value || mapping.value !== null),
+  () => file.value !== null && !tooLargeWords(file.value.size) && (!isMapped.value || mapping.value !== null),
 )
 </script>
 
@@ -121,7 +123,7 @@ const ready = computed(
         :file="file"
         invitation="Drop a GPX track or a second logger’s file here, or pick one"
         hint="A track brings distance and speed; a second logger the channels that are missing"
-        accept=".gpx,.csv,.tsv,.txt,.log,text/*"
+        :accept="acceptedFiles"
         @take="take"
       />
       <MappingTable v-if="look && mapping" v-model="mapping" :look="look" />

@@ -12,6 +12,7 @@ import { useFileSending } from '../../composables/useFileSending.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { durationWords } from '../../support/dates.ts'
 import { tooLargeWords } from '../../support/uploadSize.ts'
+import { fileKinds, kindOfFile } from '#core/formats/fileKinds'
 import { useFileReader } from '../../composables/useFileReader.ts'
 import type { FileLook, Trial } from '../../workers/file.worker.ts'
 import DropArea from './DropArea.vue'
@@ -61,12 +62,7 @@ async function take(f: File) {
   recordingId = uuid()
   fault.value = elsewhere.value = ''
   look.value = mapping.value = trial.value = null
-  if (/\.gpx$/i.test(f.name)) {
-    fault.value =
-      'A GPX track is laid on a recording: add the sensor file first, then the track on its trace screen.'
-    return
-  }
-  fault.value = tooLargeWords(f.size)
+  fault.value = fileKinds[kindOfFile(f.name)].neverFirst ?? tooLargeWords(f.size)
   if (fault.value) return
   try {
     look.value = await reader().look(f)
