@@ -1,7 +1,8 @@
 import { ref } from 'vue'
 import { answerWords } from '#core/causes/questions'
 import { moveWords } from '#core/setup/diff'
-import { useDay, type Done } from '../stores/day.ts'
+import { useDay } from '../stores/day.ts'
+import type { Done } from '../stores/day/turns.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useUnits } from './useUnits.ts'
 

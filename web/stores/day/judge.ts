@@ -5,13 +5,13 @@ import type { Proposal } from '#contract/proposal'
 import type { Learnt } from '#core/adviser/memory/learnt'
 import type { DayKnowledge } from '#core/adviser/summary'
 import type { UnitChoice } from '#core/units/choice'
-import { judgedOf } from '../support/judged.ts'
-import type { Judging } from '../workers/judge.worker.ts'
+import { judgedOf } from '../../support/judged.ts'
+import type { Judging } from '../../workers/judge.worker.ts'
 
 let started: ReturnType<typeof wrap<Judging>> | null = null
 const worker = () =>
   (started ??= wrap<Judging>(
-    new Worker(new URL('../workers/judge.worker.ts', import.meta.url), { type: 'module' }),
+    new Worker(new URL('../../workers/judge.worker.ts', import.meta.url), { type: 'module' }),
   ))
 
 /** What was learnt of days, by the very list that was held of them. */

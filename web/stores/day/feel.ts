@@ -1,0 +1,57 @@
+import { computed, type Ref } from 'vue'
+import type { DayBundle } from '#contract/endpoints'
+import type { Answer } from '#contract/question'
+import { Feel, type Run } from '#contract/run'
+import { useOutbox } from '../outbox.ts'
+
+/** Typing pauses this long before feel is sent; it waits safely from the first letter on. */
+const typingMs = 350
+
+export const emptyFeel = (runId: string): Feel => ({
+  runId,
+  version: 0,
+  rating: null,
+  marks: [],
+  verdicts: [],
+  answers: [],
+  note: '',
+})
+
+/** How the runs of a day were, and what was answered of them. */
+export function useFeels(bundle: Ref<DayBundle | null>, selectedRun: Ref<Run | null>) {
+  const outbox = useOutbox()
+  const feelOf = (runId: string): Feel =>
+    bundle.value?.feels.find((f) => f.runId === runId) ?? emptyFeel(runId)
+  const feelKey = (runId: string) => `feel:${runId}`
+
+  /** Shown at once, kept on this device at once, sent a moment later. */
+  const editFeel = (feel: Feel) =>
+    void outbox.write({
+      kind: 'feel',
+      key: feelKey(feel.runId),
+      params: { id: feel.runId },
+      body: feel,
+      file: null,
+      holdMs: typingMs,
+    })
+  const isSame = (a: Answer, b: Answer) => a.question === b.question && a.end === b.end
+  function answer(runId: string, given: Answer): void {
+    const feel = feelOf(runId)
+    editFeel({ ...feel, answers: [...feel.answers.filter((a) => !isSame(a, given)), given] })
+  }
+  function unanswer(runId: string, given: Answer): void {
+    const feel = feelOf(runId)
+    editFeel({ ...feel, answers: feel.answers.filter((a) => !isSame(a, given)) })
+  }
+  /** The selected run's feel, changed here and elsewhere: a person chooses. */
+  const conflict = computed(() => {
+    const letter = selectedRun.value && outbox.conflictOf(feelKey(selectedRun.value.id))
+    const theirs = letter && Feel.safeParse(letter.problem?.current)
+    return letter && theirs?.success
+      ? { id: letter.id, mine: letter.body as Feel, theirs: theirs.data }
+      : null
+  })
+  const settleConflict = (which: 'mine' | 'theirs') =>
+    conflict.value ? outbox.settle(conflict.value.id, which) : Promise.resolve()
+  return { feelOf, editFeel, answer, unanswer, conflict, settleConflict }
+}
