@@ -6,7 +6,7 @@ import { endpoints } from './endpoints.ts'
 import { errorCodes } from './errors.ts'
 import { ImportMapping, TwoPoint } from './recording.ts'
 import { Rider, RiderCard } from './rider.ts'
-import { nothingNoted, Feel, FeelWord, Run } from './run.ts'
+import { Feel, FeelWord, Run } from './run.ts'
 import { Setup } from './setup.ts'
 import { Trail } from './trail.ts'
 import { SuspensionUnit } from './unit.ts'
@@ -115,7 +115,20 @@ const run = {
   setupId: id(7),
   startedAt: '2031-05-02T09:00:00Z',
   kind: 'counted',
-  ...nothingNoted,
+  voidReason: null,
+  durationS: null,
+  mind: 'normal',
+  ringFrontMm: null,
+  ringRearMm: null,
+  tyreFrontPsi: null,
+  tyreRearPsi: null,
+  surface: null,
+  airTempC: null,
+  altitudeM: null,
+  effort: null,
+  heardBottomsFront: null,
+  heardBottomsRear: null,
+  note: '',
 }
 const feel = { runId: id(5), version: 0, rating: 6.5, marks: [], verdicts: [], answers: [], note: '' }
 const trail = {

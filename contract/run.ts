@@ -59,24 +59,6 @@ export const Run = z
   })
 export type Run = z.infer<typeof Run>
 
-/** A run of which nothing was noted but that it was ridden. */
-export const nothingNoted = {
-  voidReason: null,
-  durationS: null,
-  mind: 'normal',
-  ringFrontMm: null,
-  ringRearMm: null,
-  tyreFrontPsi: null,
-  tyreRearPsi: null,
-  surface: null,
-  airTempC: null,
-  altitudeM: null,
-  effort: null,
-  heardBottomsFront: null,
-  heardBottomsRear: null,
-  note: '',
-} satisfies Partial<Run>
-
 /** What a rider says. Each word is evidence, never proof. */
 export const FeelWord = z.enum([
   'kicks',

@@ -6,7 +6,7 @@ import type { Setup } from '#contract/setup'
 import type { TrailSection } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
 import type { Leverage } from '../linkage/leverage.ts'
-import type { Memory } from './memory/memory.ts'
+import type { Memory } from './memory/remembered.ts'
 import type { UnitChoice } from '../units/choice.ts'
 
 /** A run with all that is known of it, in the order of the day. */

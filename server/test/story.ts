@@ -3,11 +3,12 @@ import type { Bike } from '#contract/bike'
 import type { TrailDay } from '#contract/day'
 import type { RecordingUpload } from '#contract/recording'
 import type { Rider } from '#contract/rider'
-import { nothingNoted, type Run } from '#contract/run'
+import type { Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
 import type { Trail } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
 import { setBy } from '#core/setup/known'
+import { nothingNoted } from '#core/setup/nothingNoted'
 
 /** Whoever carries a request to a server: an app in memory, or a real one over a socket. */
 interface Speaker<Answer extends { status: number }> {

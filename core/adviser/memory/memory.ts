@@ -8,24 +8,8 @@ import { dialsOf, type Dial } from '../dials.ts'
 import type { SetupSpace } from '../dayHistory.ts'
 import { fittedUnits } from '../history.ts'
 import { usualHabit, type Habit } from '../surface/model.ts'
+import type { Memory, RememberedDial } from './remembered.ts'
 import type { Learnt, LearntDial } from './learnt.ts'
-
-/** What earlier days taught of a dial, as it holds today; click-equivalents. */
-export interface RememberedDial {
-  adjusterId: string
-  place: Normal | null
-  logSteepness: Normal | null
-}
-
-/** What earlier days taught, widened by what differs today. A plain value. */
-export interface Memory {
-  days: { dayId: string; date: string }[]
-  dials: RememberedDial[]
-  habit: Habit
-  /** Best of the usual times on this trail, s; null: none was taken. */
-  lapS: number | null
-  words: { word: FeelWord; times: number; right: number }[]
-}
 
 /** How much less is known of a best place because it was another day; click-equivalents, documented in docs/models.md. */
 export const memoryRules = {

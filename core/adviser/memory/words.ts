@@ -7,7 +7,7 @@ import { canonicalUnits, say, type UnitChoice } from '../../units/choice.ts'
 import { dialsOf, type Dial } from '../dials.ts'
 import type { SetupSpace } from '../dayHistory.ts'
 import { fallOff, surfacePriors, usualSteepness } from '../surface/model.ts'
-import type { Memory, RememberedDial } from './memory.ts'
+import type { Memory, RememberedDial } from './remembered.ts'
 
 /** A place known no better than this is not worth a sentence, click-equivalents. */
 const knownWithin = 2.5

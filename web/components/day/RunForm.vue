@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { v7 as uuid } from 'uuid'
-import { nothingNoted, Run, type Effort } from '#contract/run'
+import { Run, type Effort } from '#contract/run'
+import { nothingNoted } from '#core/setup/nothingNoted'
 import { useUnits } from '../../composables/useUnits.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
 import { effortWords, mindWords, optionsOf, runKindWords, surfaceWords } from '../../support/words.ts'
