@@ -49,6 +49,8 @@ const happyRating = 8
 const worthDisturbing = 0.25
 /** Words of praise, or this share of the dials moved, before "happy" is believed. */
 const lookedAtShare = 0.5
+/** More is left than this with even chances: a wordless day goes on. */
+const leaveDoubt = 0.5
 
 const hasComplaint = (r: Climb['onNow'][number]) => r.feel?.marks.some((m) => isComplaint(m.word)) ?? false
 
@@ -59,7 +61,12 @@ function isHappy(c: Climb): boolean {
   if (!last || c.onNow.some(hasComplaint) || rating === null || rating < happyRating) return false
   const s = c.standing()
   const praised = c.onNow.some((r) => (r.feel?.marks.length ?? 0) > 0)
-  return praised || movedToday(c.h).size >= lookedAtShare * s.dials.length
+  // A rider who never says anything is believed only after every dial was tried elsewhere and little is left.
+  const said = c.counted.some((r) => (r.feel?.marks.length ?? 0) > 0)
+  const moved = movedToday(c.h).size
+  return said
+    ? praised || moved >= lookedAtShare * s.dials.length
+    : moved >= s.dials.length && s.doubt < leaveDoubt
 }
 
 /**

@@ -14,14 +14,14 @@ import type { Learnt, LearntDial } from './learnt.ts'
 /** How much less is known of a best place because it was another day; click-equivalents, documented in docs/models.md. */
 export const memoryRules = {
   /** However alike the days. */
-  anotherDay: 1,
+  anotherDay: 1.5,
   anotherTrail: 0.8,
   /** One of the days has no temperature. */
   temperatureUnknown: 0.7,
   /** In so many days memory of a place fades by another click. */
   fadeDays: 90,
   /** No memory is surer than this. */
-  leastSd: 1.2,
+  leastSd: 2,
   /** Widths and scatter change less from day to day; spread of their logarithm. */
   logSd: 0.25,
   driftSd: 0.06,
