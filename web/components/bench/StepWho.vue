@@ -45,7 +45,7 @@ const usual = (u: SuspensionUnit) =>
       <p>
         <b>{{ `${bench.rider?.name ?? '?'}:` }}</b>
         {{
-          bench.rider ? ` ${levelWords[bench.rider.level]}, likes it ${tasteWords[bench.rider.taste]}` : ''
+          bench.rider ? ` ${levelWords[bench.rider.level]}, prefers ${tasteWords[bench.rider.taste]}` : ''
         }}
       </p>
       <p v-if="bench.massKg !== null" class="num">
