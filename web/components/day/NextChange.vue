@@ -125,7 +125,7 @@ const leads: Partial<Record<Proposal['kind'], string>> = {
   repeat: 'To be sure',
   'ride-it': 'First',
   ask: 'To find out',
-  read: 'A minute on the bench',
+  read: 'A minute with ring and ruler',
   untangle: 'A mess, and the way out of it',
   settled: 'Enough',
 }

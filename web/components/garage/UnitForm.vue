@@ -64,7 +64,7 @@ function remove(i: number) {
 <template>
   <RecordForm
     v-model:open="open"
-    :title="`${editing ? '' : 'New '}${end === 'front' ? 'fork' : 'shock'}`"
+    :title="`${editing ? 'Edit' : 'New'} ${end === 'front' ? 'fork' : 'shock'}`"
     :save-label="`Save ${end === 'front' ? 'fork' : 'shock'}`"
     size="xl"
     :busy="busy"
