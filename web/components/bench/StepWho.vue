@@ -44,9 +44,7 @@ const usual = (u: SuspensionUnit) =>
     <div class="who">
       <p>
         <b>{{ `${bench.rider?.name ?? '?'}:` }}</b>
-        {{
-          bench.rider ? ` ${levelWords[bench.rider.level]}, prefers ${tasteWords[bench.rider.taste]}` : ''
-        }}
+        {{ bench.rider ? ` ${levelWords[bench.rider.level]}, prefers ${tasteWords[bench.rider.taste]}` : '' }}
       </p>
       <p v-if="bench.massKg !== null" class="num">
         {{
