@@ -12,6 +12,10 @@ const words = computed(
   () =>
     `${distanceWords(props.adjuster, props.from, props.to)} ${sign.value ?? (props.to > props.from ? '↑' : '↓')}`,
 )
+/** A turn has a direction only for somebody who looks from somewhere. */
+const way = computed(() =>
+  sign.value ? `${sign.value === '↻' ? 'clockwise' : 'counter-clockwise'}, seen at the knob` : '',
+)
 const colour = computed(() =>
   familyOf(props.adjuster) === 'rebound' ? 'var(--anodised-rebound)' : 'var(--anodised-compression)',
 )
@@ -46,7 +50,9 @@ const knurls = Array.from({ length: 24 }, (_, i) => `rotate(${i * 15} 40 44)`)
         <path d="M40 10 L 54 30 L 26 30 Z" class="tip" />
       </g>
     </svg>
-    <figcaption class="num">{{ words }}</figcaption>
+    <figcaption class="num">
+      {{ words }} <small v-if="way" class="soft">{{ way }}</small>
+    </figcaption>
   </figure>
 </template>
 
@@ -54,6 +60,11 @@ const knurls = Array.from({ length: 24 }, (_, i) => `rotate(${i * 15} 40 44)`)
 figure {
   margin: 0;
   text-align: center;
+}
+figcaption small {
+  display: block;
+  max-width: 8.5rem;
+  font-weight: 400;
 }
 figcaption {
   font-size: 0.86rem;

@@ -271,7 +271,12 @@ describe('the next change', () => {
 
 describe('the dial', () => {
   it('turns the way the hand does, and pressure only points', () => {
-    expect(mount(DialHint, { props: { adjuster: rearRebound, from: 7, to: 6 } }).text()).toBe('1 click ↻')
+    expect(mount(DialHint, { props: { adjuster: rearRebound, from: 7, to: 6 } }).text()).toBe(
+      '1 click ↻ clockwise, seen at the knob',
+    )
+    expect(mount(DialHint, { props: { adjuster: rearRebound, from: 6, to: 7 } }).text()).toContain(
+      '↺ counter-clockwise',
+    )
     expect(mount(DialHint, { props: { adjuster: rearPressure, from: 180, to: 187 } }).text()).toBe('7 psi ↑')
   })
 })
