@@ -63,10 +63,18 @@ export function fittedOf(h: DayHistory, space: SetupSpace): Fitted {
   return { dials, data, surface: fitSurface(data) }
 }
 
-/** Where a day stands on a surface that was fitted before its last answers. */
-export function standingOn(h: DayHistory, space: SetupSpace, fitted: Fitted): Standing {
+/**
+ * Where a day stands on a surface that was fitted before its last answers.
+ *
+ * @param weights of what was answered last, where they are at hand
+ */
+export function standingOn(
+  h: DayHistory,
+  space: SetupSpace,
+  fitted: Fitted,
+  weights = lastAnswerWeights(h, space, fitted),
+): Standing {
   const { dials, data } = fitted
-  const weights = lastAnswerWeights(h, space, fitted)
   const surface = weights ? reweighted(fitted.surface, weights, answeredSamples) : fitted.surface
   const now = setupOf(h, h.currentSetupId)
   const positions = positionsOf(h)

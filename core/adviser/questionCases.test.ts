@@ -6,7 +6,9 @@ import { cannotSay, questionRules, type QuestionRule } from '../causes/questions
 import { DayBuilder, fork, frontRebound, shock, space } from '../test/dayBuilder.ts'
 import { advise } from './advise.ts'
 import { withAnswer } from './answers.ts'
+import { fittedOf, standingOf } from './decide.ts'
 import { diagnose } from './diagnose.ts'
+import { lastAnswerWeights } from './lastAnswers.ts'
 import { faultsOf, rear, rearLever, start, withSag, type Case } from './test/fieldCase.ts'
 
 const say = (word: FeelWord, end: End, rating = 5) => new DayBuilder().run(rating, [{ word, end }])
@@ -382,5 +384,33 @@ describe('a complaint that is new since a turn', () => {
     const p = (list: typeof causes) =>
       list.find((c) => c.kind === 'spring-firm' && c.end === 'rear')?.probability ?? 0
     expect(p(causes)).toBeGreaterThan(p(without))
+  })
+})
+
+describe('an answer about a word that was said of both ends', () => {
+  /** How unevenly the samples weigh by what was answered of the front; 0: it changed nothing. */
+  const unevenness = (end: 'front' | 'both') => {
+    const day = new DayBuilder()
+      .run(5, [{ word: 'harsh-everywhere', end }])
+      .answer(answer('harsh-when', 'front', 'builds-up'))
+      .history()
+    const fitted = fittedOf(day, space)
+    const weights = lastAnswerWeights(day, space, fitted)!
+    return Math.max(...weights) / Math.min(...weights) - 1
+  }
+  it('is about the end that was asked, as if the word had been said of it alone', () => {
+    expect(unevenness('both')).toBeGreaterThan(0.2)
+    expect(unevenness('both') / unevenness('front')).toBeGreaterThan(0.5)
+  })
+})
+
+describe('what a turn gains where it gains', () => {
+  it('is no less than what it is expected to gain, and no more than a rating can hold', () => {
+    const { candidates } = standingOf(say('harsh-everywhere', 'front').history(), space)
+    expect(candidates.length).toBeGreaterThan(5)
+    for (const c of candidates) {
+      expect(c.upside).toBeGreaterThanOrEqual(Math.max(0, c.gain) - 1e-9)
+      expect(c.upside).toBeLessThanOrEqual(Math.max(0, c.gain) + 3 * c.gainSd)
+    }
   })
 })

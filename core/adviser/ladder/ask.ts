@@ -116,21 +116,22 @@ function imagine(c: Climb, last: HistoryRun, q: Open): Imagined {
   const present = lastAnswerWeights(c.h, c.space, fitted) ?? even
   const days = Object.keys(rule.answers).map((answer) => {
     const day = withAnswer(c.h, last.run.id, { question: q.id, end: q.end, answer })
-    return { answer, day, weights: lastAnswerWeights(day, c.space, fitted) ?? even }
+    return { answer, day, weights: lastAnswerWeights(day, c.space, fitted) }
   })
   const chances = chancesOf(
     present,
-    days.map((d) => d.weights),
+    days.map((d) => d.weights ?? even),
   )
   let expected = 0
-  const leads = days.map(({ answer, day }, i) => {
-    const known = standingOn(day, c.space, fitted)
+  const leads = days.map(({ answer, day, weights }, i) => {
+    const known = standingOn(day, c.space, fitted, weights)
     expected += chances[i] * bestWorth(known)
     return {
       answer,
       label: rule.answers[answer],
       mayCome: answerChance(c.causes(), q, answer) >= mayComeFrom,
-      climb: { ...climbOf(day, c.space, () => known), imagined: true },
+      // An answer changes no rating.
+      climb: { ...climbOf(day, c.space, () => known), session: c.session, imagined: true },
     }
   })
   const tops = leads.filter((l) => l.mayCome).map((l) => leader(l.climb.causes()))

@@ -21,10 +21,27 @@ export function lossOf(s: Omit<ResponseSurface, 'lossAt'>, z: ArrayLike<number>)
 export function clueLikelihood(s: ResponseSurface, { points }: SurfaceData, clue: Clue): Float64Array {
   const out = new Float64Array(s.samples).fill(clue.floor)
   const { at } = points[clue.point]
-  for (const { dial, direction, share } of clue.parts)
-    for (let i = 0; i < s.samples; i++)
-      out[i] += share * sayable(direction * (s.best[i * s.dials + dial] - at[dial]), clue)
+  for (const part of clue.parts) {
+    const said = sayableOn(s, at[part.dial], part, clue)
+    for (let i = 0; i < s.samples; i++) out[i] += part.share * said[i]
+  }
   return out
+}
+
+/** Answers change the shares of a word, not what is sayable: asked for many times on one surface, worked out once. */
+const kept = new WeakMap<Float64Array, Map<string, Float64Array>>()
+function sayableOn(s: ResponseSurface, at: number, { dial, direction }: Clue['parts'][number], clue: Clue) {
+  const key = `${dial} ${direction} ${at} ${clue.feltFrom} ${clue.fadesFrom}`
+  let known = kept.get(s.best)
+  if (!known) kept.set(s.best, (known = new Map()))
+  let said = known.get(key)
+  if (!said) {
+    said = Float64Array.from({ length: s.samples }, (_, i) =>
+      sayable(direction * (s.best[i * s.dials + dial] - at), clue),
+    )
+    known.set(key, said)
+  }
+  return said
 }
 
 /** Likelihood of hints under every sample. */
