@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onUnmounted, ref, watch } from 'vue'
+import { computed, nextTick, onUnmounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Feel, Run } from '#contract/run'
 import IconUpload from '~icons/lucide/upload'
@@ -109,10 +109,16 @@ async function saveRun(r: Run): Promise<boolean> {
   if (ok && !editing.value) panel.value = 'feel'
   return ok
 }
+/** A dialog that was asked for while it was still closing may have missed it: it is told anew each time. */
+async function openCommand() {
+  commandOpen.value = false
+  await nextTick()
+  commandOpen.value = true
+}
 async function other() {
   await acts.decideOther()
   panel.value = 'bike'
-  commandOpen.value = true
+  void openCommand()
 }
 async function repeat() {
   await acts.decideRepeat()
@@ -154,7 +160,7 @@ function pickFile() {
   importOpen.value = true
 }
 useShortcuts({
-  c: () => day.past || (commandOpen.value = true),
+  c: () => day.past || void openCommand(),
   r: () => day.past || logRun(),
   f: () => document.getElementById('feel-title')?.scrollIntoView({ block: 'center' }),
   j: () => step(1),
@@ -180,7 +186,7 @@ const panels = [
     </template>
     <template #acts>
       <template v-if="!day.past">
-        <button type="button" class="btn bar-btn" @click="commandOpen = true">Change <kbd>c</kbd></button>
+        <button type="button" class="btn bar-btn" @click="openCommand">Change <kbd>c</kbd></button>
         <button type="button" class="btn btn-sun" @click="logRun">Log run {{ nextNo }}</button>
       </template>
     </template>
