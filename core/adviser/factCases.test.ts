@@ -206,6 +206,23 @@ describe('the air now', () => {
   })
 })
 
+describe('the question whether it is so only since it got hot', () => {
+  const asks = (airTempC: number | null) =>
+    JSON.stringify(
+      advise(
+        new DayBuilder()
+          .at(12)
+          .run(5, [{ word: 'soft-when-hot', end: 'rear' }], { airTempC })
+          .history(),
+        space,
+      ).question,
+    ).includes('since-hot')
+  it('is put by the air of the run, not by that of the morning', () => {
+    expect(asks(30)).toBe(true)
+    expect(asks(null)).toBe(false)
+  })
+})
+
 describe('a plan', () => {
   const bottoms = () =>
     advise(

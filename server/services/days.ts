@@ -62,13 +62,19 @@ export async function listDays({ db }: Store): Promise<DaySummary[]> {
 }
 
 /** @throws Refusal 'record.not-found' */
-export async function readDay(store: Store, id: string): Promise<DayBundle> {
-  const { db } = store
+async function mustHaveDay({ db }: Store, id: string) {
   const [day] = await db
     .select()
     .from(days)
     .where(and(eq(days.id, id), isNull(days.deletedAt)))
   if (!day) throw new Refusal('record.not-found', 'There is no such day.')
+  return day
+}
+
+/** @throws Refusal 'record.not-found' */
+export async function readDay(store: Store, id: string): Promise<DayBundle> {
+  const { db } = store
+  const day = await mustHaveDay(store, id)
   const [rider] = await db.select().from(riders).where(eq(riders.id, day.riderId))
   const [bike] = await db.select().from(bikes).where(eq(bikes.id, day.bikeId))
   const [trail] = await db.select().from(trails).where(eq(trails.id, day.trailId))
@@ -128,11 +134,7 @@ const mostEarlier = 3
 /** Days of the same rider on the same bike before this one, with runs; newest first. @throws Refusal 'record.not-found' */
 export async function readEarlierDays(store: Store, id: string): Promise<DayBundle[]> {
   const { db } = store
-  const [day] = await db
-    .select()
-    .from(days)
-    .where(and(eq(days.id, id), isNull(days.deletedAt)))
-  if (!day) throw new Refusal('record.not-found', 'There is no such day.')
+  const day = await mustHaveDay(store, id)
   const before = await db
     .select({ id: days.id })
     .from(days)
