@@ -58,7 +58,7 @@ const sectionList = (t: Trail) =>
       <ul class="riders">
         <li v-for="r in garage.riders" :key="r.id" class="card-paper">
           <b>{{ r.name }}</b>
-          <span class="soft">{{ levelWords[r.level] }}, prefers {{ tasteWords[r.taste] }}</span>
+          <span class="soft">{{ levelWords[r.level] }}, prefers a {{ tasteWords[r.taste] }} feel</span>
           <span
             ><button type="button" class="btn btn-sm" @click="openRider(r)">Edit</button
             ><button type="button" class="btn btn-sm soft" @click="remove('rider', r.id, r.name)">

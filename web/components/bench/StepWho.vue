@@ -44,7 +44,11 @@ const usual = (u: SuspensionUnit) =>
     <div class="who">
       <p>
         <b>{{ `${bench.rider?.name ?? '?'}:` }}</b>
-        {{ bench.rider ? ` ${levelWords[bench.rider.level]}, prefers ${tasteWords[bench.rider.taste]}` : '' }}
+        {{
+          bench.rider
+            ? ` ${levelWords[bench.rider.level]}, prefers a ${tasteWords[bench.rider.taste]} feel`
+            : ''
+        }}
       </p>
       <p v-if="bench.massKg !== null" class="num">
         {{
