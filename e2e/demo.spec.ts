@@ -7,10 +7,11 @@ import { inDemo } from './screens.ts'
 import { startDemo, type RunningServer } from './server.ts'
 
 let server: RunningServer
-test.beforeAll(async () => {
+// A world for each test: one test's letters may still be on their way when its page closes.
+test.beforeEach(async () => {
   server = await startDemo()
 })
-test.afterAll(async () => server?.stop())
+test.afterEach(async () => server?.stop())
 
 async function openDay(page: Page, name: RegExp) {
   await page.goto(server.base)
@@ -197,6 +198,11 @@ test('feel changed in two places is not overwritten: the person chooses', async 
   await page.reload()
   await page.getByRole('button', { name: /^Run 4,/ }).click()
   await expect(page.getByLabel('Note on this run')).toHaveValue('mine')
+  const kept = await (await context.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)).json()
+  expect(kept.feels.find((f: { runId: string }) => f.runId === runId)).toMatchObject({
+    note: 'mine',
+    rating: held.rating,
+  })
 })
 
 test('a form that was overtaken says so, and closing it keeps theirs', async ({ page, context }) => {

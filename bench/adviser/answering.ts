@@ -3,7 +3,7 @@ import { questionAnswers, type AskedQuestion, type QuestionId } from '#contract/
 import { cannotSay } from '#core/causes/questions'
 
 /** How a dial stands for a rider: clicks above its best place (canonical up), and what that costs, rating points. */
-export interface Standing {
+export interface Outlook {
   role: string
   end: End
   off: number
@@ -22,7 +22,7 @@ export interface Candour {
  */
 export function answerOf(
   q: Pick<AskedQuestion, 'id' | 'end'>,
-  dials: readonly Standing[],
+  dials: readonly Outlook[],
   candour: Candour,
   random: () => number,
 ): string {
@@ -36,7 +36,7 @@ export function answerOf(
 
 const noticed = 0.25
 
-function truth(id: QuestionId, end: End | null, dials: readonly Standing[]): string | null {
+function truth(id: QuestionId, end: End | null, dials: readonly Outlook[]): string | null {
   const here = dials
     .filter((d) => (end === null || d.end === end) && d.loss > noticed)
     .sort((a, b) => b.loss - a.loss)

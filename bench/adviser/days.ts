@@ -1,6 +1,6 @@
 import { moveWords } from '#core/setup/diff'
 import { advise } from '#core/adviser/advise'
-import { standingOf } from '#core/adviser/decide'
+import { outlookOf } from '#core/adviser/decide'
 import { answerWords } from '#core/causes/questions'
 import { wordRules } from '#core/causes/words'
 import { DayBuilder } from '#core/test/dayBuilder'
@@ -44,7 +44,7 @@ function dayOf(rider: TestRider, number: number): string {
     const told: string[] = []
     const look = () => {
       const h = day.history()
-      return { h, p: advise(h, rider.space, () => standingOf(h, rider.space)) }
+      return { h, p: advise(h, rider.space, () => outlookOf(h, rider.space)) }
     }
     let { h, p } = look()
     for (let asked = 0; asked < mostAsked && (p.question || p.readEnd); asked++) {

@@ -1,6 +1,6 @@
 import type { Proposal } from '#contract/proposal'
 import { advise } from '#core/adviser/advise'
-import { standingOf, type Standing } from '#core/adviser/decide'
+import { outlookOf, type Outlook } from '#core/adviser/decide'
 import type { DayHistory } from '#core/adviser/dayHistory'
 import type { Memory } from '#core/adviser/memory/remembered'
 import { keepOf } from '#core/adviser/keep'
@@ -46,10 +46,10 @@ export function ourAdviser(
   let kept = now
   const look = () => {
     const h = day.history()
-    let known: Standing | null = null
-    const standing = () => (known ??= standingOf(h, rider.space))
-    const p = advise(h, rider.space, standing)
-    return { h, p, s: standing() }
+    let known: Outlook | null = null
+    const outlook = () => (known ??= outlookOf(h, rider.space))
+    const p = advise(h, rider.space, outlook)
+    return { h, p, s: outlook() }
   }
   return {
     history: () => day.history(),
@@ -87,7 +87,7 @@ export function ourAdviser(
   }
 }
 
-function claimsOf(s: Standing, p: Proposal, now: Positions): Claims {
+function claimsOf(s: Outlook, p: Proposal, now: Positions): Claims {
   const { surface } = s
   const brackets = s.dials.map((_, k) => {
     const best = Array.from({ length: surface.samples }, (_, i) => surface.best[i * surface.dials + k])

@@ -1,5 +1,5 @@
 import type { Proposal } from '#contract/proposal'
-import type { Standing } from './decide.ts'
+import type { Outlook } from './decide.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { asking } from './ladder/ask.ts'
 import { climbOf, type Climb, type Rung } from './ladder/climb.ts'
@@ -56,10 +56,10 @@ const ladder: readonly Rung[] = [
 /**
  * The most useful next step of the day. A pure function of what was ridden and what can be turned.
  *
- * @param standing where the day stands by its surface, when it is known already
+ * @param outlook where the day stands by its surface, when it is known already
  */
-export function advise(h: DayHistory, space: SetupSpace, standing?: () => Standing): Proposal {
-  const climb = climbOf(h, space, standing)
+export function advise(h: DayHistory, space: SetupSpace, outlook?: () => Outlook): Proposal {
+  const climb = climbOf(h, space, outlook)
   return withPlan(climb, climbOn(climb))
 }
 

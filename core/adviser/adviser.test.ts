@@ -16,7 +16,7 @@ import {
 import { canStandAt } from '../adjusters/range.ts'
 import { advise } from './advise.ts'
 import { bracketOf } from './bracket.ts'
-import { standingOf } from './decide.ts'
+import { outlookOf } from './decide.ts'
 import { diagnose } from './diagnose.ts'
 import { sessionOf } from './history.ts'
 import { oneStep, remedyMoves } from './remedies.ts'
@@ -305,7 +305,7 @@ describe('what the day has shown', () => {
       .run(4)
       .run(4.5)
     const h = d.history()
-    const b = bracketOf(h, rearRebound, sessionOf(h), standingOf(h, space))!
+    const b = bracketOf(h, rearRebound, sessionOf(h), outlookOf(h, space))!
     expect(b.tried.map((t) => t.value)).toEqual([7, 9, 12])
     expect(b.tried.slice(0, 2).map((t) => t.outcome)).toEqual(['start', 'better'])
     expect(b.tried[2].outcome).not.toBe('better')

@@ -1,7 +1,7 @@
 import type { Adjuster } from '#contract/adjuster'
 import { adjusterRange } from '../adjusters/range.ts'
 import type { Session } from '../stats/session.ts'
-import type { Standing } from './decide.ts'
+import type { Outlook } from './decide.ts'
 import type { DayHistory } from './dayHistory.ts'
 import { countedRuns, setupOf, settingsKey } from './history.ts'
 
@@ -30,7 +30,7 @@ export function bracketOf(
   h: DayHistory,
   adjuster: Adjuster,
   session: Session,
-  standing: Standing,
+  outlook: Outlook,
 ): Bracket | null {
   const byValue = new Map<number, Set<string>>()
   const runsAt = new Map<number, number>()
@@ -66,14 +66,14 @@ export function bracketOf(
     const outcome = value === first ? 'start' : p >= likely ? 'better' : p <= 1 - likely ? 'worse' : 'unclear'
     return { value, outcome, runs: runsAt.get(value)! }
   })
-  return { tried, ...spanOf(adjuster, values, standing) }
+  return { tried, ...spanOf(adjuster, values, outlook) }
 }
 
 /** Where the best place lies by the surface: 10 % and 90 % quantiles, widened to positions the part can stand in. */
 function spanOf(
   adjuster: Adjuster,
   tried: readonly number[],
-  { dials, surface }: Standing,
+  { dials, surface }: Outlook,
 ): Pick<Bracket, 'low' | 'high' | 'lowOpen' | 'highOpen'> {
   const k = dials.findIndex((d) => d.adjuster.id === adjuster.id)
   const range = adjusterRange(adjuster)

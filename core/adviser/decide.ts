@@ -11,7 +11,7 @@ import { reweighted } from './surface/samples.ts'
 import type { ResponseSurface, SurfaceData } from './surface/model.ts'
 
 /** Where a day stands by its surface. */
-export interface Standing {
+export interface Outlook {
   dials: Dial[]
   data: SurfaceData
   surface: ResponseSurface
@@ -48,8 +48,8 @@ export const choice = {
 }
 
 /** Weighs everything the day has shown. */
-export function standingOf(h: DayHistory, space: SetupSpace): Standing {
-  return standingOn(h, space, fittedOf(h, space))
+export function outlookOf(h: DayHistory, space: SetupSpace): Outlook {
+  return outlookOn(h, space, fittedOf(h, space))
 }
 
 /** Samples that answers about the last run are weighed on. */
@@ -68,12 +68,12 @@ export function fittedOf(h: DayHistory, space: SetupSpace): Fitted {
  *
  * @param weights of what was answered last, where they are at hand
  */
-export function standingOn(
+export function outlookOn(
   h: DayHistory,
   space: SetupSpace,
   fitted: Fitted,
   weights = lastAnswerWeights(h, space, fitted),
-): Standing {
+): Outlook {
   const { dials, data } = fitted
   const surface = weights ? reweighted(fitted.surface, weights, answeredSamples) : fitted.surface
   const now = setupOf(h, h.currentSetupId)

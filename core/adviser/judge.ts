@@ -1,12 +1,12 @@
 import type { Proposal } from '#contract/proposal'
 import { advise } from './advise.ts'
-import { standingOf, type Standing } from './decide.ts'
+import { outlookOf, type Outlook } from './decide.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { summarise, type DayKnowledge } from './summary.ts'
 
 /** The next change and what is known, from one look at the day. */
 export function judgeDay(h: DayHistory, space: SetupSpace): { proposal: Proposal; knowledge: DayKnowledge } {
-  let known: Standing | null = null
-  const standing = () => (known ??= standingOf(h, space))
-  return { proposal: advise(h, space, standing), knowledge: summarise(h, space, standing) }
+  let known: Outlook | null = null
+  const outlook = () => (known ??= outlookOf(h, space))
+  return { proposal: advise(h, space, outlook), knowledge: summarise(h, space, outlook) }
 }

@@ -20,7 +20,7 @@ import { advise } from './advise.ts'
 import { belongTogether, stepsOf } from './candidates.ts'
 import { comparable } from './comparable.ts'
 import { contradictions } from './contradictions.ts'
-import { standingOf } from './decide.ts'
+import { outlookOf } from './decide.ts'
 import { diagnose } from './diagnose.ts'
 import { dialsOf, shareOfClick } from './dials.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
@@ -252,7 +252,7 @@ describe('one change', () => {
   })
   it('of a spacer brings the pressure of the same sag along, as one linked change', () => {
     const d = new DayBuilder().run(5, [{ word: 'harsh-and-bottoms', strength: 3 }])
-    const s = standingOf(d.history(), space)
+    const s = outlookOf(d.history(), space)
     const spacer = s.candidates.filter((c) => c.steps.some((x) => s.dials[x.dial].adjuster.id === 'rs'))
     expect(spacer.length).toBeGreaterThan(0)
     for (const c of spacer) {
@@ -274,7 +274,7 @@ describe('one change', () => {
   it('of a dial that was not moved today is two clicks at most', () => {
     const d = new DayBuilder()
     for (let i = 0; i < 4; i++) d.run(3, [{ word: 'harsh-gets-worse', strength: 3 }], sinking)
-    const s = standingOf(d.history(), space)
+    const s = outlookOf(d.history(), space)
     for (const c of s.candidates)
       for (const x of c.steps)
         if (s.dials[x.dial].adjuster.kind === 'click') expect(Math.abs(x.to - x.from)).toBeLessThanOrEqual(2)

@@ -1,6 +1,6 @@
 import type { Setup } from '#contract/setup'
 import { clicksOf } from './clues.ts'
-import type { Standing } from './decide.ts'
+import type { Outlook } from './decide.ts'
 import type { DayHistory } from './dayHistory.ts'
 import { countedRuns, setupOf, settingsKey } from './history.ts'
 
@@ -8,7 +8,7 @@ import { countedRuns, setupOf, settingsKey } from './history.ts'
  * What to keep if the day ended now: of all that was ridden, the setup that is expected to lose least against the best
  * reachable one. A trial that is on the bike is only that until it was ridden.
  */
-export function keepOf(h: DayHistory, s: Standing): Setup | null {
+export function keepOf(h: DayHistory, s: Outlook): Setup | null {
   let best: { setup: Setup; loss: number } | null = null
   const seen = new Set<string>()
   for (const r of countedRuns(h)) {

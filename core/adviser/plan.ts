@@ -23,7 +23,7 @@ export function withPlan(c: Climb, p: Proposal): Proposal {
 
 /** The most useful turn that answers a living cause, on the surface as it would be after one better ride. */
 function ifBetter(c: Climb, p: Proposal): PlannedStep {
-  const s = c.standing()
+  const s = c.outlook()
   const after = new Map(c.positions)
   for (const m of p.moves) after.set(m.adjusterId, m.to)
   const surface = reweighted(s.surface, betterWeights(c, p), imaginedSamples)
@@ -84,7 +84,7 @@ function turnsAlive(c: Climb): Turn[] {
 
 /** How likely each sample makes a ride on the change that is better by what a rider notices. */
 function betterWeights(c: Climb, p: Proposal): Float64Array {
-  const { surface, dials, noticeable } = c.standing()
+  const { surface, dials, noticeable } = c.outlook()
   const to = new Map(p.moves.map((m) => [m.adjusterId, m.to]))
   const lossAt = (place: (id: string) => number) =>
     surface.lossAt(Float64Array.from(dials, (d) => d.toClicks(place(d.adjuster.id))))

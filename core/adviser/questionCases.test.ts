@@ -6,7 +6,7 @@ import { cannotSay, questionRules, type QuestionRule } from '../causes/questions
 import { DayBuilder, fork, frontRebound, shock, space } from '../test/dayBuilder.ts'
 import { advise } from './advise.ts'
 import { withAnswer } from './answers.ts'
-import { fittedOf, standingOf } from './decide.ts'
+import { fittedOf, outlookOf } from './decide.ts'
 import { diagnose } from './diagnose.ts'
 import { lastAnswerWeights } from './lastAnswers.ts'
 import { faultsOf, rear, rearLever, start, withSag, type Case } from './test/fieldCase.ts'
@@ -406,7 +406,7 @@ describe('an answer about a word that was said of both ends', () => {
 
 describe('what a turn gains where it gains', () => {
   it('is no less than what it is expected to gain, and no more than a rating can hold', () => {
-    const { candidates } = standingOf(say('harsh-everywhere', 'front').history(), space)
+    const { candidates } = outlookOf(say('harsh-everywhere', 'front').history(), space)
     expect(candidates.length).toBeGreaterThan(5)
     for (const c of candidates) {
       expect(c.upside).toBeGreaterThanOrEqual(Math.max(0, c.gain) - 1e-9)

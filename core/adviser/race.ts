@@ -1,7 +1,7 @@
 import type { Cause, Proposal } from '#contract/proposal'
 import { changeCard } from './change.ts'
 import { forAndAgainst, plain } from './cards.ts'
-import type { Standing } from './decide.ts'
+import type { Outlook } from './decide.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { remedyMoves } from './remedies.ts'
 
@@ -13,20 +13,20 @@ export function raceAdvice(
   h: DayHistory,
   space: SetupSpace,
   causes: Cause[],
-  standing: Standing,
+  outlook: Outlook,
   positions: ReadonlyMap<string, number>,
 ): Proposal {
   const weather = causes.find((c) => (c.kind === 'heat' || c.kind === 'cold') && c.probability >= 0.2)
   const move = weather && remedyMoves(weather.kind, weather.end, space, positions)[0]
-  const dial = move ? standing.dials.findIndex((d) => d.adjuster.id === move.adjuster.id) : -1
+  const dial = move ? outlook.dials.findIndex((d) => d.adjuster.id === move.adjuster.id) : -1
   const candidate =
     move &&
-    standing.candidates.find(
+    outlook.candidates.find(
       (c) => c.steps.length === 1 && c.steps[0].dial === dial && c.steps[0].to === move.to,
     )
   if (weather && candidate)
     return {
-      ...changeCard(h, space, standing.dials, candidate, causes, positions),
+      ...changeCard(h, space, outlook.dials, candidate, causes, positions),
       ...forAndAgainst(weather),
       changeOurMind: 'Race day: if it does not feel clearly better, turn it back.',
     }

@@ -15,7 +15,7 @@ import {
 } from '../test/dayBuilder.ts'
 import { advise } from './advise.ts'
 import { bracketOf } from './bracket.ts'
-import { standingOf } from './decide.ts'
+import { outlookOf } from './decide.ts'
 import type { SetupSpace } from './dayHistory.ts'
 import {
   countedRuns,
@@ -221,13 +221,13 @@ describe('tangles', () => {
 describe('brackets', () => {
   it('are silent about a dial that never moved', () => {
     const h = new DayBuilder().run(6).change({ rr: 8 }).run(7).history()
-    expect(bracketOf(h, frontLsc, sessionOf(h), standingOf(h, space))).toBeNull()
+    expect(bracketOf(h, frontLsc, sessionOf(h), outlookOf(h, space))).toBeNull()
     expect(summarise(h, space).brackets.map((b) => b.adjuster.id)).toEqual(['rr'])
   })
   it('count the runs at each place', () => {
     const h = new DayBuilder().run(6).run(6).change({ rr: 9 }).run(7).history()
     expect(
-      bracketOf(h, rearRebound, sessionOf(h), standingOf(h, space))!.tried.map((t) => [t.value, t.runs]),
+      bracketOf(h, rearRebound, sessionOf(h), outlookOf(h, space))!.tried.map((t) => [t.value, t.runs]),
     ).toEqual([
       [7, 2],
       [9, 1],
@@ -235,7 +235,7 @@ describe('brackets', () => {
   })
   it('stay open on the side beyond the best place that was tried, and closed where it was clearly worse', () => {
     const h = new DayBuilder().run(4).run(4).change({ rr: 9 }).run(8).run(8).history()
-    const b = bracketOf(h, rearRebound, sessionOf(h), standingOf(h, space))!
+    const b = bracketOf(h, rearRebound, sessionOf(h), outlookOf(h, space))!
     expect(b).toMatchObject({ lowOpen: false, highOpen: true })
     expect(b.low).toBeGreaterThanOrEqual(7)
     expect(b.high).toBeGreaterThan(9)

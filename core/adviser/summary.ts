@@ -3,7 +3,7 @@ import type { End } from '#contract/common'
 import { adjusterName } from '../adjusters/words.ts'
 import { bracketOf, type Bracket } from './bracket.ts'
 import { contradictions } from './contradictions.ts'
-import { standingOf, type Standing } from './decide.ts'
+import { outlookOf, type Outlook } from './decide.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { countedRuns, fittedUnits, keyOfRun, sessionOf, settingsKey, setupOf } from './history.ts'
 import { keepOf } from './keep.ts'
@@ -32,7 +32,7 @@ export interface DayKnowledge {
 export function summarise(
   h: DayHistory,
   space: SetupSpace,
-  standing: () => Standing = () => standingOf(h, space),
+  outlook: () => Outlook = () => outlookOf(h, space),
 ): DayKnowledge {
   const session = sessionOf(h)
   const base = {
@@ -46,7 +46,7 @@ export function summarise(
   }
   if (countedRuns(h).length === 0)
     return { ...base, settled: false, words: 'Nothing is known yet. The first counted run is the baseline.' }
-  const s = standing()
+  const s = outlook()
   const brackets = fittedUnits(space).flatMap((u) =>
     u.adjusters.flatMap((adjuster) => {
       const bracket = bracketOf(h, adjuster, session, s)

@@ -1,6 +1,6 @@
 import { createWriteStream, mkdirSync, readdirSync, rmSync } from 'node:fs'
 import { createHash } from 'node:crypto'
-import { readdir, rename, rm, stat } from 'node:fs/promises'
+import { lstat, readdir, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Readable, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
@@ -19,8 +19,8 @@ export async function forgetUnnamed(dir: string, nowMs: number): Promise<void> {
   const oldest = nowMs - limits.uploadKeptHours * 3_600_000
   for (const name of await readdir(dir)) {
     const path = join(dir, name)
-    // Another request may have taken it meanwhile.
-    const kept = await stat(path).catch(() => null)
+    // Another request may have taken it meanwhile. The age of the entry itself counts, not of what a link points to.
+    const kept = await lstat(path).catch(() => null)
     if (kept && kept.mtimeMs < oldest) await rm(path, { force: true })
   }
 }

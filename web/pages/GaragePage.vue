@@ -27,12 +27,12 @@ const baselineOpen = ref(false)
 const rider = ref<Rider | null>(null)
 const bike = ref<Bike | null>(null)
 const trail = ref<Trail | null>(null)
-const standing = ref<Bike | null>(null)
+const recording = ref<Bike | null>(null)
 
 const openRider = (r: Rider | null) => ((rider.value = r), (riderOpen.value = true))
 const openBike = (b: Bike | null) => ((bike.value = b), (bikeOpen.value = true))
 const openTrail = (t: Trail | null) => ((trail.value = t), (trailOpen.value = true))
-const openBaseline = (b: Bike) => ((standing.value = garage.bike(b.id) ?? b), (baselineOpen.value = true))
+const openBaseline = (b: Bike) => ((recording.value = garage.bike(b.id) ?? b), (baselineOpen.value = true))
 
 async function remove(what: 'rider' | 'bike' | 'trail', id: string, name: string) {
   if (!(await notices.attempt(() => outbox.remove(what, id)))) return
@@ -111,7 +111,7 @@ const sectionList = (t: Trail) =>
     <RiderForm v-model:open="riderOpen" :editing="rider" />
     <BikeForm v-model:open="bikeOpen" :editing="bike" />
     <TrailForm v-model:open="trailOpen" :editing="trail" />
-    <BaselineForm v-if="standing" v-model:open="baselineOpen" :bike="standing" />
+    <BaselineForm v-if="recording" v-model:open="baselineOpen" :bike="recording" />
   </div>
 </template>
 

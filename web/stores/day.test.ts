@@ -123,10 +123,10 @@ describe('opening a day', () => {
   })
 })
 
-describe('dialling', () => {
+describe('choosing on the rails', () => {
   it('is only on the screen until it is said to be on the bike', async () => {
     const day = await open()
-    day.dial(rebound(), 8)
+    day.choose(rebound(), 8)
     expect(day.pendingMoves.map((m) => [m.from, m.to])).toEqual([[6, 8]])
     expect((await held()).setups).toHaveLength(1)
     const done = await day.applyPending('stiff', false)
@@ -139,21 +139,21 @@ describe('dialling', () => {
   })
   it('back to where it stands is no change', async () => {
     const day = await open()
-    day.dial(rebound(), 8)
-    day.dial(rebound(), 6)
+    day.choose(rebound(), 8)
+    day.choose(rebound(), 6)
     expect(day.pending).toEqual({})
   })
   it('survives the page being closed', async () => {
     const day = await open()
-    day.dial(rebound(), 9)
+    day.choose(rebound(), 9)
     await vi.waitFor(() => expect(readDraft(`pending:${story.day.id}`)).toEqual({ [rebound()]: 9 }))
     outbox = await openPage()
     expect((await open()).pending).toEqual({ [rebound()]: 9 })
   })
   it('two at once without saying that they belong together are refused, and told with the sentence', async () => {
     const day = await open()
-    day.dial(rebound(), 8)
-    day.dial(frontRebound(), 8)
+    day.choose(rebound(), 8)
+    day.choose(frontRebound(), 8)
     await day.applyPending('', false)
     expect(useOutbox().refused[0].problem!.detail).toMatch(/2 adjusters were moved/)
     expect((await held()).setups).toHaveLength(1)
@@ -165,7 +165,7 @@ describe('dialling', () => {
     await t.put(`/setups/${bare.id}`, bare)
     const day = await open()
     expect(day.positions.has(rebound())).toBe(false)
-    day.dial(rebound(), 9)
+    day.choose(rebound(), 9)
     expect(day.pendingMoves).toEqual([])
     expect(day.pendingReadings.map((r) => r.value)).toEqual([9])
     await day.applyPending('', false)
@@ -184,7 +184,7 @@ describe('undo', () => {
   it('walks back change by change, says what it will do, and counts as nothing', async () => {
     const day = await open()
     for (const to of [7, 8]) {
-      day.dial(rebound(), to)
+      day.choose(rebound(), to)
       await day.applyPending('', false)
     }
     expect(day.changes).toBe(2)
@@ -199,7 +199,7 @@ describe('undo', () => {
   it('gives a dial back the way it was known', async () => {
     const day = await open()
     const before = day.held.get(rebound())!
-    day.dial(rebound(), 8)
+    day.choose(rebound(), 8)
     await day.applyPending('', false)
     await day.undoLast()
     expect(day.held.get(rebound())).toEqual(before)
@@ -221,7 +221,7 @@ describe('the bike, changed elsewhere', () => {
   it('a turn that met it is put to the person; on top of it, only what was turned moves', async () => {
     const day = await open()
     await elsewhere(9)
-    day.dial(frontRebound(), 4)
+    day.choose(frontRebound(), 4)
     await day.applyPending('', false)
     expect(at(await held())).toBe(9)
     expect(day.overtaken!.moves.map((m) => [m.from, m.to])).toEqual([[6, 4]])
@@ -236,7 +236,7 @@ describe('the bike, changed elsewhere', () => {
   it('given up, it leaves the bike as the other one left it', async () => {
     const day = await open()
     await elsewhere(9)
-    day.dial(frontRebound(), 4)
+    day.choose(frontRebound(), 4)
     await day.applyPending('', false)
     await day.settleOvertaken('theirs')
     expect(day.overtaken).toBeNull()
@@ -258,7 +258,7 @@ describe('the bike, changed elsewhere', () => {
 describe('a past day', () => {
   it('is known as one, shows its own end, and cannot be undone', async () => {
     const day = await open()
-    day.dial(rebound(), 8)
+    day.choose(rebound(), 8)
     await day.applyPending('', false)
     const next = { ...story.day, id: crypto.randomUUID(), date: '2031-06-02', version: 0 }
     await t.put(`/days/${next.id}`, next)

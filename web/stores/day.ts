@@ -38,7 +38,7 @@ export const useDay = defineStore('day', () => {
     () => bundle.value?.runs.find((r) => r.id === selectedRunId.value) ?? bundle.value?.runs.at(-1) ?? null,
   )
   const onBike = useOnBike(bundle)
-  const { pending, clearPending, dialled, currentSetup, setupOf, space } = onBike
+  const { pending, clearPending, chosen, currentSetup, setupOf, space } = onBike
   const turns = useTurns(bundle, onBike)
   const feels = useFeels(bundle, selectedRun)
   const { decided, decide } = useDecisions(bundle)
@@ -83,10 +83,10 @@ export const useDay = defineStore('day', () => {
   }
   const restoreRun = (runId: string) => outbox.restore('run', runId)
 
-  /** What the hands dialled: dials that were unread are read first, then the turns; the card they answer is kept with it. */
+  /** What the hands chosen: dials that were unread are read first, then the turns; the card they answer is kept with it. */
   async function applyPending(text: string, linked: boolean): Promise<Done> {
     const p = proposal.value
-    const to = dialled(false)
+    const to = chosen(false)
     const asProposed =
       p !== null &&
       p.moves.length > 0 &&
@@ -127,7 +127,7 @@ export const useDay = defineStore('day', () => {
     pending,
     pendingMoves: onBike.pendingMoves,
     pendingReadings: onBike.pendingReadings,
-    dial: onBike.dial,
+    choose: onBike.choose,
     clearPending,
     applyPending,
     air: onBike.air,

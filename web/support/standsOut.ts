@@ -1,7 +1,7 @@
 import type { Analysis, EndMetrics } from '#contract/recording'
 import type { TrailSection } from '#contract/trail'
 
-export interface Standing {
+export interface Notable {
   title: string
   detail: string
   end: 'front' | 'rear' | null
@@ -15,8 +15,8 @@ export function standsOut(
   a: Analysis,
   sections: readonly TrailSection[],
   sagTargets: Record<'front' | 'rear', number | null>,
-): Standing[] {
-  const out: Standing[] = []
+): Notable[] {
+  const out: Notable[] = []
   for (const end of ['front', 'rear'] as const) {
     const m = a.whole[end]
     if (!m) continue

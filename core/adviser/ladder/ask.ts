@@ -8,7 +8,7 @@ import { airNow } from '../airNow.ts'
 import { answerTo, withAnswer } from '../answers.ts'
 import { plain, reason } from '../cards.ts'
 import { costRuns } from '../costs.ts'
-import { standingOn, worth, type Standing } from '../decide.ts'
+import { outlookOn, worth, type Outlook } from '../decide.ts'
 import { lastAnswerWeights } from '../lastAnswers.ts'
 import type { HistoryRun, SetupSpace } from '../dayHistory.ts'
 import { hasLever } from './openLever.ts'
@@ -111,7 +111,7 @@ interface Imagined {
 
 function imagine(c: Climb, last: HistoryRun, q: Open): Imagined {
   const rule: QuestionRule = questionRules[q.id]
-  const now = c.standing()
+  const now = c.outlook()
   const { fitted } = now
   const even = new Float64Array(fitted.surface.samples).fill(1)
   const present = lastAnswerWeights(c.h, c.space, fitted) ?? even
@@ -125,7 +125,7 @@ function imagine(c: Climb, last: HistoryRun, q: Open): Imagined {
   )
   let expected = 0
   const leads = days.map(({ answer, day, weights }, i) => {
-    const known = standingOn(day, c.space, fitted, weights)
+    const known = outlookOn(day, c.space, fitted, weights)
     expected += chances[i] * bestWorth(known)
     return {
       answer,
@@ -168,7 +168,7 @@ function answerChance(causes: readonly Cause[], q: Open, answer: string): number
   }, 0)
 }
 
-const bestWorth = (s: Standing) => (s.candidates.length > 0 ? Math.max(0, worth(s.candidates[0])) : 0)
+const bestWorth = (s: Outlook) => (s.candidates.length > 0 ? Math.max(0, worth(s.candidates[0])) : 0)
 const leader = (causes: readonly Cause[]) => (causes.length > 0 ? `${causes[0].kind} ${causes[0].end}` : '')
 
 /**

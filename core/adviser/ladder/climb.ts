@@ -4,7 +4,7 @@ import type { FeelWord, Mark } from '#contract/run'
 import type { Setup } from '#contract/setup'
 import { changesMade } from '../../setup/undo.ts'
 import type { Session } from '../../stats/session.ts'
-import { standingOf, type Standing } from '../decide.ts'
+import { outlookOf, type Outlook } from '../decide.ts'
 import { diagnose } from '../diagnose.ts'
 import type { DayHistory, HistoryRun, SetupSpace } from '../dayHistory.ts'
 import { countedRuns, keyOfRun, sessionOf, settingsKey, setupOf } from '../history.ts'
@@ -24,7 +24,7 @@ export interface Climb {
   changes: number
   causes: () => Cause[]
   session: () => Session
-  standing: () => Standing
+  outlook: () => Outlook
   /** An answer is being thought through: nothing further is asked. */
   imagined: boolean
 }
@@ -32,7 +32,7 @@ export interface Climb {
 /** A rung holds the proposal, or passes it on: null by evidence only. */
 export type Rung = (c: Climb) => Proposal | null
 
-export function climbOf(h: DayHistory, space: SetupSpace, standing?: () => Standing): Climb {
+export function climbOf(h: DayHistory, space: SetupSpace, outlook?: () => Outlook): Climb {
   const counted = countedRuns(h)
   const now = setupOf(h, h.currentSetupId)
   const nowKey = now ? settingsKey(now) : ''
@@ -47,7 +47,7 @@ export function climbOf(h: DayHistory, space: SetupSpace, standing?: () => Stand
     changes: changesMade(h.setups, h.dayId),
     causes: once(() => diagnose(h, space)),
     session: once(() => sessionOf(h)),
-    standing: once(standing ?? (() => standingOf(h, space))),
+    outlook: once(outlook ?? (() => outlookOf(h, space))),
     imagined: false,
   }
 }

@@ -20,7 +20,7 @@ export const enough: Rung = (c) => {
   if (!full && h.purpose !== 'race') return null
   const back = betterBefore(c)
   if (back) return goBackCard(back.target, back.words, back.probability, c.causes())
-  if (h.purpose === 'race') return raceAdvice(h, c.space, c.causes(), c.standing(), c.positions)
+  if (h.purpose === 'race') return raceAdvice(h, c.space, c.causes(), c.outlook(), c.positions)
   return {
     ...plain(
       'leave-it',
@@ -62,7 +62,7 @@ function betterBefore(c: Climb): { target: HistoryRun; words: string; probabilit
 
 /** Expected gain of going over to other settings as a whole, rating points. */
 function gainOfSetup(c: Climb, setupId: string): number {
-  const s = c.standing()
+  const s = c.outlook()
   const here = s.surface.lossAt(clicksOf(c.h, c.h.currentSetupId, s.dials, null))
   const there = s.surface.lossAt(clicksOf(c.h, setupId, s.dials, null))
   return here.reduce((t, x, i) => t + x - there[i], 0) / s.surface.samples

@@ -14,7 +14,7 @@ import { usefulOf } from './turn.ts'
 export const readBeforePumping: Rung = (c) => {
   const [best] = usefulOf(c)
   if (!best || !c.now || hasAskedEnough(c)) return null
-  const { dials } = c.standing()
+  const { dials } = c.outlook()
   const spring = best.steps
     .map((s) => dials[s.dial])
     .find((d) => d.adjuster.role === 'main-pressure' || d.adjuster.role === 'spring-rate')

@@ -9,7 +9,7 @@ const knownFrom = 0.8
 /** The likeliest causes ask for opposite turns of one dial that nobody has moved yet: find out first. */
 export const separate: Rung = (c) => {
   const { h, space, positions } = c
-  const s = c.standing()
+  const s = c.outlook()
   const answers = c.causes().flatMap((cause) => {
     const [move] = remedyMoves(cause.kind, cause.end, space, positions)
     return move && !move.sideEffect ? [{ cause, move }] : []

@@ -7,11 +7,11 @@ import type { Climb, Rung } from './climb.ts'
 import { usefulOf } from './turn.ts'
 
 /** Nothing reachable is likely to be clearly better, and the rider says so too. */
-export const settled: Rung = (c) => (c.standing().settled && standsWell(c) ? settledCard(c) : null)
+export const settled: Rung = (c) => (c.outlook().settled && standsWell(c) ? settledCard(c) : null)
 
 /** Only the second run is missing. */
 export const almostSettled: Rung = (c) => {
-  const s = c.standing()
+  const s = c.outlook()
   const near =
     s.dials.length > 0 &&
     s.runsHere < choice.settleRuns &&
@@ -27,7 +27,7 @@ export const almostSettled: Rung = (c) => {
 
 /** Rated well twice and nothing complained of: only disturbed for a gain that would be felt. */
 export const leaveIt: Rung = (c) => {
-  const s = c.standing()
+  const s = c.outlook()
   const best: Candidate | undefined = usefulOf(c)[0]
   if (!isHappy(c) || (best && best.gain >= (c.onNow.length >= 2 ? s.noticeable : worthDisturbing)))
     return null
@@ -59,7 +59,7 @@ function isHappy(c: Climb): boolean {
   const last = c.onNow[c.onNow.length - 1]
   const rating = last?.feel?.rating ?? null
   if (!last || c.onNow.some(hasComplaint) || rating === null || rating < happyRating) return false
-  const s = c.standing()
+  const s = c.outlook()
   const praised = c.onNow.some((r) => (r.feel?.marks.length ?? 0) > 0)
   // A rider who never says anything is believed only after every dial was tried elsewhere and little is left.
   const said = c.counted.some((r) => (r.feel?.marks.length ?? 0) > 0)
@@ -84,17 +84,17 @@ function standsWell(c: Climb): boolean {
       .filter((l) => l.runs > 0)
       .map((l) => l.mean),
   )
-  if (here.mean < best - c.standing().noticeable) return false
+  if (here.mean < best - c.outlook().noticeable) return false
   const said = c.counted.some((r) => (r.feel?.marks.length ?? 0) > 0)
   const moved = movedToday(c.h)
   return (
     said ||
-    (c.standing().doubt < choice.silentDoubt && c.standing().dials.every((d) => moved.has(d.adjuster.id)))
+    (c.outlook().doubt < choice.silentDoubt && c.outlook().dials.every((d) => moved.has(d.adjuster.id)))
   )
 }
 
 function settledCard(c: Climb): ReturnType<Rung> {
-  const s = c.standing()
+  const s = c.outlook()
   const likeliest = s.candidates.reduce<Candidate | null>(
     (b, x) => (b === null || x.clearlyBetter > b.clearlyBetter ? x : b),
     null,

@@ -34,14 +34,14 @@ const checkedByHand: readonly Cause['kind'][] = ['tyres', 'stiction']
 export const turn: Rung = (c) => {
   const best = bestOf(c)
   return best && worth(best) >= choice.leastWorth
-    ? changeCard(c.h, c.space, c.standing().dials, best, c.causes(), c.positions)
+    ? changeCard(c.h, c.space, c.outlook().dials, best, c.causes(), c.positions)
     : null
 }
 
 /** What no dial answers is looked at by hand before anything is turned, once per setting. */
 export const byHand: Rung = (c) => {
   const causes = c.causes()
-  const s = c.standing()
+  const s = c.outlook()
   const best = bestOf(c)
   const answerable = causes.some(
     (x) => x.probability >= likelyFrom && remedyMoves(x.kind, x.end, c.space, c.positions).length > 0,
@@ -74,7 +74,7 @@ function stickQuestion(c: Climb, { kind, end }: Cause): AskedQuestion | null {
 /** Nothing promises a gain: another look at these settings, and after enough of them rest. */
 export const lookAgain: Rung = (c) => {
   const left = [
-    reason(`Chance that something clearly better is left: ${Math.round(100 * c.standing().doubt)} %.`),
+    reason(`Chance that something clearly better is left: ${Math.round(100 * c.outlook().doubt)} %.`),
   ]
   if (c.onNow.length >= repeatsEnough)
     return {
@@ -105,7 +105,7 @@ function soundOf(c: Climb): Candidate[] {
   let sound = weighed.get(c)
   if (!sound) {
     const against = againstLeading(c)
-    sound = c.standing().candidates.filter((x) => !against(x) && !alreadyWorse(c, x))
+    sound = c.outlook().candidates.filter((x) => !against(x) && !alreadyWorse(c, x))
     weighed.set(c, sound)
   }
   return sound
@@ -127,7 +127,7 @@ function answeringComplaint(c: Climb, sound: readonly Candidate[]): Candidate[] 
   // Sorted by probability: what is much less likely than the first is no answer to the complaint.
   const topics = spoken.filter((x) => x.probability >= nearLeader * spoken[0].probability)
   const turns = topics.flatMap((x) => answersOf(x.kind, x.end, c.space))
-  const { dials } = c.standing()
+  const { dials } = c.outlook()
   const fitting = sound.filter((x) =>
     x.steps.some((step) =>
       turns.some(
@@ -165,7 +165,7 @@ const weighed = new WeakMap<Climb, Candidate[]>()
 export function againstLeading(c: Climb): (x: Candidate) => boolean {
   const cause = leadingCause(c)
   const right = cause ? answersOf(cause.kind, cause.end, c.space).filter((a) => !a.standIn) : []
-  const { dials } = c.standing()
+  const { dials } = c.outlook()
   return (x) =>
     x.steps.some((step) =>
       right.some(
@@ -180,7 +180,7 @@ function alreadyWorse(c: Climb, x: Candidate): boolean {
   const session = c.session()
   const { now, nowKey } = c
   if (!now || session.level(nowKey).runs === 0) return false
-  const { dials } = c.standing()
+  const { dials } = c.outlook()
   const to = new Map(x.steps.map((step) => [dials[step.dial].adjuster.id, step.to]))
   const key = settingsKey({
     ...now,
@@ -192,7 +192,7 @@ function alreadyWorse(c: Climb, x: Candidate): boolean {
 /** While a sensor shows a spring to be wrong it comes before any damper: a damper cannot repair it. */
 function bestOf(c: Climb): Candidate | null {
   const candidates = usefulOf(c)
-  const { dials } = c.standing()
+  const { dials } = c.outlook()
   const measured = c
     .causes()
     .find(

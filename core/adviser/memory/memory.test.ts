@@ -3,7 +3,7 @@ import { clicksForTemperature } from '../../damper/oil.ts'
 import { normalFrom, seededRandom } from '../../numeric/random.ts'
 import { DayBuilder, shock, space, startPositions } from '../../test/dayBuilder.ts'
 import { advise } from '../advise.ts'
-import { standingOf } from '../decide.ts'
+import { outlookOf } from '../decide.ts'
 import { bracketOf } from '../bracket.ts'
 import { rearRebound } from '../../test/dayBuilder.ts'
 import { sessionOf } from '../history.ts'
@@ -156,7 +156,7 @@ describe('a day that starts from it', () => {
     ] as const)
       day.change({ rr: to }).run(rating)
     const h = day.history()
-    const s = standingOf(h, space)
+    const s = outlookOf(h, space)
     const bracket = bracketOf(h, rearRebound, sessionOf(h), s)!
     expect(bracket.high).toBeLessThan(9)
   })

@@ -12,7 +12,7 @@ const { say, sayDifference } = useUnits()
 const s = useSagStep(toRef(props, 'end'))
 const { main, gauge, last, sagPct, offPct, inWindow, solution, judged, repeats, pressurePsi } = s
 
-const standing = computed(() => {
+const nowWords = computed(() => {
   if (sagPct.value === null || offPct.value === null) return null
   const where = inWindow.value ? 'inside the window' : offPct.value > 0 ? 'too deep' : 'too shallow'
   const of = repeats.value.length > 1 ? `mean of ${repeats.value.length}` : 'one reading'
@@ -60,7 +60,7 @@ function take() {
 
 <template>
   <div v-if="last" class="verdict" :class="{ good: inWindow }">
-    <p v-if="standing" class="now num">{{ standing }}</p>
+    <p v-if="nowWords" class="now num">{{ nowWords }}</p>
     <p v-if="unread && pressurePsi !== null">
       {{ `Sag is unread at ${say('pressure', pressurePsi)}, in this posture, on this gauge: read it there.` }}
     </p>

@@ -124,7 +124,7 @@ const tooMuchPreload = computed(() => {
     throw e
   }
 })
-const standing = computed(() =>
+const nowWords = computed(() =>
   sagPct.value === null
     ? null
     : `Sag ${sagPct.value.toFixed(1)} %: ${inWindow.value ? 'inside the window' : sagPct.value > target.value ? 'too deep' : 'too shallow'}`,
@@ -133,7 +133,7 @@ const standing = computed(() =>
 
 <template>
   <div class="verdict" :class="{ good: inWindow }">
-    <p v-if="standing" class="now num">{{ standing }}</p>
+    <p v-if="nowWords" class="now num">{{ nowWords }}</p>
     <p v-if="load && wanted" class="num">
       {{ `${target} % without preload would take ${say('springRate', wanted)}, ${load.from}.` }}
     </p>
@@ -179,7 +179,7 @@ const standing = computed(() =>
         :value="bench.positionOf(a.id)"
         :known="bench.knownOf(a.id)"
         :detail="countBaseWords(a)"
-        @dial="(v) => bench.setPosition(end, a.id, v)"
+        @choose="(v) => bench.setPosition(end, a.id, v)"
       />
     </template>
     <p v-if="tooMuchPreload" class="caution" role="alert">{{ tooMuchPreload }}</p>

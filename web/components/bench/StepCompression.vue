@@ -48,7 +48,7 @@ function all(where: (a: Adjuster) => number) {
         :value="bench.positionOf(a.id)"
         :known="bench.knownOf(a.id)"
         :detail="countBaseWords(a)"
-        @dial="(v) => bench.setPosition(p.u.end, a.id, v)"
+        @choose="(v) => bench.setPosition(p.u.end, a.id, v)"
       />
     </section>
   </div>

@@ -117,7 +117,7 @@ const wished = (d: (typeof dials.value)[number]) =>
         :known="bench.knownOf(d.dial.id)"
         :ghost="wished(d)"
         :detail="countBaseWords(d.dial)"
-        @dial="(v) => bench.setPosition(d.u.end, d.dial.id, v)"
+        @choose="(v) => bench.setPosition(d.u.end, d.dial.id, v)"
       />
       <div v-if="!d.tests.length && d.starts.length" class="starts num">
         <span class="soft">Begin at</span>

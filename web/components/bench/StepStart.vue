@@ -212,7 +212,7 @@ const first = computed(() => bench.bench!.spacerSchool === 'start-full')
           :adjuster="a"
           :value="bench.positionOf(a.id)"
           :known="bench.knownOf(a.id)"
-          @dial="(v) => bench.setPosition(u.end, a.id, v)"
+          @choose="(v) => bench.setPosition(u.end, a.id, v)"
         />
         <p v-if="first && others(u).some((a) => a.kind === 'spacer')" class="soft">
           Start full: put in all spacers that are allowed now, and take them out one by one in “End of the

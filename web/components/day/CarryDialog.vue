@@ -88,10 +88,10 @@ const result = computed<{ rows: CarriedPosition[]; fault: string }>(() => {
   try {
     const carried = carryOver(props.setup, props.bundle.units, from, to)
     const bike = target.value
-    const standing = bike && garage.currentSetup(bike.id)
-    if (!elsewhere.value || !bike || !standing) return { rows: carried, fault: '' }
+    const now = bike && garage.currentSetup(bike.id)
+    if (!elsewhere.value || !bike || !now) return { rows: carried, fault: '' }
     const fitted = garage.units.filter((u) => u.id === bike.frontUnitId || u.id === bike.rearUnitId)
-    return { rows: ontoOtherUnits(carried, props.bundle.units, fitted, standing.positions), fault: '' }
+    return { rows: ontoOtherUnits(carried, props.bundle.units, fitted, now.positions), fault: '' }
   } catch (e) {
     return { rows: [], fault: e instanceof Error ? e.message : String(e) }
   }
@@ -116,11 +116,11 @@ function shiftWords(r: CarriedPosition, s: CarriedPosition['shifts'][number]): s
 
 async function save() {
   const bike = target.value
-  const standing = bike && garage.currentSetup(bike.id)
-  if (!bike || !standing) return
+  const now = bike && garage.currentSetup(bike.id)
+  if (!bike || !now) return
   const source = `${props.bundle.trail.name}, ${shortDayWords(props.bundle.day.date)}`
   const setup: Setup = {
-    ...standing,
+    ...now,
     id: uuid(),
     bikeId: bike.id,
     parentId: props.setup.id,

@@ -6,7 +6,7 @@ import ClickRail from './ClickRail.vue'
 
 const rail = (extra: object = {}) =>
   mount(ClickRail, { props: { end: 'rear', adjuster: rearRebound, value: 7, ...extra } })
-const dialled = (w: ReturnType<typeof rail>) => w.emitted('dial')?.map((x) => (x as number[])[0])
+const chosen = (w: ReturnType<typeof rail>) => w.emitted('choose')?.map((x) => (x as number[])[0])
 
 describe('a click rail', () => {
   it('says in one sentence what stands where, in the part’s own count', () => {
@@ -17,17 +17,17 @@ describe('a click rail', () => {
     await w.get('[role=slider]').trigger('keydown', { key: 'ArrowRight' })
     await w.setProps({ target: 14 })
     await w.get('[role=slider]').trigger('keydown', { key: 'ArrowRight' })
-    expect(dialled(w)).toEqual([14])
+    expect(chosen(w)).toEqual([14])
   })
   it('takes digits as the count a person reads: 3 from open is 11 from closed', async () => {
     const w = rail()
     await w.get('[role=slider]').trigger('keydown', { key: '3' })
-    expect(dialled(w)).toEqual([11])
+    expect(chosen(w)).toEqual([11])
   })
   it('lets other keys through', async () => {
     const w = rail()
     await w.get('[role=slider]').trigger('keydown', { key: 'x' })
-    expect(w.emitted('dial')).toBeUndefined()
+    expect(w.emitted('choose')).toBeUndefined()
   })
   it('marks what was tried by shape, and where the best lies', () => {
     const bracket = {
@@ -71,15 +71,15 @@ describe('a finger on a rail', () => {
     at('pointerdown', 100, 20)
     at('pointermove', 102, 23)
     at('pointerup', 102, 23)
-    expect(dialled(w)).toEqual([5])
+    expect(chosen(w)).toEqual([5])
   })
   it('that drags sideways sets where it lets go, once', () => {
     const { w, at } = touched()
     at('pointerdown', 140, 20)
     for (const x of [150, 170, 190, 200]) at('pointermove', x, 22)
-    expect(w.emitted('dial')).toBeUndefined()
+    expect(w.emitted('choose')).toBeUndefined()
     at('pointerup', 200, 22)
-    expect(dialled(w)).toEqual([10])
+    expect(chosen(w)).toEqual([10])
   })
   it('that swipes up or down to scroll sets nothing, even when it ends sideways', () => {
     const { w, at } = touched()
@@ -87,20 +87,20 @@ describe('a finger on a rail', () => {
     for (const y of [40, 90, 160]) at('pointermove', 145, y)
     at('pointermove', 220, 170)
     at('pointerup', 220, 170)
-    expect(w.emitted('dial')).toBeUndefined()
+    expect(w.emitted('choose')).toBeUndefined()
   })
   it('that the browser takes for scrolling sets nothing', () => {
     const { w, at } = touched()
     at('pointerdown', 100, 20)
     at('pointercancel', 100, 60)
     at('pointerup', 100, 60)
-    expect(w.emitted('dial')).toBeUndefined()
+    expect(w.emitted('choose')).toBeUndefined()
   })
   it('that jumped far between down and up is no tap', () => {
     const { w, at } = touched()
     at('pointerdown', 100, 20)
     at('pointerup', 104, 300)
-    expect(w.emitted('dial')).toBeUndefined()
+    expect(w.emitted('choose')).toBeUndefined()
   })
   it('on − or + moves one click, and no further than the stop; the sign is that of the number', async () => {
     const { w } = touched({ value: 1 })
@@ -111,14 +111,14 @@ describe('a finger on a rail', () => {
     await less.trigger('click')
     await w.setProps({ value: 0 })
     expect(w.findAll('button.step')[0].attributes('disabled')).toBeDefined()
-    expect(dialled(w)).toEqual([0])
+    expect(chosen(w)).toEqual([0])
   })
   it('finds nothing to turn on a past day', async () => {
     const { w, at } = touched({ locked: true })
     at('pointerdown', 100, 20)
     at('pointerup', 100, 20)
     await w.get('[role=slider]').trigger('keydown', { key: 'ArrowRight' })
-    expect(w.emitted('dial')).toBeUndefined()
+    expect(w.emitted('choose')).toBeUndefined()
     expect(w.findAll('button')).toHaveLength(0)
   })
 })

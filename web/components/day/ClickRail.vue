@@ -27,7 +27,7 @@ const props = defineProps<{
   /** Shown, not to be turned: a past day. */
   locked?: boolean
 }>()
-const emit = defineEmits<{ dial: [value: number] }>()
+const emit = defineEmits<{ choose: [value: number] }>()
 const { units, positionNumber, positionWords, unitWord } = useUnits()
 
 const shown = computed(() => props.target ?? props.value)
@@ -76,7 +76,7 @@ const placeWords = computed(() =>
 const label = computed(() => `${props.end} ${name.value}, ${placeWords.value} ${base.value}`)
 
 const track = ref<HTMLElement>()
-const say = (v: number) => !props.locked && emit('dial', v)
+const say = (v: number) => !props.locked && emit('choose', v)
 const { drag, on } = useRailGesture(track, (share) => say(scale.value.valueAt(share)))
 const listeners = computed(() => (props.locked ? {} : on))
 /** Where the peg is drawn: under the finger while it is dragged. */

@@ -65,7 +65,7 @@ async function submit() {
   const ok = await notices.attempt(async () => {
     if (c.kind === 'undo') emit('undo')
     else {
-      for (const m of c.moves) day.dial(m.adjuster.id, m.to)
+      for (const m of c.moves) day.choose(m.adjuster.id, m.to)
       emit('done', await day.applyPending(`typed: ${line.value}`, c.moves.length > 1))
     }
   })

@@ -89,13 +89,13 @@ async function apply() {
 </script>
 
 <template>
-  <section class="standing" aria-labelledby="bike-title">
+  <section class="on-bike" aria-labelledby="bike-title">
     <header>
       <h2 id="bike-title">{{ title }}</h2>
       <span class="soft small">closed ◂ ▸ open</span>
     </header>
     <div v-if="day.pendingMoves.length || readingWords.length" class="pending" role="status">
-      <p class="small soft">Dialled here, not yet said to be on the bike</p>
+      <p class="small soft">Chosen here, not yet said to be on the bike</p>
       <p v-for="w in readingWords" :key="w" class="words">{{ `Read: ${w}` }}</p>
       <p v-for="w in pendingWords" :key="w" class="words">{{ w }}</p>
       <label v-if="needsLink" class="linked">
@@ -121,7 +121,7 @@ async function apply() {
           :target="day.pending[a.id]"
           :ghost="ghostFor(a)"
           :bracket="bracketFor(a)"
-          @dial="(v) => day.dial(a.id, v)"
+          @choose="(v) => day.choose(a.id, v)"
         />
         <p v-if="airOf.get(a.id)" class="soft small air">{{ airOf.get(a.id) }}</p>
       </template>
@@ -146,7 +146,7 @@ async function apply() {
 </template>
 
 <style scoped>
-.standing > header {
+.on-bike > header {
   display: flex;
   justify-content: space-between;
   align-items: baseline;

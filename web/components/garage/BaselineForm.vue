@@ -37,7 +37,7 @@ watch(
   },
   { immediate: true },
 )
-function dial(id: string, v: number) {
+function choose(id: string, v: number) {
   values.value = { ...values.value, [id]: v }
   keepDraft(draftKey.value, values.value)
 }
@@ -112,7 +112,7 @@ async function save() {
             valueOf(a) === null ? 'not read' : `${say('pressure', a.minPsi)} to ${say('pressure', a.maxPsi)}`
           "
           class="psi"
-          @update:model-value="(v) => v !== null && dial(a.id, v)"
+          @update:model-value="(v) => v !== null && choose(a.id, v)"
         />
         <ClickRail
           v-else
@@ -120,7 +120,7 @@ async function save() {
           :adjuster="a"
           :value="valueOf(a)"
           :known="values[a.id] === undefined ? (at(a)?.known ?? null) : null"
-          @dial="(v) => dial(a.id, v)"
+          @choose="(v) => choose(a.id, v)"
         />
       </template>
     </template>

@@ -11,11 +11,11 @@ import { useWho } from '../../composables/useWho.ts'
 
 export type OnBike = ReturnType<typeof useOnBike>
 
-/** What stands on the bike on a day, and what is dialled on the screen but not yet said to be on it. */
+/** What stands on the bike on a day, and what is chosen on the screen but not yet said to be on it. */
 export function useOnBike(bundle: Ref<DayBundle | null>) {
   const { units } = useUnits()
   const { who } = useWho()
-  /** Positions that were dialled on screen but not yet said to be on the bike. */
+  /** Positions that were chosen on screen but not yet said to be on the bike. */
   const pending = ref<Record<string, number>>({})
 
   const space = computed(() =>
@@ -42,7 +42,7 @@ export function useOnBike(bundle: Ref<DayBundle | null>) {
   const positions = computed(() => new Map([...held.value].map(([key, p]) => [key, p.value] as const)))
   const pendingSetup = computed<Setup | null>(() => {
     const now = currentSetup.value
-    return now && { ...now, positions: withTurns(now.positions, dialled(false), parts.value, hand()) }
+    return now && { ...now, positions: withTurns(now.positions, chosen(false), parts.value, hand()) }
   })
   const pendingMoves = computed<Move[]>(() =>
     currentSetup.value && pendingSetup.value
@@ -51,7 +51,7 @@ export function useOnBike(bundle: Ref<DayBundle | null>) {
   )
   /** Dials nobody had read, and where they are said to stand. */
   const pendingReadings = computed(() =>
-    [...dialled(true)].flatMap(([key, value]) => {
+    [...chosen(true)].flatMap(([key, value]) => {
       const x = parts.value.get(key)
       return x ? [{ ...x, value }] : []
     }),
@@ -71,8 +71,8 @@ export function useOnBike(bundle: Ref<DayBundle | null>) {
       : { airTempC: null, altitudeM: null }
   })
 
-  /** What is dialled: on dials that were unread, or on those that stand somewhere. */
-  function dialled(unread: boolean): Map<string, number> {
+  /** What is chosen: on dials that were unread, or on those that stand somewhere. */
+  function chosen(unread: boolean): Map<string, number> {
     return new Map(Object.entries(pending.value).filter(([key]) => held.value.has(key) !== unread))
   }
   function hand(): Hand {
@@ -84,7 +84,7 @@ export function useOnBike(bundle: Ref<DayBundle | null>) {
     }
   }
 
-  function dial(adjusterId: string, value: number): void {
+  function choose(adjusterId: string, value: number): void {
     const rest = Object.fromEntries(Object.entries(pending.value).filter(([key]) => key !== adjusterId))
     pending.value = positions.value.get(adjusterId) === value ? rest : { ...rest, [adjusterId]: value }
   }
@@ -104,9 +104,9 @@ export function useOnBike(bundle: Ref<DayBundle | null>) {
     changes,
     undo,
     air,
-    dialled,
+    chosen,
     hand,
-    dial,
+    choose,
     clearPending,
   }
 }

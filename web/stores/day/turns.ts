@@ -20,7 +20,7 @@ export interface Done {
 /** What hands do to the bike: each a new setup. */
 export function useTurns(
   bundle: Ref<DayBundle | null>,
-  { currentSetup, parts, setupOf, hand, undo, dialled, pending, pendingReadings, clearPending }: OnBike,
+  { currentSetup, parts, setupOf, hand, undo, chosen, pending, pendingReadings, clearPending }: OnBike,
 ) {
   const outbox = useOutbox()
   /** Writes a new setup: what the hands did. */
@@ -81,7 +81,7 @@ export function useTurns(
   async function readPending(): Promise<Done | null> {
     const readings = pendingReadings.value
     if (readings.length === 0) return null
-    const turns = dialled(false)
+    const turns = chosen(false)
     const known = readBy(hand(), 'read on the trail day')
     const read = readings.map(({ part, end, value }) => ({ end, adjusterId: part.id, value, known }))
     const done = await putSetup([...currentSetup.value!.positions, ...read], {
@@ -130,7 +130,7 @@ export function useTurns(
       proposalId,
       fromSetupId: setupId,
     })
-  /** Takes the last standing change of the day back: its turns only, whatever was read since. */
+  /** Takes the last change of the day that still holds back: its turns only, whatever was read since. */
   async function undoLast(): Promise<Done | null> {
     const u = undo.value
     if (!u) return null
