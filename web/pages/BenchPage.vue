@@ -22,6 +22,8 @@ import { useNotices } from '../stores/notices.ts'
 import { staleWords, stepWords } from '../support/benchWords.ts'
 import { cautionsAt } from '../support/cautions.ts'
 import { dayWords } from '../support/dates.ts'
+import DialogFrame from '../components/shell/DialogFrame.vue'
+import { usePageTitle } from '../composables/usePageTitle.ts'
 
 const props = defineProps<{ bikeId: string }>()
 const bench = useBench()
@@ -140,6 +142,7 @@ const working = computed(() =>
     ]
   }),
 )
+usePageTitle(() => (bench.bike ? `Bench, ${bench.bike.name}` : 'Bench'))
 </script>
 
 <template>
@@ -225,19 +228,16 @@ const working = computed(() =>
         </BButton>
       </section>
     </div>
-    <BModal
-      :model-value="bench.conflict !== null"
-      lazy
-      unmount-lazy
-      no-animation
-      no-footer
+    <DialogFrame
+      :open="bench.conflict !== null"
       title="This bench was changed elsewhere"
-      no-close-on-backdrop
+      firm
+      @update:open="() => undefined"
     >
       <p>Somebody worked on it on another device since this one last saw it.</p>
       <BButton variant="primary" @click="bench.settleConflict('theirs')">Show theirs</BButton>
       <BButton variant="plain" @click="bench.settleConflict('mine')">Keep mine over it</BButton>
-    </BModal>
+    </DialogFrame>
   </div>
 </template>
 

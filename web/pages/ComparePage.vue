@@ -16,6 +16,8 @@ import { useRecording } from '../composables/useRecording.ts'
 import { compareRuns } from '../support/compareRuns.ts'
 import { sectionDifferences } from '../support/compareMetrics.ts'
 import { dayWords } from '../support/dates.ts'
+import { usePageTitle } from '../composables/usePageTitle.ts'
+import DayHead from '../components/day/DayHead.vue'
 
 const props = defineProps<{ id: string }>()
 const { day, bundle: b } = useDayPage(() => props.id)
@@ -90,16 +92,16 @@ const noise = computed(() =>
     : '',
 )
 const swap = () => void router.replace({ query: { a: runB.value, b: runA.value } })
+usePageTitle(() =>
+  b.value
+    ? `Compare, ${b.value.rider.name}, ${b.value.trail.name}, ${dayWords(b.value.day.date)}`
+    : 'Compare',
+)
 </script>
 
 <template>
   <BarSlots v-if="b">
-    <template #about
-      ><b>{{ dayWords(b.day.date) }}</b
-      ><span>{{ b.trail.name }}</span
-      ><b>{{ b.rider.name }}</b
-      ><span>{{ b.bike.name }}</span></template
-    >
+    <template #about><DayHead :bundle="b" /></template>
     <template #acts
       ><RouterLink class="btn bar-btn" :to="{ name: 'day', params: { id } }"
         >Back to the day</RouterLink

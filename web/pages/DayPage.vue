@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { computed, nextTick, onUnmounted, ref, watch } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import type { Feel, Run } from '#contract/run'
 import IconUpload from '~icons/lucide/upload'
+import { usePageTitle } from '../composables/usePageTitle.ts'
 import { useUnits } from '../composables/useUnits.ts'
 import TurnList from '../components/garage/TurnList.vue'
 import BlindCover from '../components/day/BlindCover.vue'
 import CarryDialog from '../components/day/CarryDialog.vue'
 import CommandLine from '../components/day/CommandLine.vue'
+import DayHead from '../components/day/DayHead.vue'
 import DayLine from '../components/day/DayLine.vue'
 import DaySettings from '../components/day/DaySettings.vue'
 import EarlierDays from '../components/day/EarlierDays.vue'
@@ -16,7 +18,6 @@ import NextChange from '../components/day/NextChange.vue'
 import OnTheBike from '../components/day/OnTheBike.vue'
 import ProposalLog from '../components/day/ProposalLog.vue'
 import RunForm from '../components/day/RunForm.vue'
-import ShortcutHelp from '../components/day/ShortcutHelp.vue'
 import ImportDialog from '../components/importing/ImportDialog.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
 import { useDayActs } from '../composables/useDayActs.ts'
@@ -27,7 +28,6 @@ import { useOutbox } from '../stores/outbox.ts'
 import { shortDayWords } from '../support/dates.ts'
 import { useGarage } from '../stores/garage.ts'
 import { factsLine } from '../support/runFacts.ts'
-import { surfaceWords } from '../support/words.ts'
 
 const props = defineProps<{ id: string }>()
 const day = useDay()
@@ -36,18 +36,31 @@ const router = useRouter()
 const outbox = useOutbox()
 const acts = useDayActs()
 const { busy } = acts
+/** The parts of a day, in the order of a phone's bar. */
+const panels = [
+  { key: 'next', text: 'Next' },
+  { key: 'feel', text: 'Feel' },
+  { key: 'bike', text: 'Bike' },
+  { key: 'line', text: 'Day' },
+] as const
+type Part = (typeof panels)[number]['key']
 const failed = ref(false)
 const commandOpen = ref(false)
 const runOpen = ref(false)
-const helpOpen = ref(false)
 const settingsOpen = ref(false)
 const turnsOpen = ref(false)
 const carryOpen = ref(false)
 const importOpen = ref(false)
 const dropped = ref<File | null>(null)
 const editing = ref<Run | null>(null)
+const route = useRoute()
+/** Puts what is looked at into the address, so that it comes back with a reload and can be passed on. */
+const look = (at: { part?: Part; run?: number }) => void router.replace({ query: { ...route.query, ...at } })
 /** Which part a phone shows. */
-const panel = ref<'next' | 'feel' | 'bike' | 'line'>('next')
+const panel = computed<Part>({
+  get: () => panels.find((p) => p.key === route.query.part)?.key ?? 'next',
+  set: (part) => look({ part }),
+})
 
 // Turns are written against what is on the bike, which the garage holds for every bike.
 const garage = useGarage()
@@ -70,19 +83,20 @@ const others = computed(() =>
     .filter((r) => r.id !== run.value?.id && r.kind === 'counted'),
 )
 const counted = computed(() => b.value?.runs.filter((r) => r.kind === 'counted') ?? [])
-const { say, moveWords, units: unitChoice } = useUnits()
-const conditions = computed(() => {
-  const c = b.value?.day.conditions
-  if (!c) return ''
-  return [
-    c.airTempC === null ? null : say('temperature', c.airTempC),
-    surfaceWords[c.surface],
-    c.altitudeM === null ? null : say('altitude', c.altitudeM),
-  ]
-    .concat(b.value?.day.purpose === 'race' ? 'race day' : null, b.value?.day.blind ? 'judged blind' : null)
-    .filter(Boolean)
-    .join(' · ')
-})
+const { moveWords, units: unitChoice } = useUnits()
+usePageTitle(() =>
+  b.value
+    ? `${b.value.rider.name}, ${b.value.bike.name}, ${b.value.trail.name}, ${shortDayWords(b.value.day.date)}`
+    : 'Trail day',
+)
+// The run in the address, by its number, is the one that is looked at.
+watch(
+  [() => b.value !== null, () => Number(route.query.run)],
+  ([is, number]) => {
+    if (is) day.selectedRunId = b.value?.runs[number - 1]?.id ?? null
+  },
+  { immediate: true },
+)
 const facts = computed(() => (b.value && run.value ? factsLine(b.value, run.value, unitChoice.value) : ''))
 const recordingOf = (id: string) => b.value?.recordings.find((r) => r.runId === id)
 const feel = computed<Feel | null>(() => (run.value ? day.feelOf(run.value.id) : null))
@@ -106,8 +120,13 @@ function editRun() {
 }
 async function saveRun(r: Run): Promise<boolean> {
   const ok = await notices.attempt(() => day.saveRun(r))
-  if (ok && !editing.value) panel.value = 'feel'
+  // The latest run is what is looked at where no other is asked for.
+  if (ok && !editing.value) look({ run: undefined, part: 'feel' })
   return ok
+}
+async function removeRun(id: string) {
+  await acts.removeRun(id)
+  look({ run: undefined })
 }
 /** A dialog that was asked for while it was still closing may have missed it: it is told anew each time. */
 async function openCommand() {
@@ -124,10 +143,7 @@ async function repeat() {
   await acts.decideRepeat()
   logRun()
 }
-const select = (id: string) => {
-  day.selectedRunId = id
-  panel.value = 'feel'
-}
+const select = (id: string) => look({ run: day.runNumber(id), part: 'feel' })
 function compareWith(id: string) {
   const a = run.value?.id
   if (a && a !== id) void router.push({ name: 'compare', params: { id: props.id }, query: { a: id, b: a } })
@@ -147,7 +163,12 @@ function step(by: number) {
   const list = b.value?.runs ?? []
   const i = list.findIndex((r) => r.id === run.value?.id)
   const to = list[Math.min(list.length - 1, Math.max(0, i + by))]
-  if (to) day.selectedRunId = to.id
+  if (to) look({ run: day.runNumber(to.id) })
+}
+function toFeel() {
+  const row = document.querySelector<HTMLElement>('.p-feel button')
+  row?.scrollIntoView({ block: 'center' })
+  row?.focus({ preventScroll: true })
 }
 function drop(e: DragEvent) {
   const file = e.dataTransfer?.files[0]
@@ -159,30 +180,20 @@ function pickFile() {
   dropped.value = null
   importOpen.value = true
 }
-useShortcuts({
-  c: () => day.past || void openCommand(),
-  r: () => day.past || logRun(),
-  f: () => document.getElementById('feel-title')?.scrollIntoView({ block: 'center' }),
-  j: () => step(1),
-  k: () => step(-1),
-  x: compareLast,
-  '?': () => (helpOpen.value = true),
-})
-const panels = [
-  { key: 'next', text: 'Next' },
-  { key: 'feel', text: 'Feel' },
-  { key: 'bike', text: 'Bike' },
-  { key: 'line', text: 'Day' },
-] as const
+useShortcuts([
+  { key: 'c', does: 'change in one line', act: () => day.past || void openCommand() },
+  { key: 'r', does: 'log a run', act: () => day.past || logRun() },
+  { key: 'f', does: 'to the feel of the run', act: toFeel },
+  { key: 'j', does: 'next run', act: () => step(1) },
+  { key: 'k', does: 'previous run', act: () => step(-1) },
+  { key: 'x', does: 'compare with the run before', act: compareLast },
+])
 </script>
 
 <template>
   <BarSlots v-if="b">
     <template #about>
-      <b>{{ shortDayWords(b.day.date) }}</b><span>{{ b.trail.name }}</span
-      ><b>{{ b.rider.name }}</b
-      ><span>{{ b.bike.name }}</span
-      ><span>{{ conditions }}</span>
+      <DayHead :bundle="b" />
     </template>
     <template #acts>
       <template v-if="!day.past">
@@ -303,7 +314,7 @@ const panels = [
             >
           </template>
           <button type="button" class="btn btn-plain" @click="editRun">Run details</button>
-          <button type="button" class="btn btn-plain" @click="acts.removeRun(run.id)">Remove run</button>
+          <button type="button" class="btn btn-plain" @click="removeRun(run.id)">Remove run</button>
         </div>
       </div>
       <p v-else class="p-feel soft empty">No run yet. Warm up first, then log the baseline.</p>
@@ -360,7 +371,6 @@ const panels = [
     />
     <CarryDialog v-if="settledSetup" v-model:open="carryOpen" :bundle="b" :setup="settledSetup" />
     <CommandLine v-model:open="commandOpen" @done="acts.tell" @undo="acts.undo" />
-    <ShortcutHelp v-model:open="helpOpen" />
     <ImportDialog
       v-if="run"
       v-model:open="importOpen"

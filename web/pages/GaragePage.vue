@@ -14,6 +14,7 @@ import { useGarage } from '../stores/garage.ts'
 import { useOutbox } from '../stores/outbox.ts'
 import { useNotices } from '../stores/notices.ts'
 import { levelWords, sectionWords, tasteWords } from '../support/words.ts'
+import { usePageTitle } from '../composables/usePageTitle.ts'
 
 const garage = useGarage()
 const notices = useNotices()
@@ -43,6 +44,7 @@ async function remove(what: 'rider' | 'bike' | 'trail', id: string, name: string
 }
 const sectionList = (t: Trail) =>
   t.sections.map((s) => `${s.name} (${sectionWords[s.kind]}, ${s.lengthM} m)`).join(' · ')
+usePageTitle(() => 'Garage')
 </script>
 
 <template>

@@ -10,6 +10,8 @@ import QuestionTable from '../components/handbook/QuestionTable.vue'
 import CautionList from '../components/bench/CautionList.vue'
 import { cautions, type CautionKey } from '../support/cautions.ts'
 import { sectionWords } from '../support/words.ts'
+import { anchorOf, dials, terms } from '../support/handbook.ts'
+import { usePageTitle } from '../composables/usePageTitle.ts'
 
 const words = (Object.keys(wordRules) as FeelWord[])
   .filter((w) => wordRules[w].about !== 'good')
@@ -25,63 +27,8 @@ const seatWords: Record<CauseSeat, string> = {
 }
 const weightWords = (s: MetricLine['says'][number]) =>
   `${s.weight < 0 || (s.slope ?? 0) < 0 ? '−' : '+'}${Math.abs(s.weight).toFixed(1)}${s.slope ? `, and ${Math.abs(s.slope)} for each beyond` : ''}${s.most ? `, at most ${s.most}` : ''}`
+usePageTitle(() => 'Handbook')
 const cautionKeys = Object.keys(cautions) as CautionKey[]
-const dials = [
-  {
-    name: 'Low-speed compression',
-    text: 'Slows compression while the shaft moves slowly: weight shifts, braking, pedalling, berms. Firmer holds the bike up; softer is calmer over small bumps.',
-  },
-  {
-    name: 'High-speed compression',
-    text: 'Acts while the shaft moves fast: square edges, landings. It is the last dial to touch, for fine tuning only. It does not cure a dive.',
-  },
-  {
-    name: 'Rebound',
-    text: 'Slows the way back out. Faster keeps up with repeated hits; slower calms a kick. As fast as it goes without kicking. Novices are safer one click on the slow side.',
-  },
-  {
-    name: 'Pressure or spring',
-    text: 'Holds the rider up. It comes first: no damper setting repairs a wrong spring. With a stiffer spring, rebound must be slower.',
-  },
-  {
-    name: 'Spacers',
-    text: 'More end-of-stroke ramp, little change at sag. Never above the number the unit allows.',
-  },
-  { name: 'Lever', text: 'Open for descents and for measuring sag. A firm position never fully locks.' },
-]
-const terms = [
-  {
-    name: 'Sag',
-    text: 'How far the unit sits into its travel under the still rider, as a share of travel (fork) or of the shaft’s stroke (shock). On a progressive linkage, per cent of the stroke and per cent of wheel travel are not the same.',
-  },
-  { name: 'Ring', text: 'The rubber ring on the shaft. It is about 2 mm thick: say which edge is read.' },
-  {
-    name: 'Equalise',
-    text: 'Cycling the unit so that the positive and the negative chamber come to one pressure. Inflating without it leaves the unit stuck down or locked.',
-  },
-  {
-    name: 'Spring rate',
-    text: 'Force per travel of a coil. Preload lifts the bike; it does not make a spring firmer.',
-  },
-  { name: 'Leverage', text: 'Wheel movement per shaft movement. Falling through the stroke = progressive.' },
-  {
-    name: 'Packing',
-    text: 'Hits come faster than the unit gets back out: it sinks hit by hit and turns harsh.',
-  },
-  {
-    name: 'Damping ratio',
-    text: 'Damping over what would just stop a swing. About 0.55 to 0.7 for rebound: back once, no bobbing.',
-  },
-  {
-    name: 'One to one',
-    text: 'Two rules of one name: kg of riding weight = psi for some forks, lb = psi for many shocks. A factor of 2.2 lies between them, so the rule is never said without unit and part.',
-  },
-  { name: 'Re-valved', text: 'Changed inside by a workshop: its dials no longer mean the maker’s chart.' },
-  {
-    name: 'Hot day',
-    text: 'The air spring gains pressure, the oil gets thin. It feels soft because of the oil.',
-  },
-]
 </script>
 
 <template>
@@ -89,7 +36,11 @@ const terms = [
     <div class="page-head"><h1>What does this word or dial mean</h1></div>
     <section aria-labelledby="cautions">
       <h2 id="cautions">Before anything is turned</h2>
-      <CautionList :of="cautionKeys" />
+      <p>{{ cautions.manuals }}</p>
+      <details>
+        <summary>{{ `All ${cautionKeys.length} cautions; each also stands at its step` }}</summary>
+        <CautionList :of="cautionKeys" />
+      </details>
     </section>
     <section aria-labelledby="dials">
       <h2 id="dials">Dials</h2>
@@ -99,7 +50,7 @@ const terms = [
       </p>
       <dl>
         <template v-for="d in dials" :key="d.name">
-          <dt>{{ d.name }}</dt>
+          <dt :id="anchorOf('dial', d.name)">{{ d.name }}</dt>
           <dd>{{ d.text }}</dd>
         </template>
       </dl>
@@ -114,7 +65,7 @@ const terms = [
       <h2 id="terms">Words of the bench</h2>
       <dl>
         <template v-for="t in terms" :key="t.name">
-          <dt>{{ t.name }}</dt>
+          <dt :id="anchorOf('term', t.name)">{{ t.name }}</dt>
           <dd>{{ t.text }}</dd>
         </template>
       </dl>
@@ -304,6 +255,14 @@ td {
   padding: 0.45rem 1rem 0.45rem 0;
   border-bottom: 1px solid var(--line);
 }
+dt {
+  scroll-margin-top: 80px;
+}
+tr {
+  scroll-margin-top: 70px;
+}
+dt:target,
+dt:target + dd,
 tr:target {
   background: var(--sun-soft);
 }

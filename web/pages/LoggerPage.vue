@@ -15,6 +15,8 @@ import { useDayPage } from '../composables/useDayPage.ts'
 import { useLogger } from '../composables/useLogger.ts'
 import { useGarage } from '../stores/garage.ts'
 import { dayWords } from '../support/dates.ts'
+import DayHead from '../components/day/DayHead.vue'
+import { usePageTitle } from '../composables/usePageTitle.ts'
 
 const props = defineProps<{ id: string }>()
 const { notices, bundle: b, reload } = useDayPage(() => props.id)
@@ -84,16 +86,12 @@ const traceTo = computed(() =>
 )
 const search = () => notices.attempt(logger.search)
 const nobody = computed(() => logger.atHand.value?.every((l) => !l.identity) ?? false)
+usePageTitle(() => (b.value ? `Logger, ${b.value.rider.name}, ${dayWords(b.value.day.date)}` : 'Logger'))
 </script>
 
 <template>
   <BarSlots v-if="b">
-    <template #about
-      ><b>{{ dayWords(b.day.date) }}</b
-      ><span>{{ b.trail.name }}</span
-      ><b>{{ b.rider.name }}</b
-      ><span>{{ b.bike.name }}</span></template
-    >
+    <template #about><DayHead :bundle="b" /></template>
     <template #acts><RouterLink class="btn bar-btn" :to="dayTo">Back to the day</RouterLink></template>
   </BarSlots>
   <div v-if="b" class="page">

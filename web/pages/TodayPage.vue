@@ -15,6 +15,7 @@ import { useReminders } from '../composables/useReminders.ts'
 import { useUnits } from '../composables/useUnits.ts'
 import { reminderWords } from '../support/benchWords.ts'
 import { dayWords } from '../support/dates.ts'
+import { usePageTitle } from '../composables/usePageTitle.ts'
 
 const garage = useGarage()
 const dayStore = useDay()
@@ -81,6 +82,7 @@ async function remove(d: DaySummary) {
   if (await notices.attempt(() => outbox.remove('day', d.id)))
     notices.show('The day was removed.', 'done', () => outbox.restore('day', d.id))
 }
+usePageTitle(() => 'Today')
 </script>
 
 <template>

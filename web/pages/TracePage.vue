@@ -17,6 +17,8 @@ import { useRecording } from '../composables/useRecording.ts'
 import { dayWords, durationWords } from '../support/dates.ts'
 import { figuresWords, hasFigures } from '../support/figures.ts'
 import { standsOut } from '../support/standsOut.ts'
+import DayHead from '../components/day/DayHead.vue'
+import { usePageTitle } from '../composables/usePageTitle.ts'
 
 const props = defineProps<{ id: string; runId: string }>()
 const { day, bundle: b, reload } = useDayPage(() => props.id)
@@ -78,15 +80,16 @@ const compareTo = computed(() =>
     : null,
 )
 const dayTo = computed(() => ({ name: 'day', params: { id: props.id } }))
+usePageTitle(() =>
+  b.value
+    ? `Trace of run ${day.runNumber(props.runId)}, ${b.value.rider.name}, ${dayWords(b.value.day.date)}`
+    : 'Trace',
+)
 </script>
 
 <template>
   <BarSlots v-if="b">
-    <template #about>
-      <b>{{ dayWords(b.day.date) }}</b><span>{{ b.trail.name }}</span
-      ><b>{{ b.rider.name }}</b
-      ><span>{{ b.bike.name }}</span>
-    </template>
+    <template #about><DayHead :bundle="b" /></template>
     <template #acts>
       <RouterLink class="btn bar-btn" :to="dayTo">Back to the day</RouterLink>
       <RouterLink v-if="compareTo" class="btn btn-sun" :to="compareTo"

@@ -17,6 +17,7 @@ import { shortDayWords } from '../../support/dates.ts'
 import { optionsOf, paceWords, steepnessWords, surfaceWords } from '../../support/words.ts'
 import EndMark from '../shell/EndMark.vue'
 import NumberField from '../shell/NumberField.vue'
+import DialogFrame from '../shell/DialogFrame.vue'
 
 const props = defineProps<{ bundle: DayBundle; setup: Setup }>()
 const open = defineModel<boolean>('open', { required: true })
@@ -153,7 +154,7 @@ async function save() {
 </script>
 
 <template>
-  <BModal v-model="open" lazy unmount-lazy no-animation size="lg" title="Carry this setup over" no-footer>
+  <DialogFrame v-model:open="open" size="lg" title="Carry this setup over">
     <form class="field-grid" @submit.prevent="save">
       <div class="wide">
         <label class="form-label" for="carry-bike">To which bike and rider</label>
@@ -203,7 +204,7 @@ async function save() {
         <BButton variant="plain" @click="open = false">Cancel</BButton>
       </div>
     </form>
-  </BModal>
+  </DialogFrame>
 </template>
 
 <style scoped>

@@ -7,6 +7,7 @@ import { useDay } from '../../stores/day.ts'
 import type { Done } from '../../stores/day/turns.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useUnits } from '../../composables/useUnits.ts'
+import DialogFrame from '../shell/DialogFrame.vue'
 
 const open = defineModel<boolean>('open', { required: true })
 const emit = defineEmits<{ done: [done: Done]; undo: [] }>()
@@ -74,7 +75,7 @@ async function submit() {
 </script>
 
 <template>
-  <BModal v-model="open" lazy unmount-lazy no-animation title="Change in one line" no-footer>
+  <DialogFrame v-model:open="open" title="Change in one line">
     <form class="line" @submit.prevent="submit">
       <input
         ref="box"
@@ -103,7 +104,7 @@ async function submit() {
         linked change) · <code>undo</code>
       </p>
     </form>
-  </BModal>
+  </DialogFrame>
 </template>
 
 <style scoped>

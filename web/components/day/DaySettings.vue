@@ -5,6 +5,7 @@ import { useDay } from '../../stores/day.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { optionsOf, purposeWords, surfaceWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
+import DialogFrame from '../shell/DialogFrame.vue'
 
 const open = defineModel<boolean>('open', { required: true })
 const day = useDay()
@@ -51,7 +52,7 @@ async function save() {
 </script>
 
 <template>
-  <BModal v-model="open" lazy unmount-lazy no-animation title="This day" no-footer>
+  <DialogFrame v-model:open="open" title="This day">
     <form class="field-grid" novalidate @submit.prevent="save">
       <div class="wide">
         <label class="form-label" for="day-purpose">What it is for</label>
@@ -89,7 +90,7 @@ async function save() {
       <p v-if="fault" class="fault wide" role="alert">{{ fault }}</p>
       <div class="wide"><BButton type="submit" variant="primary" :disabled="busy">Save</BButton></div>
     </form>
-  </BModal>
+  </DialogFrame>
 </template>
 
 <style scoped>

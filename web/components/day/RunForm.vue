@@ -7,6 +7,7 @@ import { useUnits } from '../../composables/useUnits.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
 import { effortWords, mindWords, optionsOf, runKindWords, surfaceWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
+import DialogFrame from '../shell/DialogFrame.vue'
 
 const props = defineProps<{
   dayId: string
@@ -117,15 +118,7 @@ const faultOf = (path: string) => (fault.value?.path === path ? fault.value.mess
 </script>
 
 <template>
-  <BModal
-    v-model="open"
-    lazy
-    unmount-lazy
-    no-animation
-    :title="editing ? `Run ${number}` : `Log run ${number}`"
-    no-footer
-    size="lg"
-  >
+  <DialogFrame v-model:open="open" :title="editing ? `Run ${number}` : `Log run ${number}`" size="lg">
     <form class="field-grid" @submit.prevent="submit">
       <fieldset class="wide pills">
         <legend class="form-label">What kind of run</legend>
@@ -250,7 +243,7 @@ const faultOf = (path: string) => (fault.value?.path === path ? fault.value.mess
         <BButton variant="plain" @click="open = false">Cancel</BButton>
       </div>
     </form>
-  </BModal>
+  </DialogFrame>
 </template>
 
 <style scoped>

@@ -14,6 +14,7 @@ import { keepDraft, readDraft } from '../../support/drafts.ts'
 import ClickRail from '../day/ClickRail.vue'
 import EndMark from '../shell/EndMark.vue'
 import NumberField from '../shell/NumberField.vue'
+import DialogFrame from '../shell/DialogFrame.vue'
 
 const props = defineProps<{ bike: Bike }>()
 const open = defineModel<boolean>('open', { required: true })
@@ -85,15 +86,7 @@ async function save() {
 </script>
 
 <template>
-  <BModal
-    v-model="open"
-    lazy
-    unmount-lazy
-    no-animation
-    :title="`${bike.name}: where everything stands`"
-    size="lg"
-    no-footer
-  >
+  <DialogFrame v-model:open="open" :title="`${bike.name}: where everything stands`" size="lg">
     <p class="caution">
       <IconCaution aria-hidden="true" /><span
         >To read a dial safely: close it gently to the stop counting the clicks, that is where it was; then
@@ -130,7 +123,7 @@ async function save() {
     <div class="acts">
       <BButton variant="primary" :disabled="!anything" @click="save">Save what was read</BButton>
     </div>
-  </BModal>
+  </DialogFrame>
 </template>
 
 <style scoped>

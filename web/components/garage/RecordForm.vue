@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { inject } from 'vue'
 import { formConflictKey } from '../../composables/useForm.ts'
+import DialogFrame from '../shell/DialogFrame.vue'
 /** The frame that every form of a record shares: a dialog, its fields, one fault, one save. */
 defineProps<{
   title: string
@@ -22,7 +23,7 @@ const fieldWords = (field: string) =>
 </script>
 
 <template>
-  <BModal v-model="open" lazy unmount-lazy no-animation :title="title" :size="size" no-footer>
+  <DialogFrame v-model:open="open" :title="title" :size="size">
     <form class="field-grid" @submit.prevent="emit('submit')">
       <slot />
       <p v-if="fault" class="fault wide" role="alert">{{ fault }}</p>
@@ -45,7 +46,7 @@ const fieldWords = (field: string) =>
       </div>
     </form>
     <slot name="beside" />
-  </BModal>
+  </DialogFrame>
 </template>
 
 <style scoped>

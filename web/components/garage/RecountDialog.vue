@@ -11,6 +11,7 @@ import { useNotices } from '../../stores/notices.ts'
 import CautionList from '../bench/CautionList.vue'
 import ChoiceRow from '../bench/ChoiceRow.vue'
 import NumberField from '../shell/NumberField.vue'
+import DialogFrame from '../shell/DialogFrame.vue'
 
 type Dial = Extract<Adjuster, { kind: 'click' }>
 
@@ -100,7 +101,7 @@ async function keep() {
 </script>
 
 <template>
-  <BModal v-model="open" lazy unmount-lazy no-animation :title="`Recount: ${unit.end} ${name}`" no-footer>
+  <DialogFrame v-model:open="open" :title="`Recount: ${unit.end} ${name}`">
     <CautionList :of="['stop']" />
     <form class="ritual" @submit.prevent="at < 3 ? next() : keep()">
       <template v-if="at === 0">
@@ -152,7 +153,7 @@ async function keep() {
       </template>
       <BButton v-if="at > 0" variant="plain" @click="at -= 1">Back</BButton>
     </form>
-  </BModal>
+  </DialogFrame>
 </template>
 
 <style scoped>

@@ -4,6 +4,7 @@ import { Trail } from '#contract/trail'
 import { useForm } from '../../composables/useForm.ts'
 import { useGarage } from '../../stores/garage.ts'
 import TrailBuilder from './TrailBuilder.vue'
+import DialogFrame from '../shell/DialogFrame.vue'
 
 const props = defineProps<{ editing: Trail | null }>()
 const open = defineModel<boolean>('open', { required: true })
@@ -20,15 +21,7 @@ const { form, busy, submit, fault } = useForm<Trail>({
 </script>
 
 <template>
-  <BModal
-    v-model="open"
-    lazy
-    unmount-lazy
-    no-animation
-    :title="editing ? 'Trail' : 'New trail'"
-    size="xl"
-    no-footer
-  >
+  <DialogFrame v-model:open="open" :title="editing ? 'Trail' : 'New trail'" size="xl">
     <form class="field-grid" @submit.prevent="submit">
       <div>
         <label class="form-label" for="trail-name">Trail or part of it</label>
@@ -42,7 +35,7 @@ const { form, busy, submit, fault } = useForm<Trail>({
       <p v-if="fault" class="fault wide" role="alert">{{ fault.message }}</p>
       <div class="wide"><BButton type="submit" variant="primary" :disabled="busy">Save trail</BButton></div>
     </form>
-  </BModal>
+  </DialogFrame>
 </template>
 
 <style scoped>

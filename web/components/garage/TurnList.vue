@@ -11,6 +11,7 @@ import { useWho } from '../../composables/useWho.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
 import EndMark from '../shell/EndMark.vue'
+import DialogFrame from '../shell/DialogFrame.vue'
 
 /** Turns that bring a bike to other settings: ticked off as they are made, and on the bike in one piece or not at all. */
 const props = defineProps<{ bike: Bike; target: Setup }>()
@@ -104,7 +105,7 @@ async function put() {
 </script>
 
 <template>
-  <BModal v-model="open" lazy unmount-lazy no-animation size="lg" no-footer title="Turns to make">
+  <DialogFrame v-model:open="open" size="lg" title="Turns to make">
     <p v-if="!fits" class="caution">
       The bike carries other units than this setup was found on; carry it over instead.
     </p>
@@ -142,7 +143,7 @@ async function put() {
         <BButton variant="plain" @click="open = false">Cancel</BButton>
       </div>
     </template>
-  </BModal>
+  </DialogFrame>
 </template>
 
 <style scoped>

@@ -15,6 +15,7 @@ import NumberField from '../shell/NumberField.vue'
 import DropArea from './DropArea.vue'
 import MappingTable from './MappingTable.vue'
 import UploadProgress from './UploadProgress.vue'
+import DialogFrame from '../shell/DialogFrame.vue'
 
 /** The files of a recording: another logger's, or a track of the way, laid on its clock. */
 const props = defineProps<{ recording: Recording; bundle: DayBundle }>()
@@ -98,16 +99,7 @@ const ready = computed(
 </script>
 
 <template>
-  <BModal
-    v-model="open"
-    lazy
-    unmount-lazy
-    no-animation
-    title="Files of this recording"
-    size="xl"
-    no-footer
-    no-close-on-backdrop
-  >
+  <DialogFrame v-model:open="open" title="Files of this recording" size="xl" firm>
     <div class="files">
       <ul>
         <li>
@@ -141,7 +133,7 @@ const ready = computed(
         <button type="button" class="btn btn-primary" :disabled="!ready" @click="add">Join it</button>
       </div>
     </div>
-  </BModal>
+  </DialogFrame>
 </template>
 
 <style scoped>

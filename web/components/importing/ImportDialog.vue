@@ -18,6 +18,7 @@ import type { FileLook, Trial } from '../../workers/file.worker.ts'
 import DropArea from './DropArea.vue'
 import MappingTable from './MappingTable.vue'
 import UploadProgress from './UploadProgress.vue'
+import DialogFrame from '../shell/DialogFrame.vue'
 
 const props = defineProps<{ bundle: DayBundle; run: Run; number: number; dropped: File | null }>()
 const open = defineModel<boolean>('open', { required: true })
@@ -127,16 +128,7 @@ const rangeWords = computed(() =>
 </script>
 
 <template>
-  <BModal
-    v-model="open"
-    lazy
-    unmount-lazy
-    no-animation
-    :title="`Sensor file for run ${number}`"
-    size="xl"
-    no-footer
-    no-close-on-backdrop
-  >
+  <DialogFrame v-model:open="open" :title="`Sensor file for run ${number}`" size="xl" firm>
     <div class="import">
       <DropArea
         :file="file"
@@ -175,7 +167,7 @@ const rangeWords = computed(() =>
         </div>
       </template>
     </div>
-  </BModal>
+  </DialogFrame>
 </template>
 
 <style scoped>

@@ -1,15 +1,52 @@
 <script setup lang="ts">
-import { useKept } from '../../composables/useKept.ts'
-import { ref, watchEffect } from 'vue'
+import { defineAsyncComponent, ref, watchEffect } from 'vue'
+import { onKeyStroke } from '@vueuse/core'
+import { useRoute, useRouter } from 'vue-router'
+import IconKeyboard from '~icons/lucide/keyboard'
 import IconRuler from '~icons/lucide/ruler'
+import IconSearch from '~icons/lucide/search'
 import IconMoon from '~icons/lucide/sunset'
+import { useKept } from '../../composables/useKept.ts'
+import { useShortcuts } from '../../composables/useShortcuts.ts'
+import { places } from '../../support/places.ts'
 import ContourLines from './ContourLines.vue'
+import MoreSheet from './MoreSheet.vue'
+import PhoneBar from './PhoneBar.vue'
+import ShortcutHelp from './ShortcutHelp.vue'
 import UnitChooser from './UnitChooser.vue'
 
+// Asked for by few, with an index of its own.
+const SearchPalette = defineAsyncComponent(() => import('./SearchPalette.vue'))
+
+const router = useRouter()
+const route = useRoute()
 const dusk = useKept('wild-spring:dusk', false)
 watchEffect(() => document.documentElement.setAttribute('data-bs-theme', dusk.value ? 'dark' : 'light'))
 const unitsOpen = ref(false)
+const helpOpen = ref(false)
+const moreOpen = ref(false)
+const searchOpen = ref(false)
+const searched = ref(false)
 const toggleDusk = () => (dusk.value = !dusk.value)
+function search() {
+  searched.value = true
+  searchOpen.value = true
+}
+const here = (holds: readonly string[]) => holds.includes(String(route.name))
+onKeyStroke(
+  (e) => e.key.toLowerCase() === 'k' && (e.ctrlKey || e.metaKey),
+  (e) => {
+    e.preventDefault()
+    search()
+  },
+)
+useShortcuts([
+  { key: '/', does: 'search everything', act: search },
+  { key: 't', does: 'to Today', act: () => void router.push({ name: 'today' }) },
+  { key: 'g', does: 'to the garage', act: () => void router.push({ name: 'garage' }) },
+  { key: 'h', does: 'to the handbook', act: () => void router.push({ name: 'handbook' }) },
+  { key: '?', does: 'these keys', act: () => (helpOpen.value = true) },
+])
 </script>
 
 <template>
@@ -17,34 +54,71 @@ const toggleDusk = () => (dusk.value = !dusk.value)
     <ContourLines />
     <RouterLink class="brand" to="/" aria-label="Wild Spring, today">
       <img src="/mark.svg" alt="" width="30" height="30" />
-      <span>Wild Spring</span>
+      <span class="name">Wild Spring</span><span class="home">Today</span>
     </RouterLink>
     <!-- The screen below puts what it is about in here. -->
     <div id="bar-about" class="about"></div>
-    <nav aria-label="Screens">
-      <RouterLink to="/" class="wide">Today</RouterLink>
-      <RouterLink to="/garage">Garage</RouterLink>
-      <RouterLink to="/handbook">Handbook</RouterLink>
-      <button type="button" class="dusk" aria-label="Units" @click="unitsOpen = true">
+    <nav class="places" aria-label="Screens">
+      <RouterLink
+        v-for="p in places"
+        :key="p.screen"
+        :to="{ name: p.screen }"
+        :class="{ here: here(p.holds) }"
+        :aria-current="here(p.holds) ? 'page' : undefined"
+        >{{ p.words }}</RouterLink
+      >
+    </nav>
+    <div class="tools">
+      <button
+        type="button"
+        class="tool"
+        aria-label="Search everything"
+        title="Search (Ctrl K)"
+        @click="search"
+      >
+        <IconSearch aria-hidden="true" />
+      </button>
+      <button type="button" class="tool wide" aria-label="Units" title="Units" @click="unitsOpen = true">
         <IconRuler aria-hidden="true" />
       </button>
-      <button type="button" class="dusk" :aria-pressed="dusk" aria-label="Dusk colours" @click="toggleDusk">
+      <button
+        type="button"
+        class="tool wide"
+        :aria-pressed="dusk"
+        aria-label="Dusk colours"
+        title="Dusk colours"
+        @click="toggleDusk"
+      >
         <IconMoon aria-hidden="true" />
       </button>
-    </nav>
+      <button type="button" class="tool wide" aria-label="Keys" title="Keys (?)" @click="helpOpen = true">
+        <IconKeyboard aria-hidden="true" />
+      </button>
+    </div>
     <div id="bar-acts" class="acts"></div>
     <UnitChooser v-model:open="unitsOpen" />
+    <ShortcutHelp v-model:open="helpOpen" />
+    <MoreSheet
+      v-model:open="moreOpen"
+      :dusk="dusk"
+      @units="unitsOpen = true"
+      @keys="helpOpen = true"
+      @dusk="toggleDusk"
+    />
+    <SearchPalette v-if="searched" v-model:open="searchOpen" />
   </header>
+  <PhoneBar v-if="route.name !== 'day'" @search="search" @more="moreOpen = true" />
 </template>
 
 <style scoped>
 .bar {
+  --focus: #f5c460;
   position: sticky;
   top: 0;
   z-index: 10;
   display: flex;
   align-items: center;
-  gap: 0.5rem 1.1rem;
+  gap: 0.3rem 0.9rem;
   min-height: 56px;
   padding: 0.3rem 1.1rem;
   background: var(--pine);
@@ -55,43 +129,48 @@ const toggleDusk = () => (dusk.value = !dusk.value)
   display: flex;
   align-items: center;
   gap: 0.55rem;
+  min-height: var(--touch);
   color: inherit;
   text-decoration: none;
   font: 640 1.12rem var(--head-font);
   white-space: nowrap;
 }
+.home {
+  display: none;
+}
 .about {
   flex: 1;
   min-width: 0;
   display: flex;
-  gap: 0.2rem 0.75rem;
+  align-items: center;
+  gap: 0.1rem 0.75rem;
   font-size: 0.95rem;
-  align-items: baseline;
-  overflow: hidden;
-  white-space: nowrap;
 }
-nav {
+.places,
+.tools {
   display: flex;
   gap: 0.1rem;
 }
-nav a,
-.dusk {
+.places a,
+.tool {
   color: inherit;
-  opacity: 0.92;
+  opacity: 0.95;
   text-decoration: none;
-  padding: 0 0.45rem;
+  padding: 0 0.5rem;
   min-height: var(--touch);
+  min-width: var(--touch);
   display: inline-flex;
   align-items: center;
+  justify-content: center;
   border-radius: 8px;
   background: none;
   border: 0;
 }
-nav a:hover,
-.dusk:hover {
+.places a:hover,
+.tool:hover {
   background: rgb(255 255 255 / 12%);
 }
-nav a.router-link-exact-active {
+.places .here {
   text-decoration: underline;
   text-underline-offset: 5px;
   text-decoration-thickness: 2px;
@@ -105,27 +184,20 @@ nav a.router-link-exact-active {
   .bar {
     flex-wrap: wrap;
     padding: 0.25rem 0.7rem;
-    gap: 0 0.4rem;
+    gap: 0 0.5rem;
   }
-  .brand span,
+  .brand .name,
+  .places,
   .wide {
     display: none;
   }
+  .home {
+    display: inline;
+  }
   .about {
-    order: 5;
-    flex-basis: 100%;
-    font-size: 0.88rem;
-    padding-bottom: 0.35rem;
-  }
-  .about:empty {
-    display: none;
-  }
-  nav {
-    flex: 1;
-  }
-  nav a,
-  .dusk {
-    padding: 0 0.45rem;
+    flex-basis: 0;
+    min-width: 0;
+    font-size: 0.92rem;
   }
 }
 </style>

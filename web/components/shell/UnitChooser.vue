@@ -2,6 +2,7 @@
 import { unitsOf, type Quantity } from '#core/units/choice'
 import { useWho } from '../../composables/useWho.ts'
 import { useUnits } from '../../composables/useUnits.ts'
+import DialogFrame from './DialogFrame.vue'
 
 const open = defineModel<boolean>('open', { required: true })
 const { units, choose } = useUnits()
@@ -18,7 +19,7 @@ const rows = Object.keys(words) as Quantity[]
 </script>
 
 <template>
-  <BModal v-model="open" lazy unmount-lazy no-animation title="This device" no-footer>
+  <DialogFrame v-model:open="open" title="This device">
     <label class="form-label" for="who">Whose hands are at this device</label>
     <BFormInput
       id="who"
@@ -42,7 +43,7 @@ const rows = Object.keys(words) as Quantity[]
         </button>
       </span>
     </fieldset>
-  </BModal>
+  </DialogFrame>
 </template>
 
 <style scoped>

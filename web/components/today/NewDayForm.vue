@@ -15,6 +15,7 @@ import { keepDraft, readDraft } from '../../support/drafts.ts'
 import { optionsOf, purposeWords, surfaceWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
 import TrailForm from '../garage/TrailForm.vue'
+import DialogFrame from '../shell/DialogFrame.vue'
 
 const open = defineModel<boolean>('open', { required: true })
 const garage = useGarage()
@@ -96,7 +97,7 @@ const madeTrail = (t: Trail) => (form.value.trailId = t.id)
 </script>
 
 <template>
-  <BModal v-model="open" lazy unmount-lazy no-animation title="New trail day" no-footer>
+  <DialogFrame v-model:open="open" title="New trail day">
     <form class="field-grid" @submit.prevent="submit">
       <div>
         <label class="form-label" for="day-date">Day</label>
@@ -134,7 +135,7 @@ const madeTrail = (t: Trail) => (form.value.trailId = t.id)
       <div class="wide"><BButton type="submit" variant="primary">Start the day</BButton></div>
     </form>
     <TrailForm v-model:open="trailOpen" :editing="null" @saved="madeTrail" />
-  </BModal>
+  </DialogFrame>
 </template>
 
 <style scoped>

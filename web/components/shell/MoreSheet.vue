@@ -1,0 +1,32 @@
+<script setup lang="ts">
+import DialogFrame from './DialogFrame.vue'
+
+/** What a phone's main bar has no room for. */
+const open = defineModel<boolean>('open', { required: true })
+defineProps<{ dusk: boolean }>()
+const emit = defineEmits<{ units: []; dusk: []; keys: [] }>()
+function then(what: 'units' | 'keys') {
+  open.value = false
+  if (what === 'units') emit('units')
+  else emit('keys')
+}
+</script>
+
+<template>
+  <DialogFrame v-model:open="open" title="More">
+    <div class="sheet">
+      <button type="button" class="btn btn-plain" @click="then('units')">Units, and whose hands</button>
+      <button type="button" class="btn btn-plain" :aria-pressed="dusk" @click="emit('dusk')">
+        {{ dusk ? 'Day colours' : 'Dusk colours' }}
+      </button>
+      <button type="button" class="btn btn-plain" @click="then('keys')">Keys</button>
+    </div>
+  </DialogFrame>
+</template>
+
+<style scoped>
+.sheet {
+  display: grid;
+  gap: 0.6rem;
+}
+</style>

@@ -1,0 +1,94 @@
+import { computed, type ComputedRef } from 'vue'
+import type { RouteLocationRaw } from 'vue-router'
+import type { DaySummary } from '#contract/endpoints'
+import type { FeelWord } from '#contract/run'
+import { wordRules } from '#core/causes/words'
+import { useGarage } from '../stores/garage.ts'
+import { dayWords } from '../support/dates.ts'
+import { anchorOf, dials, terms } from '../support/handbook.ts'
+import type { Entry } from '../support/lookup.ts'
+import { levelWords } from '../support/words.ts'
+
+export interface Found extends Entry {
+  to: RouteLocationRaw
+}
+
+/** Open days that are found without a word typed. */
+const openShown = 6
+
+/** Everything the palette finds, with the way there. */
+export function useEntries(days: ComputedRef<readonly DaySummary[]>): ComputedRef<Found[]> {
+  const garage = useGarage()
+  return computed(() => {
+    const atHand = days.value.filter((d) => !d.settled).slice(0, openShown)
+    return [
+      command('New trail day', 'begin a day of test runs', { name: 'today', query: { new: 'day' } }),
+      command('Set up a bike', 'the guided way, one question a screen', { name: 'setup' }),
+      command('Today', 'open days and earlier ones', { name: 'today' }),
+      command('Garage', 'riders, bikes, units, trails', { name: 'garage' }),
+      command('Handbook', 'dials, words and what they come from', { name: 'handbook' }),
+      ...atHand.map(dayEntry),
+      ...garage.riders.map((r): Found => {
+        const n = garage.bikes.filter((b) => b.riderId === r.id).length
+        return {
+          id: r.id,
+          kind: 'Rider',
+          title: r.name,
+          detail: `${levelWords[r.level]}, ${n} ${n === 1 ? 'bike' : 'bikes'}`,
+          to: { name: 'garage', query: { rider: r.id } },
+        }
+      }),
+      ...garage.bikes.map((b): Found => ({
+        id: b.id,
+        kind: 'Bike',
+        title: b.name,
+        detail: `${garage.rider(b.riderId)?.name ?? ''} · ${garage
+          .unitsOf(b)
+          .map((u) => u.name)
+          .join(', ')}`,
+        to: { name: 'garage', query: { bike: b.id } },
+      })),
+      ...garage.trails.map((t): Found => ({
+        id: t.id,
+        kind: 'Trail',
+        title: t.name,
+        detail: t.place,
+        also: t.sections.map((s) => s.name).join(' '),
+        to: { name: 'garage', query: { trail: t.id } },
+      })),
+      ...days.value.filter((d) => !atHand.includes(d)).map(dayEntry),
+      ...dials.map((d) => page('dial', d.name, d.text)),
+      ...terms.map((t) => page('term', t.name, t.text)),
+      ...(Object.keys(wordRules) as FeelWord[]).map((w) => ({
+        ...page('word', w, wordRules[w].toldApartBy),
+        title: wordRules[w].label,
+        also: wordRules[w].aliases.join(' '),
+      })),
+    ]
+  })
+}
+
+const command = (title: string, detail: string, to: RouteLocationRaw): Found => ({
+  id: `command ${title}`,
+  kind: 'Command',
+  title,
+  detail,
+  to,
+})
+
+const dayEntry = (d: DaySummary): Found => ({
+  id: d.id,
+  kind: 'Day',
+  title: `${d.trailName}, ${dayWords(d.date)}`,
+  detail: `${d.riderName} on ${d.bikeName}, ${d.settled ? 'settled' : 'open'}`,
+  also: d.date,
+  to: { name: 'day', params: { id: d.id } },
+})
+
+const page = (kind: 'dial' | 'term' | 'word', name: string, text: string): Found => ({
+  id: `${kind} ${name}`,
+  kind: 'Handbook',
+  title: name,
+  detail: text,
+  to: { name: 'handbook', hash: `#${kind === 'word' ? `word-${name}` : anchorOf(kind, name)}` },
+})

@@ -1,0 +1,26 @@
+import IconBook from '~icons/lucide/book-open'
+import IconGarage from '~icons/lucide/warehouse'
+import IconToday from '~icons/lucide/map-pin'
+import type { Component } from 'vue'
+import type { Screen } from '../screens.ts'
+
+/** A place of the main bar: on a laptop along the top, on a phone along the foot. */
+export interface Place {
+  screen: Screen
+  words: string
+  icon: Component
+  /** Screens that are looked at from here: the place stays marked there. */
+  holds: readonly Screen[]
+}
+
+/** In the order of a day. A further screen is one more line here. */
+export const places: readonly Place[] = [
+  {
+    screen: 'today',
+    words: 'Today',
+    icon: IconToday,
+    holds: ['today', 'day', 'trace', 'compare', 'logger'],
+  },
+  { screen: 'garage', words: 'Garage', icon: IconGarage, holds: ['garage', 'bench'] },
+  { screen: 'handbook', words: 'Handbook', icon: IconBook, holds: ['handbook'] },
+]
