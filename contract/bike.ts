@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Id, Name, Note, Version } from './common.ts'
+import { Assumed, Id, Name, Note, Version } from './common.ts'
 
 const Leverage = z
   .number('Leverage must be a number from 1 to 5.')
@@ -69,6 +69,8 @@ export const Bike = z
     frontShareReadyPct: FrontShare,
     /** What is on the bike now. Set by saving a setup, never by hand. */
     currentSetupId: Id.nullable(),
+    /** 'rearWheelTravelMm', where it is only typical of the kind of bike. */
+    assumed: Assumed,
     note: Note,
   })
   .refine((b) => b.frontUnitId !== null || b.rearUnitId !== null, {

@@ -18,3 +18,6 @@ export const Version = z.number().int().min(0)
 
 export const End = z.enum(['front', 'rear'])
 export type End = z.infer<typeof End>
+
+/** Fields, and ids of adjusters, whose number is typical or guessed: nobody has measured, counted or read it. */
+export const Assumed = z.array(z.string().max(60)).max(24).default([])

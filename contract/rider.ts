@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Id, Name, Note, Version } from './common.ts'
+import { Assumed, Id, Name, Note, Version } from './common.ts'
 
 export const RiderLevel = z.enum(['novice', 'intermediate', 'advanced', 'race'])
 export type RiderLevel = z.infer<typeof RiderLevel>
@@ -31,10 +31,12 @@ export const Rider = z.strictObject({
     .default(0),
   level: RiderLevel,
   taste: RiderTaste,
+  /** 'kitMassKg', where it was added up from what is usually worn. */
+  assumed: Assumed,
   note: Note,
 })
 export type Rider = z.infer<typeof Rider>
 
 /** A rider as everybody may see: no masses. */
-export const RiderCard = Rider.omit({ bodyMassKg: true, kitMassKg: true, waterL: true })
+export const RiderCard = Rider.omit({ bodyMassKg: true, kitMassKg: true, waterL: true, assumed: true })
 export type RiderCard = z.infer<typeof RiderCard>

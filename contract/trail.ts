@@ -14,6 +14,8 @@ export const SectionKind = z.enum([
   'rollers',
   'climb',
   'flat-out',
+  // A whole trail in one section: nothing follows from its ground.
+  'mixed',
 ])
 export type SectionKind = z.infer<typeof SectionKind>
 

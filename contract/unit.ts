@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { Adjuster } from './adjuster.ts'
 import { Chart } from './chart.ts'
-import { CalendarDay, End, Id, Name, Note, Version } from './common.ts'
+import { Assumed, CalendarDay, End, Id, Name, Note, Version } from './common.ts'
 
 /** Geometry of an air spring; ratios as in core/spring/air.ts. */
 export const AirSpring = z.strictObject({
@@ -46,6 +46,8 @@ export const SuspensionUnit = z
       .default(null),
     charts: z.array(Chart).max(12, 'A unit has at most 12 charts.').default([]),
     adjusters: z.array(Adjuster).max(12, 'A unit has at most 12 adjusters.'),
+    /** 'strokeMm' where it is only typical, and the ids of adjusters whose range nobody has counted or read. */
+    assumed: Assumed,
     note: Note,
   })
   .refine((u) => new Set(u.adjusters.map((a) => a.id)).size === u.adjusters.length, {

@@ -27,7 +27,7 @@ async function makeRider(page: Page) {
   await dialog(page).getByLabel('Kit (pack, armour, shoes)').fill('5')
   await dialog(page).getByLabel('Water carried').fill('1,5')
   await dialog(page).getByRole('button', { name: 'Save rider' }).tap()
-  await expect(page.getByRole('listitem').filter({ hasText: 'Sunniva' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Sunniva' })).toBeVisible()
 }
 
 async function makeBike(page: Page, name: string, fork: string, shock: string | null) {
@@ -281,6 +281,7 @@ test('air fork and air shock, from nothing to a saved baseline', async ({ page }
 })
 
 test('a coil at the rear', async ({ page }) => {
+  await page.getByRole('button', { name: 'Workshop' }).tap()
   await page.getByRole('button', { name: 'Spring', exact: true }).tap()
   await dialog(page).getByLabel('Name').fill('blue spring')
   await dialog(page).getByLabel('Rate').fill('450')
@@ -381,7 +382,8 @@ test('a hardtail has no rear steps', async ({ page }) => {
 
 test('units a person reads are theirs, everywhere', async ({ page }) => {
   await makeBike(page, 'Blue bike', 'Air fork, rebound only', null)
-  await page.getByRole('button', { name: 'Units' }).tap()
+  await page.getByRole('navigation', { name: 'Screens' }).getByRole('button', { name: 'More' }).tap()
+  await page.getByRole('button', { name: 'Units, and whose hands' }).tap()
   for (const unit of ['bar', 'in', 'lb', '°F'])
     await dialog(page).getByRole('button', { name: unit, exact: true }).tap()
   await dialog(page).getByRole('button', { name: 'Close' }).tap()

@@ -72,7 +72,7 @@ try {
     await p.getByRole('checkbox', { name: 'flat battery' }).check()
     await p.getByRole('alert').first().waitFor()
   })
-  await picture('trail', '/garage', async (p) => {
+  await picture('trail', '/garage?part=trails', async (p) => {
     await p.getByRole('button', { name: 'New trail' }).click()
     for (const kind of ['berms', 'roots', 'jump', 'square edges'])
       await p.getByRole('dialog').getByRole('button', { name: kind, exact: true }).click()

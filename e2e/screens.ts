@@ -11,6 +11,10 @@ export const proposed = (page: Page) =>
 /** Where each screen is in the demo world, and by what it is known to have come up whole. */
 export const inDemo: Record<Screen, { address: string; ready: (page: Page) => Promise<unknown> }> = {
   today: { address: '/', ready: (p) => p.getByText('Next: Rear: when does it kick?').waitFor() },
+  setup: {
+    address: '/start',
+    ready: (p) => expect(p.getByRole('heading', { name: 'Who rides it?' })).toBeVisible(),
+  },
   garage: { address: '/garage', ready: (p) => p.getByText('55 mm air shock').first().waitFor() },
   bench: {
     address: `/bench/${idOf('joren bike')}?step=sag-rear`,

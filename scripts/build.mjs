@@ -1,7 +1,7 @@
 // Builds page and server into dist/. `npm run build`
 import { cpSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { ensurePackages, root } from './ensure.mjs'
+import { ensurePackages, root, run } from './ensure.mjs'
 
 ensurePackages()
 await buildAll()
@@ -39,5 +39,8 @@ export async function buildAll() {
     logLevel: 'warning',
   })
   await buildLogger()
+  // What an empty start offers to try, told by the demo world's own words.
+  if (run(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'demo/sampleDay.ts', 'dist/web/sample-day.json']) !== 0)
+    throw new Error('demo/sampleDay.ts failed')
   cpSync(join(root, 'server/db/migrations'), join(root, 'dist/server/migrations'), { recursive: true })
 }

@@ -63,7 +63,7 @@ export function isBuilt() {
   const built = join(root, 'dist', 'server', 'index.js')
   if (!existsSync(built)) return false
   const since = statSync(built).mtimeMs
-  const sources = ['contract', 'core', 'server', 'web', 'index.html', 'package-lock.json']
+  const sources = ['contract', 'core', 'server', 'web', 'demo', 'index.html', 'package-lock.json']
   return sources.every((name) => newest(join(root, name)) <= since)
 }
 

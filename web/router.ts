@@ -4,6 +4,7 @@ import { screens, type Screen } from './screens.ts'
 
 const pages: Record<Screen, RouteRecordRaw['component']> = {
   today: TodayPage,
+  setup: () => import('./pages/SetupPage.vue'),
   garage: () => import('./pages/GaragePage.vue'),
   bench: () => import('./pages/BenchPage.vue'),
   day: () => import('./pages/DayPage.vue'),

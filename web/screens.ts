@@ -4,6 +4,7 @@
  */
 export const screens = {
   today: '/',
+  setup: '/start',
   garage: '/garage',
   bench: '/bench/:bikeId',
   day: '/days/:id',

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { space, startPositions } from '../test/dayBuilder.ts'
 import { canonicalUnits } from '../units/choice.ts'
-import { completions, parseCommand } from './parse.ts'
+import { completions } from './complete.ts'
+import { parseCommand } from './parse.ts'
 
 const positions = new Map(Object.entries(startPositions))
 const moves = (line: string) => {

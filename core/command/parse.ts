@@ -2,56 +2,44 @@ import type { Adjuster, AdjusterRole } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import type { SetupSpace } from '../adviser/dayHistory.ts'
 import { InputError } from '../errors.ts'
-import { fromCount, toCount } from '../adjusters/count.ts'
-import { adjusterRange, canStandAt } from '../adjusters/range.ts'
-import { adjusterName, positionWords } from '../adjusters/words.ts'
-import { canonicalUnits, fromChosen, type UnitChoice } from '../units/choice.ts'
+import { adjusterName } from '../adjusters/words.ts'
+import {
+  effectWords,
+  endWords,
+  fillers,
+  partWords,
+  separators,
+  toWords,
+  undoFillers,
+  undoWords,
+} from './lexicon.ts'
+import { noClause, type Clause } from './clause.ts'
+import { target } from './target.ts'
+import { tokensOf, type Token } from './tokens.ts'
 
-/** What a typed line asks for. */
-export type Command =
-  { kind: 'undo' } | { kind: 'change'; moves: { end: End; adjuster: Adjuster; from: number; to: number }[] }
-
-const ends: Record<string, End> = {
-  front: 'front',
-  fork: 'front',
-  f: 'front',
-  rear: 'rear',
-  shock: 'rear',
-  r: 'rear',
+export interface CommandMove {
+  end: End
+  adjuster: Adjuster
+  from: number
+  to: number
 }
 
-const parts: [string[], AdjusterRole[]][] = [
-  [
-    ['rebound', 'reb'],
-    ['rebound', 'low-speed-rebound'],
-  ],
-  [['lsr'], ['low-speed-rebound', 'rebound']],
-  [['hsr'], ['high-speed-rebound']],
-  [
-    ['compression', 'comp'],
-    ['compression', 'low-speed-compression'],
-  ],
-  [['lsc'], ['low-speed-compression', 'compression']],
-  [['hsc'], ['high-speed-compression']],
-  [['psi', 'bar', 'pressure', 'air'], ['main-pressure']],
-  [['spacer', 'spacers'], ['spacers']],
-  [['spring', 'coil'], ['spring-rate']],
-  [['preload'], ['preload']],
-  [['lever'], ['lever']],
-]
+/** What a typed line asks for. */
+export type Command = { kind: 'undo' } | { kind: 'change'; moves: CommandMove[] }
 
-/** +1: canonical up (open, or a firmer spring). */
-const directions: Record<string, { sign: 1 | -1; of: 'rebound' | 'firmness' }> = {
-  slower: { sign: -1, of: 'rebound' },
-  faster: { sign: 1, of: 'rebound' },
-  firmer: { sign: -1, of: 'firmness' },
-  softer: { sign: 1, of: 'firmness' },
+/** Who may be named in front of a line. */
+export interface People {
+  /** The rider of the day. */
+  rider: string
+  /** Other riders that are known here. */
+  others: readonly string[]
 }
 
 /**
- * Reads one line such as "rear reb slower 1", "f psi +2", "shock lsc 9", "fork spacer +1 psi -4", "undo".
- * Bare numbers are positions in the part's own count; signed numbers and slower/faster/firmer/softer are steps.
- * Two parts in one line are one linked change.
+ * Reads one line as a mechanic says it: "rear reb slower 1", "slow the shock down one", "fork +2 psi and shock lsc 9",
+ * "shock lever firm", "front rebound 2 out", "undo". Numbers stand before or after, in digits or words; the end may be left
+ * out where only one end has the part. Bare numbers are places in the part's own count; signed numbers move that count;
+ * slower/faster/firmer/softer/in/out/up/down are steps. Several parts in one line are one linked change.
  *
  * @param positions canonical position per adjuster id, as on the bike now
  * @throws InputError 'command.…' with a sentence that says what would be understood
@@ -60,149 +48,222 @@ export function parseCommand(
   line: string,
   space: SetupSpace,
   positions: ReadonlyMap<string, number>,
+  people: People = { rider: '', others: [] },
 ): Command {
-  const words = line.trim().toLowerCase().split(/\s+/).filter(Boolean)
-  if (words.length === 0) throw new InputError('command.empty')
-  if (words[0] === 'undo') return { kind: 'undo' }
-  const moves: Extract<Command, { kind: 'change' }>['moves'] = []
+  const tokens = withoutRider(tokensOf(line), people)
+  if (tokens.length === 0) throw new InputError('command.empty')
+  if (isUndo(tokens)) return { kind: 'undo' }
+  const clauses = clausesOf(tokens, space)
+  const moves: CommandMove[] = []
   let end: End | null = null
-  let i = 0
-  while (i < words.length) {
-    if (words[i] in ends && !(moves.length > 0 && i === words.length - 1)) {
-      end = ends[words[i++]]
-      continue
-    }
-    const roles = parts.find(([names]) => names.includes(words[i]))?.[1]
-    if (!roles)
-      throw new InputError('command.unknown-word', {
-        word: words[i],
-        hint: end ? `say a part: ${partHint(space, end)}` : 'start with fork or shock',
-      })
-    if (!end) throw new InputError('command.no-end')
-    const word = words[i++]
-    const adjuster = findAdjuster(space, end, roles, word)
-    const from = positions.get(adjuster.id)
+  for (const clause of clauses) {
+    const found = partOf(clause, space, end)
+    end = found.end
+    const from = positions.get(found.adjuster.id)
     if (from === undefined)
-      throw new InputError('command.unread', { end, what: adjusterName(adjuster).toLowerCase() })
-    const amount = readAmount(words.slice(i), adjuster, from, spokenUnits(word, space.units))
-    i += amount.used
-    moves.push({ end, adjuster, from, to: check(adjuster, amount.to, from) })
+      throw new InputError('command.unread', { end, what: adjusterName(found.adjuster).toLowerCase() })
+    moves.push({ ...found, from, to: target(clause, found.adjuster, from, space.units) })
   }
-  if (!end || moves.length === 0)
-    throw new InputError('command.no-amount', { example: 'rear rebound slower 1' })
+  if (moves.length === 0) throw new InputError('command.no-amount', { example: 'rear rebound slower 1' })
   return { kind: 'change', moves }
 }
 
-/** Words that could come next, for completion. */
-export function completions(line: string, space: SetupSpace): string[] {
-  const words = line.toLowerCase().split(/\s+/)
-  const typed = words[words.length - 1]
-  const before = words.slice(0, -1).filter(Boolean)
-  const end = [...before]
-    .reverse()
-    .map((w) => ends[w])
-    .find(Boolean)
-  const known =
-    before.length === 0
-      ? ['fork', 'shock', 'undo']
-      : !end
-        ? []
-        : [...partNames(space, end), 'slower', 'faster', 'firmer', 'softer']
-  return known.filter((k) => k.startsWith(typed) && k !== typed)
+/** The rider's own name in front changes nothing; another's would turn the wrong bike. */
+function withoutRider(tokens: Token[], people: People): Token[] {
+  const said = (name: string) => {
+    const words = tokensOf(name).map((t) => t.text.replace(/'s$/, ''))
+    return (
+      words.length > 0 &&
+      words.every((w, i) => tokens[i]?.kind === 'word' && tokens[i].text.replace(/'s$/, '') === w) &&
+      words.length
+    )
+  }
+  const own = said(people.rider)
+  if (own) return tokens.slice(own)
+  const other = people.others.find(said)
+  if (other) throw new InputError('command.other-rider', { rider: other, here: people.rider })
+  return tokens
 }
 
-function partNames(space: SetupSpace, end: End): string[] {
+function isUndo(tokens: readonly Token[]): boolean {
+  const words = tokens.map((t) => t.text)
+  return (
+    words.every((w) => undoFillers.has(w)) &&
+    (words.some((w) => undoWords.has(w)) || words.join(' ') === 'take it back')
+  )
+}
+
+const unitsOf = (space: SetupSpace) => [space.front, space.rear].filter((u) => u !== null)
+
+/** Parts that have a name of their own, and places of levers, by the words they begin with. */
+function namesOf(space: SetupSpace) {
+  return unitsOf(space).flatMap((u) =>
+    u.adjusters.map((adjuster) => ({
+      end: u.end,
+      adjuster,
+      names: [adjuster.kind === 'custom' ? adjuster.name : null, adjuster.alias]
+        .filter((n) => n !== null && n !== '')
+        .map((n) => tokensOf(n!).map((t) => t.text)),
+      places: adjuster.kind === 'lever' ? adjuster.positions.map((p) => tokensOf(p).map((t) => t.text)) : [],
+    })),
+  )
+}
+
+/** Parts a line into moves. @throws InputError 'command.unknown-word' */
+function clausesOf(tokens: readonly Token[], space: SetupSpace): Clause[] {
+  const names = namesOf(space)
+  const out: Clause[] = []
+  let c = noClause()
+  const told = () => c.part !== null || c.effect !== null || c.number !== null || c.place !== null
+  const done = () => c.place !== null || (c.part !== null && (c.number !== null || c.effect !== null))
+  /** Whole without its part being named: "slow the shock one", "2 psi". */
+  const meant = () => c.number !== null && (c.effect?.of === 'rebound' || c.pressureUnit !== null)
+  const close = () => {
+    if (told()) out.push(c)
+    else if (c.end) return
+    c = noClause()
+  }
+  const textAt = (k: number) => tokens[k]?.text
+  const startsHere = (words: readonly string[], i: number) =>
+    words.length > 0 && words.every((w, k) => textAt(i + k) === w)
+
+  let i = 0
+  while (i < tokens.length) {
+    const t = tokens[i]
+    if (t.kind === 'number') {
+      if (c.number && done()) close()
+      c.number = { value: t.value, signed: t.signed }
+      i++
+      continue
+    }
+    const word = t.text
+    const named = names.flatMap((n) =>
+      n.names.filter((w) => startsHere(w, i)).map((w) => ({ ...n, words: w })),
+    )
+    const place = leverPlace()
+    if (named.length > 0 && !(word in endWords)) {
+      if (done()) close()
+      c.part = {
+        word: named[0].words.join(' '),
+        roles: [],
+        named: named.map((n) => n.adjuster),
+      }
+      i += named[0].words.length
+    } else if (place) {
+      c.place = { adjuster: place.adjuster, end: place.end, at: place.at }
+      i += place.words
+    } else if (separators.has(word)) {
+      if (done() || meant()) close()
+      i++
+    } else if (toWords.has(word)) {
+      // "to 8" is a place; "to the fork" only points.
+      c.absolute ||= tokens[i + 1]?.kind === 'number'
+      i++
+    } else if (word in endWords) {
+      if (c.end && done()) close()
+      c.end ??= endWords[word]
+      if (c.end !== endWords[word]) {
+        close()
+        c.end = endWords[word]
+      }
+      i++
+    } else if (word === 'from' && ['closed', 'open', 'shut'].includes(textAt(i + 1) ?? '')) {
+      c.countedFrom = textAt(i + 1) === 'open' ? 'open' : 'closed'
+      c.effect = null
+      i += 2
+    } else if (isPart(word)) {
+      const isUnit = word === 'psi' || word === 'bar'
+      // "2 psi" after "pressure up": the unit of what was already said.
+      if (isUnit && c.part?.roles[0] === 'main-pressure') c.pressureUnit = word as 'psi' | 'bar'
+      else {
+        if (done()) close()
+        c.part = { word, roles: partWords.find(([n]) => n.includes(word))![1], named: [] }
+        if (isUnit) c.pressureUnit = word as 'psi' | 'bar'
+      }
+      i++
+    } else if (effectWords.has(word)) {
+      takeEffect(word)
+      i++
+    } else if (fillers.has(word)) i++
+    else throw new InputError('command.unknown-word', { word, hint: hintFor(c, space) })
+  }
+  close()
+  return out
+
+  /** A place of a lever by its name, once the lever was said; or where no other part can be meant. */
+  function leverPlace() {
+    const wanted = c.part?.roles.includes('lever') || c.part?.named.some((a) => a.kind === 'lever')
+    if (!wanted) return null
+    for (const n of names) {
+      if (c.end && n.end !== c.end) continue
+      const at = n.places.findIndex((p) => startsHere(p, i))
+      if (at >= 0) return { adjuster: n.adjuster, end: n.end, at, words: n.places[at].length }
+    }
+    return null
+  }
+  /** "slow it down", "firm it up", "take 2 out": the first word says it, the second only points. */
+  function takeEffect(word: string) {
+    const next = effectWords.get(word)!
+    if (c.effect && c.number && c.part && next.of !== 'number' && next.of !== 'turning') close()
+    const before = c.effect
+    if (!before) c.effect = next
+    else if (before.of === 'number' && (next.of === 'rebound' || next.of === 'firmness')) c.effect = next
+  }
+}
+
+const isPart = (word: string) => partWords.some(([names]) => names.includes(word))
+
+/** What the parts of an end are called, for hints and completion. */
+export function partNames(space: SetupSpace, end: End): string[] {
   const seen = new Set<string>()
-  return parts.flatMap(([names, roles]) => {
+  const trade = partWords.flatMap(([names, roles]) => {
     const hit = roles.map((r) => space[end]?.adjusters.find((a) => a.role === r)).find((a) => a !== undefined)
     // A single rebound dial answers to "rebound" and to "lsr"; one name is enough.
     if (!hit || seen.has(hit.id)) return []
     seen.add(hit.id)
     return [names[0]]
   })
+  const own = (space[end]?.adjusters ?? []).flatMap((a) =>
+    a.kind === 'custom' ? [a.name.toLowerCase()] : [],
+  )
+  return [...trade, ...own]
 }
 
 const partHint = (space: SetupSpace, end: End) =>
   partNames(space, end).join(', ') || 'there is nothing to turn'
+const hintFor = (c: Clause, space: SetupSpace) =>
+  c.end ? `say a part: ${partHint(space, c.end)}` : 'start with fork or shock'
 
-function findAdjuster(space: SetupSpace, end: End, roles: AdjusterRole[], word: string): Adjuster {
-  const unit = space[end]
-  const hit = roles.map((r) => unit?.adjusters.find((a) => a.role === r)).find((a) => a !== undefined)
-  if (!hit) throw new InputError('command.no-adjuster', { end, what: word, has: partHint(space, end) })
-  return hit
-}
-
-/** "bar" and "psi" say their unit; other words leave it to the person's choice. */
-function spokenUnits(word: string, choice: UnitChoice = canonicalUnits): UnitChoice {
-  return word === 'bar' || word === 'psi' ? { ...choice, pressure: word } : choice
-}
-
-/** What a typed number means for the part, canonical. */
-function canonical(a: Adjuster, n: number, units: UnitChoice): number {
-  if (a.kind === 'pressure') return fromChosen('pressure', n, units)
-  return a.kind === 'spring-rate' ? fromChosen('springRate', n, units) : n
-}
-
-function readAmount(
-  rest: string[],
-  a: Adjuster,
-  from: number,
-  units: UnitChoice,
-): { to: number; used: number } {
-  const word = directions[rest[0]]
-  const step = a.kind === 'turn' ? a.stepTurns : a.kind === 'pressure' && units.pressure === 'bar' ? 0.1 : 1
-  if (word) {
-    const isRebound = a.role.includes('rebound')
-    const fits = isRebound === (word.of === 'rebound')
-    if (!fits)
-      throw new InputError('command.unknown-word', {
-        word: rest[0],
-        hint: isRebound ? 'rebound is slower or faster' : 'this is firmer or softer',
-      })
-    // Springs firm up with a higher number, dials with a lower one.
-    const dial = a.kind === 'click' || a.kind === 'turn'
-    const sign = dial ? word.sign : (-word.sign as 1 | -1)
-    const n = /^\d+([.,]\d+)?$/.test(rest[1] ?? '') ? Number(rest[1].replace(',', '.')) : null
-    return { to: from + sign * canonical(a, n ?? step, units), used: n === null ? 1 : 2 }
+/** The part a clause means. @throws InputError 'command.no-end', 'command.no-part', 'command.no-adjuster' */
+function partOf(c: Clause, space: SetupSpace, before: End | null): { end: End; adjuster: Adjuster } {
+  if (c.place) return c.place
+  const roles = rolesOf(c)
+  if (roles.length === 0 && !c.part?.named.length) {
+    const end = c.end ?? before
+    if (!end) throw new InputError('command.no-end')
+    throw new InputError('command.no-part', { end, has: partHint(space, end) })
   }
-  const text = rest[0]?.replace(',', '.')
-  if (text === undefined || !/^[+-]?\d+(\.\d+)?$/.test(text)) {
-    throw new InputError('command.no-amount', {
-      example: a.role.includes('rebound') ? 'rear rebound slower 1' : 'fork psi +2',
-    })
-  }
-  // A signed number moves the count as the person counts it: on a dial counted from open, +1 closes one click.
-  if (/^[+-]/.test(text)) {
-    const counted = toCount(a, from) + canonical(a, Number(text), units)
-    return { to: countOr(a, counted), used: 1 }
-  }
-  return { to: countOr(a, canonical(a, Number(text), units)), used: 1 }
+  const hits = unitsOf(space).flatMap((u) => {
+    const own = c.part?.named.find((a) => u.adjusters.includes(a))
+    const hit = own ?? roles.map((r) => u.adjusters.find((a) => a.role === r)).find((a) => a !== undefined)
+    return hit ? [{ end: u.end, adjuster: hit }] : []
+  })
+  const said = c.end ?? (hits.some((h) => h.end === before) ? before : null)
+  const hit = said ? hits.find((h) => h.end === said) : hits.length === 1 ? hits[0] : undefined
+  if (hit) return hit
+  const end = c.end ?? before
+  if (!end && hits.length > 1) throw new InputError('command.no-end')
+  if (!end) throw new InputError('command.nobody-has', { what: c.part?.word ?? 'such a dial' })
+  throw new InputError('command.no-adjuster', {
+    end,
+    what: c.part?.word ?? 'such a dial',
+    has: partHint(space, end),
+  })
 }
 
-function countOr(a: Adjuster, count: number): number {
-  try {
-    return fromCount(a, count)
-  } catch (e) {
-    if (!(e instanceof InputError)) throw e
-    throw rangeError(a, count)
-  }
-}
-
-function rangeError(a: Adjuster, got: number): InputError {
-  const r = adjusterRange(a)
-  const shown = [positionWords(a, r.min), positionWords(a, r.max)]
-  return new InputError('command.out-of-range', { what: adjusterName(a), min: shown[0], max: shown[1], got })
-}
-
-function check(a: Adjuster, to: number, from: number): number {
-  const r = adjusterRange(a)
-  if (to < r.min - 1e-9 || to > r.max + 1e-9) throw rangeError(a, Math.round(toCount(a, to) * 100) / 100)
-  if (!canStandAt(a, to))
-    throw new InputError('command.no-step', {
-      what: adjusterName(a),
-      step: r.step || 'the springs you own',
-      got: to,
-    })
-  if (Math.abs(to - from) < 1e-6) throw new InputError('command.no-change', { what: adjusterName(a) })
-  return to
+/** Roles a clause can mean: those of its part, or what its effect or unit belongs to. */
+function rolesOf(c: Clause): readonly AdjusterRole[] {
+  if (c.part) return c.part.roles
+  if (c.pressureUnit) return ['main-pressure']
+  return c.effect?.of === 'rebound' ? ['rebound', 'low-speed-rebound'] : []
 }

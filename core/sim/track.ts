@@ -39,6 +39,7 @@ const ground: Record<SectionKind, { speedMS: number; rough: RoughnessClass; shar
   rollers: { speedMS: 7, rough: 'B', share: 1 },
   climb: { speedMS: 2.6, rough: 'B', share: 1 },
   'flat-out': { speedMS: 11, rough: 'C', share: 1.5 },
+  mixed: { speedMS: 7, rough: 'C', share: 1.5 },
 }
 
 /** A run of the same ground: another line by a few centimetres and another pace. */
@@ -156,6 +157,10 @@ function addFeatures(t: Track, s: TrackSection, from: number, to: number, random
     case 'flat-out':
       for (let at = from + metres(5); at < to - metres(5); at += metres(9 + 5 * random()))
         bump(at, 0.7, size * (0.05 + 0.04 * random()))
+      break
+    case 'mixed':
+      for (let at = from + metres(5); at < to - metres(5); at += metres(12 + 10 * random()))
+        bump(at, 0.5, size * (0.03 + 0.05 * random()))
       break
     case 'smooth':
       break

@@ -85,6 +85,7 @@ export const fork: SuspensionUnit = {
   preloadPitchMm: 1.5,
   serviceEveryDays: null,
   charts: [],
+  assumed: [],
   adjusters: [frontPressure, frontLsc, frontRebound],
   note: '',
 }
@@ -103,6 +104,7 @@ export const shock: SuspensionUnit = {
   preloadPitchMm: 1.5,
   serviceEveryDays: null,
   charts: [],
+  assumed: [],
   adjusters: [rearPressure, rearRebound, rearSpacers],
   note: '',
 }

@@ -25,6 +25,7 @@ export const trailBike: Bike = {
   frontShareSeatedPct: null,
   frontShareReadyPct: null,
   currentSetupId: null,
+  assumed: [],
   note: '',
 }
 

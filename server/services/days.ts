@@ -158,7 +158,13 @@ export async function readEarlierDays(store: Store, id: string): Promise<DayBund
 }
 
 /** A day is shown to others and on a wall: it never carries a weight. */
-function withoutMasses({ bodyMassKg: _body, kitMassKg: _kit, waterL: _water, ...card }: Rider): RiderCard {
+function withoutMasses({
+  bodyMassKg: _body,
+  kitMassKg: _kit,
+  waterL: _water,
+  assumed: _assumed,
+  ...card
+}: Rider): RiderCard {
   return card
 }
 

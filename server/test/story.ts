@@ -38,6 +38,7 @@ export const makeRider = (over: Partial<Rider> = {}): Rider => ({
   waterL: 0,
   level: 'advanced',
   taste: 'neutral',
+  assumed: [],
   note: '',
   ...over,
 })
@@ -58,6 +59,7 @@ export function makeUnit(end: 'front' | 'rear', over: Partial<SuspensionUnit> = 
     airSpring: null,
     preloadPitchMm: 1.5,
     serviceEveryDays: null,
+    assumed: [],
     charts: [],
     note: '',
     adjusters: [
@@ -152,6 +154,7 @@ export async function startStory(t: Pick<Speaker<{ status: number }>, 'put'>) {
     leverageStart: 2.9,
     leverageEnd: 2.4,
     currentSetupId: null,
+    assumed: [],
     note: '',
   }
   const trail = makeTrail()

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed, nextTick, onUnmounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { v7 as uuid } from 'uuid'
 import type { Feel, Run } from '#contract/run'
+import { nothingNoted } from '#core/setup/nothingNoted'
 import IconUpload from '~icons/lucide/upload'
 import { usePageTitle } from '../composables/usePageTitle.ts'
 import { useUnits } from '../composables/useUnits.ts'
@@ -17,6 +19,7 @@ import FeelStrip from '../components/day/FeelStrip.vue'
 import NextChange from '../components/day/NextChange.vue'
 import OnTheBike from '../components/day/OnTheBike.vue'
 import ProposalLog from '../components/day/ProposalLog.vue'
+import RunExtras from '../components/day/RunExtras.vue'
 import RunForm from '../components/day/RunForm.vue'
 import ImportDialog from '../components/importing/ImportDialog.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
@@ -27,6 +30,7 @@ import { useNotices } from '../stores/notices.ts'
 import { useOutbox } from '../stores/outbox.ts'
 import { shortDayWords } from '../support/dates.ts'
 import { useGarage } from '../stores/garage.ts'
+import { vRoving } from '../support/roving.ts'
 import { factsLine } from '../support/runFacts.ts'
 
 const props = defineProps<{ id: string }>()
@@ -52,7 +56,6 @@ const turnsOpen = ref(false)
 const carryOpen = ref(false)
 const importOpen = ref(false)
 const dropped = ref<File | null>(null)
-const editing = ref<Run | null>(null)
 const route = useRoute()
 /** Puts what is looked at into the address, so that it comes back with a reload and can be passed on. */
 const look = (at: { part?: Part; run?: number }) => void router.replace({ query: { ...route.query, ...at } })
@@ -108,22 +111,40 @@ const pastWords = computed(() =>
     ? 'This day is over: it shows what was on the bike at its end. Settings are changed on the bike’s last day.'
     : null,
 )
-const draftKeyRun = computed(() => (editing.value ? day.runNumber(editing.value.id) : nextNo.value))
+/** The run before the one that is looked at. */
+const runBefore = computed(() => b.value?.runs[runNo.value - 2] ?? null)
+const logging = ref(false)
+/** A hand in a glove taps twice; a run takes longer than that. */
+const logAgainMs = 1500
 
-function logRun() {
-  editing.value = null
-  runOpen.value = true
+/** One tap: a run as usual. What was not usual is added to it where it stands. */
+async function logRun() {
+  if (!b.value || logging.value) return
+  logging.value = true
+  const logged: Run = {
+    id: uuid(),
+    version: 0,
+    dayId: props.id,
+    setupId: day.currentSetup?.id ?? b.value.day.startSetupId,
+    startedAt: new Date().toISOString(),
+    kind: b.value.runs.length === 0 ? 'warm-up' : 'counted',
+    ...nothingNoted,
+    surface: b.value.runs.at(-1)?.surface ?? null,
+  }
+  const number = nextNo.value
+  setTimeout(() => (logging.value = false), logAgainMs)
+  if (!(await notices.attempt(() => day.saveRun(logged)))) return
+  look({ run: undefined, part: 'feel' })
+  notices.show(
+    `Run ${number} is logged${logged.kind === 'warm-up' ? ' as a warm-up; nobody judges it' : ''}.`,
+    'done',
+    () => day.removeRun(logged.id),
+    props.id,
+  )
 }
-function editRun() {
-  editing.value = run.value
-  runOpen.value = true
-}
-async function saveRun(r: Run): Promise<boolean> {
-  const ok = await notices.attempt(() => day.saveRun(r))
-  // The latest run is what is looked at where no other is asked for.
-  if (ok && !editing.value) look({ run: undefined, part: 'feel' })
-  return ok
-}
+const changeRun = (change: Partial<Run>) =>
+  run.value && notices.attempt(() => day.saveRun({ ...run.value!, ...change }))
+const saveRun = (r: Run): Promise<boolean> => notices.attempt(() => day.saveRun(r))
 async function removeRun(id: string) {
   await acts.removeRun(id)
   look({ run: undefined })
@@ -141,7 +162,7 @@ async function other() {
 }
 async function repeat() {
   await acts.decideRepeat()
-  logRun()
+  await logRun()
 }
 const select = (id: string) => look({ run: day.runNumber(id), part: 'feel' })
 function compareWith(id: string) {
@@ -182,7 +203,7 @@ function pickFile() {
 }
 useShortcuts([
   { key: 'c', does: 'change in one line', act: () => day.past || void openCommand() },
-  { key: 'r', does: 'log a run', act: () => day.past || logRun() },
+  { key: 'r', does: 'log a run', act: () => day.past || void logRun() },
   { key: 'f', does: 'to the feel of the run', act: toFeel },
   { key: 'j', does: 'next run', act: () => step(1) },
   { key: 'k', does: 'previous run', act: () => step(-1) },
@@ -198,7 +219,9 @@ useShortcuts([
     <template #acts>
       <template v-if="!day.past">
         <button type="button" class="btn bar-btn" @click="openCommand">Change <kbd>c</kbd></button>
-        <button type="button" class="btn btn-sun" @click="logRun">Log run {{ nextNo }}</button>
+        <button type="button" class="btn btn-sun" :aria-disabled="logging" @click="logRun">
+          Log run {{ nextNo }}
+        </button>
       </template>
     </template>
   </BarSlots>
@@ -284,7 +307,18 @@ useShortcuts([
           :saving="outbox.saving"
           @edit="day.editFeel"
           @retry="outbox.flush"
-        />
+        >
+          <template #extras>
+            <RunExtras
+              :run="run"
+              :has-rear="day.space.rear !== null"
+              :front-stroke-mm="day.space.front?.strokeMm ?? null"
+              :rear-stroke-mm="day.space.rear?.strokeMm ?? null"
+              @change="changeRun"
+              @details="runOpen = true"
+            />
+          </template>
+        </FeelStrip>
         <p v-if="day.conflict" class="caution conflict" role="alert">
           <span
             >This run’s feel was changed elsewhere in the meantime (rating there:
@@ -313,7 +347,6 @@ useShortcuts([
               >From a logger</RouterLink
             >
           </template>
-          <button type="button" class="btn btn-plain" @click="editRun">Run details</button>
           <button type="button" class="btn btn-plain" @click="removeRun(run.id)">Remove run</button>
         </div>
       </div>
@@ -335,9 +368,9 @@ useShortcuts([
         :run-number="day.runNumber(day.covered.id)"
         @uncover="day.uncover(day.covered.id)"
       />
-      <OnTheBike v-else @done="acts.tell" @undo="acts.undo" />
+      <OnTheBike v-else @done="acts.tell" @undo="acts.undo" @command="openCommand" />
     </div>
-    <nav class="tabs" aria-label="Parts of the day">
+    <nav v-roving class="tabs" aria-label="Parts of the day">
       <button
         v-for="p in panels"
         :key="p.key"
@@ -349,14 +382,13 @@ useShortcuts([
       </button>
     </nav>
     <RunForm
+      v-if="run"
       v-model:open="runOpen"
-      :day-id="id"
-      :setup-id="day.currentSetup?.id ?? b.day.startSetupId"
-      :number="draftKeyRun"
-      :previous="b.runs.at(-1) ?? null"
+      :run="run"
+      :number="runNo"
+      :previous="runBefore"
       :tyres-psi="{ front: b.bike.tyres.front.pressurePsi, rear: b.bike.tyres.rear.pressurePsi }"
       :air="day.air"
-      :editing="editing"
       :has-rear="day.space.rear !== null"
       :front-stroke-mm="day.space.front?.strokeMm ?? null"
       :rear-stroke-mm="day.space.rear?.strokeMm ?? null"

@@ -1,54 +1,88 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import type { DaySummary } from '#contract/endpoints'
 import type { Bike } from '#contract/bike'
 import type { ServiceKind } from '#contract/care'
 import { cache, reads } from '../api/cache.ts'
-import ServiceForm from '../components/garage/ServiceForm.vue'
-import NewDayForm from '../components/today/NewDayForm.vue'
-import { useDay } from '../stores/day.ts'
+import { fetchSample } from '../api/sampleDay.ts'
+import DayRow from '../components/today/DayRow.vue'
+import EarlierList from '../components/today/EarlierList.vue'
+import FirstSteps from '../components/today/FirstSteps.vue'
+import { useHeadlines } from '../composables/useHeadlines.ts'
+import { usePageTitle } from '../composables/usePageTitle.ts'
+import { useReminders } from '../composables/useReminders.ts'
+import { useShortcuts } from '../composables/useShortcuts.ts'
+import { useUnits } from '../composables/useUnits.ts'
 import { useGarage } from '../stores/garage.ts'
 import { useOutbox } from '../stores/outbox.ts'
 import { useNotices } from '../stores/notices.ts'
-import { useReminders } from '../composables/useReminders.ts'
-import { useUnits } from '../composables/useUnits.ts'
 import { reminderWords } from '../support/benchWords.ts'
-import { dayWords } from '../support/dates.ts'
-import { usePageTitle } from '../composables/usePageTitle.ts'
+import { localToday } from '../support/dates.ts'
+
+// Dialogs are fetched when they are asked for: the page itself must be there at once.
+const NewDayForm = defineAsyncComponent(() => import('../components/today/NewDayForm.vue'))
+const ServiceForm = defineAsyncComponent(() => import('../components/garage/ServiceForm.vue'))
 
 const garage = useGarage()
-const dayStore = useDay()
 const { units } = useUnits()
 const notices = useNotices()
 const outbox = useOutbox()
+const route = useRoute()
+const router = useRouter()
+usePageTitle(() => 'Today')
 const { data } = useQuery({ ...reads.days(), shallow: true }, cache)
 const days = computed<DaySummary[]>(() => data.value ?? [])
 const loaded = computed(() => data.value !== undefined && garage.loaded)
-const newOpen = ref(false)
 
 onMounted(() =>
   notices.attempt(() => Promise.all([cache.fetchQuery({ ...reads.days(), staleTime: 0 }), garage.load()])),
 )
-// The open day of the list, whichever it is by now.
+// A way in from elsewhere: the bench and the palette open the form over this page.
+const newOpen = ref(false)
+const newAsked = ref(false)
+const newDay = () => ((newAsked.value = true), (newOpen.value = true))
+const newBikeId = ref('')
 watch(
-  () => days.value.find((d) => !d.settled)?.id,
-  (id) => id && void notices.attempt(() => dayStore.load(id)),
+  () => route.query.new,
+  async (what) => {
+    if (what !== 'day') return
+    newBikeId.value = String(route.query.bike ?? '')
+    // Asked for once: coming back to this page must not open it again.
+    await router.replace({ query: {} })
+    newDay()
+  },
   { immediate: true },
 )
+useShortcuts([{ key: 'n', does: 'new trail day', act: () => ready.value && newDay() }])
 
-const open = computed(() => days.value.find((d) => !d.settled))
-const nextWords = computed(() =>
-  dayStore.bundle?.day.id === open.value?.id ? (dayStore.proposal?.headline ?? '') : '',
+const today = localToday()
+/** Of what is open from before today, what a page is for; the rest is found among the earlier days. */
+const openShown = 5
+const open = computed(() => days.value.filter((d) => !d.settled))
+const ofToday = computed(() =>
+  open.value.filter((d) => d.date === today).sort((a, b) => a.riderName.localeCompare(b.riderName)),
 )
+const fromBefore = computed(() => open.value.filter((d) => d.date !== today).slice(0, openShown))
+const rows = computed(() => [...ofToday.value, ...fromBefore.value])
+const headlines = useHeadlines(computed(() => rows.value.map((d) => d.id)))
+const rest = computed(() => days.value.filter((d) => !rows.value.includes(d)))
+
 const { remindersOf } = useReminders()
+/** The latest day of a bike that is still open tells where and in what weather the next ride is. */
 const due = computed(() =>
   garage.bikes.flatMap((b) => {
-    // The open day tells where and in what weather the next ride is.
-    const day =
-      open.value?.bikeId === b.id && dayStore.bundle?.day.id === open.value.id ? dayStore.bundle : null
-    const { airTempC = null, altitudeM = null } = day?.day.conditions ?? {}
-    const why = remindersOf(b, { airTempC, altitudeM, place: day?.trail.place ?? '' })
+    const day = open.value.find((d) => d.bikeId === b.id)
+    const conditions =
+      day &&
+      cache.getQueryData<{
+        day: { conditions: { airTempC: number | null; altitudeM: number | null } }
+        trail: { place: string }
+      }>(reads.day(day.id).queryKey)
+    const { airTempC = null, altitudeM = null } =
+      headlines.value && conditions ? conditions.day.conditions : {}
+    const why = remindersOf(b, { airTempC, altitudeM, place: conditions?.trail.place ?? '' })
     return why.length
       ? [
           {
@@ -62,87 +96,87 @@ const due = computed(() =>
       : []
   }),
 )
+/** So few are read at a glance; more are a count that opens. */
+const dueAtOnce = 2
 const checking = ref<{ bike: Bike; kind: ServiceKind } | null>(null)
 const checkOpen = ref(false)
 function check(d: { bike: Bike; kind: ServiceKind }) {
   checking.value = d
   checkOpen.value = true
 }
-const rest = computed(() => days.value.filter((d) => d !== open.value))
 const ready = computed(() => garage.bikes.some((b) => garage.currentSetup(b.id)))
-const runsWords = (d: DaySummary) =>
-  d.runs === 0 ? 'no run yet' : `${d.countedRuns} counted of ${d.runs} ${d.runs === 1 ? 'run' : 'runs'}`
-const ratingWords = (d: DaySummary) =>
-  d.bestRating === null
-    ? 'not rated yet'
-    : d.lastRating === d.bestRating
-      ? `rated ${d.bestRating}, the best rating so far`
-      : `last ${d.lastRating}, best ${d.bestRating}`
 async function remove(d: DaySummary) {
   if (await notices.attempt(() => outbox.remove('day', d.id)))
     notices.show('The day was removed.', 'done', () => outbox.restore('day', d.id))
 }
-usePageTitle(() => 'Today')
+const trying = ref(false)
+async function tryDemo() {
+  trying.value = true
+  await notices.attempt(async () => {
+    const letters = await fetchSample(today)
+    for (const l of letters) await outbox.save(l.kind, l.record as { id: string })
+    const day = letters.find((l) => l.kind === 'day')!
+    await router.push({ name: 'day', params: { id: day.record.id! } })
+  })
+  trying.value = false
+}
 </script>
 
 <template>
   <div class="page">
     <div class="page-head">
       <h1>Where was I, and what next</h1>
-      <BButton v-if="ready" variant="primary" @click="newOpen = true">New trail day</BButton>
+      <BButton v-if="ready" variant="primary" @click="newDay">New trail day</BButton>
     </div>
-    <section v-if="loaded && !ready" class="card-paper start">
-      <h2>First: what is on the bike</h2>
-      <p>
-        Make a rider, then the bike with its fork and shock. Set it up on the bench, or say where every dial
-        stands now. After that a trail day can begin.
-      </p>
-      <RouterLink class="btn btn-primary" to="/garage">To the garage</RouterLink>
+    <p v-if="trying" role="status">The invented rider is on the way …</p>
+    <FirstSteps
+      v-if="loaded && !ready"
+      @demo="tryDemo"
+      @bring="router.push({ name: 'garage', query: { part: 'trails' } })"
+    />
+    <section v-if="ofToday.length" aria-labelledby="open-title">
+      <h2 id="open-title">Today</h2>
+      <ul class="days">
+        <DayRow
+          v-for="d in ofToday"
+          :key="d.id"
+          :day="d"
+          :next="headlines.get(d.id) ?? null"
+          @remove="remove(d)"
+        />
+      </ul>
     </section>
-    <section v-else-if="open" class="card-paper open" aria-labelledby="open-title">
-      <p class="soft small">Still open</p>
-      <h2 id="open-title">{{ open.trailName }}, {{ dayWords(open.date) }}</h2>
-      <p>{{ open.riderName }} on {{ open.bikeName }} · {{ runsWords(open) }} · {{ ratingWords(open) }}</p>
-      <!-- Its place is kept while it is worked out: nothing may move under a finger. -->
-      <p class="next">
-        Next: <b>{{ nextWords || '…' }}</b>
-      </p>
-      <RouterLink class="btn btn-sun" :to="{ name: 'day', params: { id: open.id } }"
-        >Go on with it</RouterLink
-      >
+    <section v-if="fromBefore.length" aria-labelledby="before-title">
+      <h2 id="before-title" class="list-title">Still open</h2>
+      <ul class="days">
+        <DayRow
+          v-for="d in fromBefore"
+          :key="d.id"
+          :day="d"
+          :next="headlines.get(d.id) ?? null"
+          @remove="remove(d)"
+        />
+      </ul>
     </section>
     <section v-if="due.length" aria-labelledby="due-title">
       <h2 id="due-title" class="list-title">Check before riding</h2>
-      <ul class="due">
-        <li v-for="d in due" :key="d.bike.id">
-          <span>{{ d.words }}</span>
-          <BButton variant="plain" @click="check(d)">Log the check</BButton>
-        </li>
-      </ul>
+      <details :open="due.length <= dueAtOnce">
+        <summary>{{ `${due.length} ${due.length === 1 ? 'bike' : 'bikes'} to check` }}</summary>
+        <ul class="due">
+          <li v-for="d in due" :key="d.bike.id">
+            <span>{{ d.words }}</span>
+            <BButton variant="plain" :aria-label="`Log the check of ${d.bike.name}`" @click="check(d)"
+              >Log the check</BButton
+            >
+          </li>
+        </ul>
+      </details>
     </section>
     <section v-if="rest.length" aria-labelledby="days-title">
       <h2 id="days-title" class="list-title">Earlier days</h2>
-      <ul class="days">
-        <li v-for="d in rest" :key="d.id" class="card-paper">
-          <RouterLink :to="{ name: 'day', params: { id: d.id } }" class="into">
-            <b>{{ d.trailName }}</b>
-            <span class="soft num">{{ dayWords(d.date) }}</span>
-            <span>{{ d.riderName }} on {{ d.bikeName }}</span>
-            <span class="num">{{ runsWords(d) }}, {{ ratingWords(d) }}</span>
-          </RouterLink>
-          <span class="state" :class="{ settled: d.settled }">{{ d.settled ? 'settled' : 'open' }}</span>
-          <button
-            type="button"
-            class="btn btn-sm away"
-            :aria-label="`Remove ${d.trailName}, ${dayWords(d.date)}`"
-            @click="remove(d)"
-          >
-            Remove
-          </button>
-        </li>
-      </ul>
+      <EarlierList :days="rest" @remove="remove" />
     </section>
-    <NewDayForm v-model:open="newOpen" />
+    <NewDayForm v-if="newAsked" v-model:open="newOpen" :bike-id="newBikeId" />
     <ServiceForm
       v-if="checking"
       v-model:open="checkOpen"
@@ -154,27 +188,20 @@ usePageTitle(() => 'Today')
 </template>
 
 <style scoped>
-.open,
-.start {
-  padding: 1.1rem 1.3rem 1.3rem;
-  border-left: 6px solid var(--sun);
-}
-.open p,
-.start p {
-  margin: 0.2rem 0 0.8rem;
-}
-.open .small {
-  margin: 0;
-}
-.next {
-  font-size: 1.15rem;
-}
 .list-title {
-  margin: 1.6rem 0 0.6rem;
+  margin: 1.5rem 0 0.3rem;
 }
+.days,
 .due {
   list-style: none;
   padding: 0;
+  margin: 0;
+}
+.days {
+  border-left: 6px solid var(--sun);
+  background: var(--card);
+  border-radius: var(--radius);
+  padding: 0 0.8rem;
 }
 .due li {
   display: flex;
@@ -184,48 +211,5 @@ usePageTitle(() => 'Today')
   gap: 0.4rem 1rem;
   border-bottom: 1px solid var(--line);
   padding: 0.2rem 0;
-}
-.days {
-  list-style: none;
-  padding: 0;
-  display: grid;
-  gap: 0.6rem;
-}
-.days li {
-  display: flex;
-  align-items: center;
-  gap: 0.8rem;
-  padding: 0.2rem 0.6rem 0.2rem 0;
-}
-.into {
-  flex: 1;
-  display: grid;
-  grid-template-columns: 1.4fr 1fr 1.3fr 1.8fr;
-  gap: 0.1rem 1rem;
-  padding: 0.7rem 1rem;
-  color: inherit;
-  text-decoration: none;
-}
-.into:hover b {
-  text-decoration: underline;
-}
-.state {
-  border-radius: 8px;
-  padding: 0.1rem 0.6rem;
-  background: var(--sun-soft);
-  color: var(--sun-ink);
-  font-size: 0.88rem;
-}
-.state.settled {
-  background: var(--front-soft);
-  color: var(--ink);
-}
-.away {
-  color: var(--ink-soft);
-}
-@media (max-width: 720px) {
-  .into {
-    grid-template-columns: 1fr;
-  }
 }
 </style>

@@ -63,7 +63,7 @@ export const useBench = defineStore('bench', () => {
   })
   const benchRider = computed<BenchRider>(() => ({
     ridingMassKg: massKg.value,
-    kitKnown: typeof rider.value?.kitMassKg === 'number',
+    kitKnown: typeof rider.value?.kitMassKg === 'number' && !rider.value.assumed.includes('kitMassKg'),
     shares: {
       seatedPct: bike.value?.frontShareSeatedPct ?? null,
       readyPct: bike.value?.frontShareReadyPct ?? null,

@@ -11,6 +11,7 @@ import type { Trail } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
 import { cache, reads } from '../api/cache.ts'
 import type { LetterKind } from '../api/letters.ts'
+import { stillAssumed } from '../support/assumed.ts'
 import { overlayGarage } from '../api/overlay.ts'
 import { useOutbox } from './outbox.ts'
 
@@ -70,9 +71,9 @@ export const useGarage = defineStore('garage', () => {
     wantedOf: (bikeId: string): Setup[] => held.value.wantedSetups.filter((s) => s.bikeId === bikeId),
     unitsOf: (bike: Bike): SuspensionUnit[] =>
       [bike.frontUnitId, bike.rearUnitId].flatMap((id) => find(held.value.units, id) ?? []),
-    saveRider: (r: Rider) => save('rider', r),
-    saveBike: (b: Bike) => save('bike', b),
-    saveUnit: (u: SuspensionUnit) => save('unit', u),
+    saveRider: (r: Rider) => save('rider', stillAssumed(find(held.value.riders, r.id), r)),
+    saveBike: (b: Bike) => save('bike', stillAssumed(find(held.value.bikes, b.id), b)),
+    saveUnit: (u: SuspensionUnit) => save('unit', stillAssumed(find(held.value.units, u.id), u)),
     saveTrail: (t: Trail) => save('trail', t),
     saveGauge: (g: Gauge) => save('gauge', g),
     saveStockItem: (s: StockItem) => save('stock', s),

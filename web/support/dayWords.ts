@@ -9,5 +9,5 @@ export const ratingWords = (d: DaySummary): string =>
   d.bestRating === null
     ? 'not rated yet'
     : d.lastRating === d.bestRating
-      ? `rated ${d.bestRating}, the best rating so far`
+      ? `rated ${d.bestRating}, the best yet`
       : `last ${d.lastRating}, best ${d.bestRating}`

@@ -19,7 +19,7 @@ export const places: readonly Place[] = [
     screen: 'today',
     words: 'Today',
     icon: IconToday,
-    holds: ['today', 'day', 'trace', 'compare', 'logger'],
+    holds: ['today', 'setup', 'day', 'trace', 'compare', 'logger'],
   },
   { screen: 'garage', words: 'Garage', icon: IconGarage, holds: ['garage', 'bench'] },
   { screen: 'handbook', words: 'Handbook', icon: IconBook, holds: ['handbook'] },

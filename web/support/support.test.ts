@@ -74,6 +74,7 @@ function bundleOf(d: DayBuilder): DayBundle {
       leverageStart: null,
       leverageEnd: null,
       currentSetupId: null,
+      assumed: [],
       note: '',
     },
     units: [fork, shock],

@@ -14,6 +14,7 @@ const shapes: Record<SectionKind, (u: number) => number> = {
   rollers: (u) => 8 * Math.sin(u * 19),
   climb: (u) => -8 + 18 * u,
   'flat-out': (u) => 3 * Math.sin(u * 37) + 2 * Math.sin(u * 61),
+  mixed: (u) => 8 * Math.sin(u * 11) + 3 * Math.sin(u * 43),
 }
 
 /** SVG path over a box of `width` × 2·`middle`, joined level at both ends. */

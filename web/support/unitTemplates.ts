@@ -7,7 +7,11 @@ type Kind = Adjuster['kind']
 type Draft = Adjuster
 
 /** A new adjuster of a kind, with common values to correct. */
-export function newAdjuster(kind: Kind, end: End): Draft {
+export function newAdjuster<K extends Kind>(kind: K, end: End): Extract<Draft, { kind: K }> {
+  return fresh(kind, end) as Extract<Draft, { kind: K }>
+}
+
+function fresh(kind: Kind, end: End): Draft {
   const base = { id: uuid(), alias: null, tool: 'hand' as const }
   switch (kind) {
     case 'click':
@@ -104,13 +108,14 @@ function unit(
     serviceEveryDays: null,
     charts: [],
     adjusters,
+    assumed: [],
     note: '',
   }
 }
 
 const pressure = (end: End) => newAdjuster('pressure', end)
 const click = (end: End, role: Extract<Adjuster, { kind: 'click' }>['role'], clicks: number): Adjuster => ({
-  ...(newAdjuster('click', end) as Extract<Adjuster, { kind: 'click' }>),
+  ...newAdjuster('click', end),
   role,
   clicks,
 })

@@ -61,6 +61,7 @@ export const sectionWords: Record<SectionKind, string> = {
   rollers: 'rollers',
   climb: 'climb',
   'flat-out': 'flat out',
+  mixed: 'a bit of everything',
 }
 
 /** Options for a select from a table of words. */

@@ -12,6 +12,7 @@ import { fromChosen } from '#core/units/choice'
 import { useRailGesture } from '../../composables/useRailGesture.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { knownTitle } from '../../support/knownTitle.ts'
+import { vRoving } from '../../support/roving.ts'
 import { railScale, railStep } from '../../support/rail.ts'
 
 /** One adjuster on its rail. `value` null: nobody has read it; a tap or digits then say where it stands. */
@@ -27,7 +28,7 @@ const props = defineProps<{
   /** Shown, not to be turned: a past day. */
   locked?: boolean
 }>()
-const emit = defineEmits<{ choose: [value: number] }>()
+const emit = defineEmits<{ choose: [value: number]; apply: []; drop: [] }>()
 const { units, positionNumber, positionWords, unitWord } = useUnits()
 
 const shown = computed(() => props.target ?? props.value)
@@ -105,6 +106,14 @@ const step = (direction: -1 | 1) => {
   const to = steps.value.find((s) => s.direction === direction)?.to
   if (typeof to === 'number') say(to)
 }
+const nearest = (share: number) => scale.value.valueAt(share)
+/** Five steps, or as many as are left. */
+const strideSteps = 5
+function stride(direction: -1 | 1) {
+  let to = shown.value
+  for (let i = 0; i < strideSteps && to !== null; i++) to = railStep(props.adjuster, to, direction) ?? to
+  if (to !== null && to !== shown.value) say(to)
+}
 const typed = ref('')
 let typedAt = 0
 function key(e: KeyboardEvent) {
@@ -116,6 +125,10 @@ function key(e: KeyboardEvent) {
         ? -1
         : null
   if (direction) step(direction)
+  else if (e.key === 'Home' || e.key === 'End') say(nearest(e.key === 'Home' ? 0 : 1))
+  else if (e.key === 'PageUp' || e.key === 'PageDown') stride(e.key === 'PageUp' ? 1 : -1)
+  else if (e.key === 'Enter' && moved.value) emit('apply')
+  else if (e.key === 'Escape' && moved.value) emit('drop')
   else if (/^[\d.,]$/.test(e.key)) {
     // Digits within a second belong to one number, in the part's own count.
     const digit = e.key.replace(',', '.')
@@ -155,7 +168,7 @@ function tryCount(count: number) {
         <small>{{ unitWord(adjuster) }}</small>
       </span>
     </div>
-    <div v-if="levers" class="levers" role="group" :aria-label="`${end} ${name}`">
+    <div v-if="levers" v-roving class="levers" role="group" :aria-label="`${end} ${name}`">
       <button
         v-for="(p, i) in levers"
         :key="p"
@@ -173,6 +186,7 @@ function tryCount(count: number) {
         v-if="!locked"
         type="button"
         class="step"
+        tabindex="-1"
         :disabled="steps[0].to === null"
         :aria-label="steps[0].label"
         @click="step(-1)"
@@ -231,6 +245,7 @@ function tryCount(count: number) {
         v-if="!locked"
         type="button"
         class="step"
+        tabindex="-1"
         :disabled="steps[1].to === null"
         :aria-label="steps[1].label"
         @click="step(1)"
@@ -452,7 +467,7 @@ function tryCount(count: number) {
 }
 .levers {
   display: flex;
-  gap: 4px;
+  gap: 8px;
 }
 .levers button {
   flex: 1;

@@ -1,57 +1,83 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, watch } from 'vue'
-import { completions, parseCommand } from '#core/command/parse'
+import { computed, nextTick, useTemplateRef, watch } from 'vue'
+import { completions } from '#core/command/complete'
+import { parseCommand, type Command } from '#core/command/parse'
+import { nearestReadings } from '#core/command/readings'
 import { turnSign } from '#core/adjusters/words'
 import { bigMoveWords, isBigMove } from '#core/setup/bigMove'
+import { useCommandText } from '../../composables/useCommandText.ts'
+import { useUnits } from '../../composables/useUnits.ts'
 import { useDay } from '../../stores/day.ts'
 import type { Done } from '../../stores/day/turns.ts'
+import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
-import { useUnits } from '../../composables/useUnits.ts'
+import { vRoving } from '../../support/roving.ts'
 import DialogFrame from '../shell/DialogFrame.vue'
 
 const open = defineModel<boolean>('open', { required: true })
 const emit = defineEmits<{ done: [done: Done]; undo: [] }>()
 const day = useDay()
+const garage = useGarage()
 const notices = useNotices()
 const { moveWords, units } = useUnits()
-const line = ref('')
-const box = ref<HTMLInputElement>()
+/** What was typed stays until it is done: Escape, a look at the rail, and it is still there. */
+const { line, asked } = useCommandText(() => day.bundle?.day.id ?? '')
+const box = useTemplateRef<HTMLInputElement>('box')
 watch(open, async (is) => {
   if (!is) return
-  line.value = ''
+  asked.value = ''
+  if (!garage.loaded) void notices.attempt(garage.load)
   await nextTick()
-  setTimeout(() => box.value?.focus(), 60)
+  focus()
+  // The frame takes the keyboard once it has come up; it is handed on from there.
+  setTimeout(focus, 60)
+})
+function focus() {
+  box.value?.focus()
+  box.value?.select()
+}
+const people = computed(() => {
+  const rider = day.bundle?.rider.name ?? ''
+  return { rider, others: garage.riders.map((r) => r.name).filter((n) => n !== rider) }
 })
 const parsed = computed(() => {
   try {
-    return { command: parseCommand(line.value, day.space, day.positions), fault: null }
+    return { command: parseCommand(line.value, day.space, day.positions, people.value), fault: null }
   } catch (e) {
     return { command: null, fault: e instanceof Error ? e.message : String(e) }
   }
 })
-const preview = computed(() => {
-  const c = parsed.value.command
-  if (!c) return []
-  return c.kind === 'undo'
+const wordsOf = (c: Command): string[] =>
+  c.kind === 'undo'
     ? [
         day.undo
           ? `Undo: ${day.undo.moves.map((m) => moveWords(m)).join('; ')}`
           : 'There is no change of today to undo.',
       ]
-    : c.moves.map((m) => `${moveWords(m)} ${turnSign(m.adjuster, m.from, m.to) ?? ''}`)
-})
+    : c.moves.map((m) => `${moveWords(m)} ${turnSign(m.adjuster, m.from, m.to) ?? ''}`.trim())
+const preview = computed(() => (parsed.value.command ? wordsOf(parsed.value.command) : []))
+const readings = computed(() =>
+  parsed.value.command
+    ? []
+    : nearestReadings(line.value, day.space, day.positions, people.value).map((r) => ({
+        line: r.line,
+        words: wordsOf(r.command).join('; '),
+      })),
+)
 const hints = computed(() => completions(line.value, day.space).slice(0, 6))
 function complete(word: string) {
   line.value = line.value.replace(/\S*$/, word) + ' '
   box.value?.focus()
 }
+function take(reading: string) {
+  line.value = reading
+  box.value?.focus()
+}
 const tab = (e: KeyboardEvent) => {
-  if (!hints.value[0]) return
+  if (!hints.value[0] || e.shiftKey) return
   e.preventDefault()
   complete(hints.value[0])
 }
-/** The line that was asked about: moves far beyond a usual step are most likely slips. */
-const asked = ref('')
 const slips = computed(() => {
   const c = parsed.value.command
   return c && c.kind !== 'undo' ? c.moves.filter(isBigMove) : []
@@ -70,7 +96,9 @@ async function submit() {
       emit('done', await day.applyPending(`typed: ${line.value}`, c.moves.length > 1))
     }
   })
-  if (ok) open.value = false
+  if (!ok) return
+  line.value = ''
+  open.value = false
 }
 </script>
 
@@ -85,14 +113,20 @@ async function submit() {
         autocomplete="off"
         autocapitalize="off"
         spellcheck="false"
+        enterkeyhint="done"
         aria-label="Change"
         @keydown.tab="tab"
       />
-      <div class="hints">
+      <div v-roving class="hints" role="group" aria-label="Words that fit">
         <button v-for="h in hints" :key="h" type="button" @click="complete(h)">{{ h }}</button>
       </div>
-      <p v-for="p in preview" :key="p" class="will">{{ p }}</p>
-      <p v-if="parsed.fault" class="soft" role="status">{{ parsed.fault }}</p>
+      <div role="status">
+        <p v-for="p in preview" :key="p" class="will">{{ p }}</p>
+        <p v-if="parsed.fault" class="soft">{{ parsed.fault }}</p>
+      </div>
+      <div v-if="readings.length" v-roving class="readings" role="group" aria-label="Did you mean">
+        <button v-for="r in readings" :key="r.line" type="button" @click="take(r.line)">{{ r.words }}</button>
+      </div>
       <template v-if="asked === line">
         <p v-for="m in slips" :key="m.adjuster.id" class="caution" role="alert">
           {{ bigMoveWords(m, units) }}
@@ -100,8 +134,8 @@ async function submit() {
       </template>
       <BButton type="submit" variant="primary" :disabled="!parsed.command">Done, it is on</BButton>
       <p class="soft small">
-        Also: <code>f psi +2</code> · <code>shock lsc 9</code> · <code>fork spacer +1 psi -4</code> (one
-        linked change) · <code>undo</code>
+        Say it as you would at the trailhead: <code>slow the shock down one</code> ·
+        <code>fork +2 psi</code> · <code>lsc 9</code> · <code>shock lever firm</code> · <code>undo</code>
       </p>
     </form>
   </DialogFrame>
@@ -118,14 +152,17 @@ async function submit() {
 .hints {
   display: flex;
   flex-wrap: wrap;
-  gap: 0.3rem;
+  gap: 8px;
+  /* Kept free while there is none: what stands below must not jump under a finger. */
+  min-height: var(--touch);
 }
 .hints button {
   border: 1px solid var(--line);
   border-radius: 8px;
   background: var(--paper);
   color: var(--ink);
-  min-height: 36px;
+  min-height: var(--touch);
+  min-width: var(--touch);
 }
 .will {
   font-weight: 650;
@@ -134,5 +171,18 @@ async function submit() {
 }
 p {
   margin: 0;
+}
+.readings {
+  display: grid;
+  gap: 8px;
+}
+.readings button {
+  min-height: var(--touch);
+  text-align: left;
+  padding: 0.3rem 0.8rem;
+  border: 1px dashed var(--ink-soft);
+  border-radius: 10px;
+  background: none;
+  color: var(--ink);
 }
 </style>

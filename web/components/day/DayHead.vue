@@ -91,9 +91,13 @@ const conditions = computed(() => {
 }
 .rest {
   min-width: 0;
+  font-size: 0.85rem;
+  line-height: 1.25;
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  line-clamp: 2;
   overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .riders {
   list-style: none;
@@ -125,6 +129,13 @@ const conditions = computed(() => {
 @media (max-width: 720px) {
   .who {
     flex: 1;
+    font-size: 0.84rem;
+    padding: 0 0.4rem;
+    row-gap: 0;
+  }
+  .who b,
+  .who span {
+    flex-basis: 100%;
   }
   .rest {
     display: none;

@@ -7,6 +7,7 @@ import { dayLine, ratingWidth, type Waypoint } from '../../support/dayLine.ts'
 import type { DayBundle } from '#contract/endpoints'
 import type { DayKnowledge } from '#core/adviser/summary'
 import IconWave from '~icons/lucide/activity'
+import { vRoving } from '../../support/roving.ts'
 import EndMark from '../shell/EndMark.vue'
 
 const props = defineProps<{ bundle: DayBundle; knowledge: DayKnowledge | null; selected: string | null }>()
@@ -61,39 +62,41 @@ const traceLink = (w: Waypoint) => ({ name: 'trace', params: { id: props.bundle.
           <circle v-for="p in view.ratingPoints" :key="p.run" :cx="p.x" :cy="p.y" r="4" />
         </g>
       </svg>
-      <template v-for="i in view.items" :key="i.id">
-        <div v-if="i.kind === 'change'" class="tag" :class="i.end" :style="{ top: `${i.y - 24}px` }">
-          <b><EndMark v-if="i.end" :end="i.end" small /> {{ i.title }}</b>
-          <span>{{ i.detail }}</span>
-          <span v-if="i.why" class="why" :title="i.why">{{ `“${i.why}”` }}</span>
-        </div>
-        <div v-else class="stop" :style="{ top: `${i.y}px` }">
-          <button
-            type="button"
-            class="waypoint num"
-            :class="[i.run.kind, `ring-${i.ring % 6}`, { selected: selected === i.id }]"
-            :style="{ left: `${i.x}px` }"
-            :aria-label="describe(i)"
-            :aria-pressed="selected === i.id"
-            @click="click(i, $event)"
-          >
-            {{ i.number }}
-          </button>
-          <div class="label">
-            <span class="soft small num">{{ clockWords(i.run.startedAt) }}</span>
-            <span v-if="i.run.mind !== 'normal'" class="mind small">{{ mindWords[i.run.mind] }}</span>
-            <RouterLink
-              v-if="recorded.has(i.id)"
-              :to="traceLink(i)"
-              class="wave"
-              :aria-label="`Trace of run ${i.number}`"
-              ><IconWave aria-hidden="true"
-            /></RouterLink>
-            <b v-if="i.words || i.best">{{ i.best ? 'best rating' : i.words }}</b>
-          </div>
-          <b class="score num">{{ i.rating ?? '' }}</b>
-        </div>
-      </template>
+      <ol v-roving="'.waypoint'" aria-label="Runs and changes, in their order">
+        <template v-for="i in view.items" :key="i.id">
+          <li v-if="i.kind === 'change'" class="tag" :class="i.end" :style="{ top: `${i.y - 24}px` }">
+            <b><EndMark v-if="i.end" :end="i.end" small /> {{ i.title }}</b>
+            <span>{{ i.detail }}</span>
+            <span v-if="i.why" class="why" :title="i.why">{{ `“${i.why}”` }}</span>
+          </li>
+          <li v-else class="stop" :style="{ top: `${i.y}px` }">
+            <button
+              type="button"
+              class="waypoint num"
+              :class="[i.run.kind, `ring-${i.ring % 6}`, { selected: selected === i.id }]"
+              :style="{ left: `${i.x}px` }"
+              :aria-label="describe(i)"
+              :aria-pressed="selected === i.id"
+              @click="click(i, $event)"
+            >
+              {{ i.number }}
+            </button>
+            <div class="label">
+              <span class="soft small num">{{ clockWords(i.run.startedAt) }}</span>
+              <span v-if="i.run.mind !== 'normal'" class="mind small">{{ mindWords[i.run.mind] }}</span>
+              <RouterLink
+                v-if="recorded.has(i.id)"
+                :to="traceLink(i)"
+                class="wave"
+                :aria-label="`Trace of run ${i.number}`"
+                ><IconWave aria-hidden="true"
+              /></RouterLink>
+              <b v-if="i.words || i.best">{{ i.best ? 'best rating' : i.words }}</b>
+            </div>
+            <b class="score num">{{ i.rating ?? '' }}</b>
+          </li>
+        </template>
+      </ol>
       <span class="next num" :style="{ top: `${view.nextY}px`, left: `${view.nextX}px` }">{{
         view.nextNumber
       }}</span>
@@ -112,6 +115,11 @@ header {
 .field {
   position: relative;
   margin: 0.4rem 0;
+}
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
 }
 .field > svg {
   position: absolute;

@@ -6,6 +6,7 @@ import type { TrailSection } from '#contract/trail'
 import type { Answer } from '#contract/question'
 import { answerWords } from '#core/causes/questions'
 import { wordRules } from '#core/causes/words'
+import { vRoving } from '../../support/roving.ts'
 import { terrainPath } from '../../support/terrain.ts'
 import FeelWords from './FeelWords.vue'
 import RatingRow from './RatingRow.vue'
@@ -26,17 +27,16 @@ const place = ref<Place | null>(null)
 const total = computed(() => props.sections.reduce((s, x) => s + Math.sqrt(x.lengthM), 0))
 // Square root: a short drop must stay as easy to tap as a long straight.
 const share = (s: TrailSection) => Math.max(0.1, Math.sqrt(s.lengthM) / total.value)
-const columns = computed(() => props.sections.map((s) => `minmax(64px, ${share(s).toFixed(3)}fr)`).join(' '))
+const columns = computed(() =>
+  props.sections.map((s) => `minmax(var(--least), ${share(s).toFixed(3)}fr)`).join(' '),
+)
 const marksAt = (sectionId: string, end: Mark['end']) =>
   props.feel.marks.filter((m) => m.sectionId === sectionId && m.end === end)
-const wholeRun = computed(() =>
-  props.feel.marks.filter((m) => m.sectionId === null || !props.sections.some((s) => s.id === m.sectionId)),
-)
+const sectionName = (m: Mark) => props.sections.find((s) => s.id === m.sectionId)?.name ?? 'whole run'
 const isPlace = (sectionId: string | null, end: Mark['end']) =>
   place.value?.sectionId === sectionId && place.value.end === end
 const placeWords = computed(() => {
-  if (!place.value)
-    return 'Tap a part of the trail: upper half for the front, lower half for the rear. Then tap a word.'
+  if (!place.value) return 'Tap where: above the line the front, below it the rear. Then a word.'
   const section = props.sections.find((s) => s.id === place.value!.sectionId)
   return `${section?.name ?? 'Whole run'}, ${place.value.end === 'both' ? 'both ends' : place.value.end}`
 })
@@ -72,7 +72,7 @@ function stronger(mark: Mark) {
   })
 }
 const markLabel = (m: Mark) =>
-  `${wordRules[m.word].label}, ${m.end}, strength ${m.strength} of 3; tap to change`
+  `${wordRules[m.word].label} ${sectionName(m)}, ${m.end}, strength ${m.strength} of 3; tap to change`
 const setRating = (rating: number | null) => update({ rating })
 const setVerdict = (verdicts: Feel['verdicts']) => update({ verdicts })
 const takeBack = (a: Answer) => update({ answers: props.feel.answers.filter((x) => x !== a) })
@@ -94,8 +94,10 @@ const setNote = (note: string) => update({ note })
       <span v-else class="state soft small" role="status">{{ savingWords[saving] }}</span>
     </header>
     <RatingRow :rating="feel.rating" @rate="setRating" />
+    <slot name="extras" />
     <div class="scroller">
       <div
+        v-roving
         class="strip"
         :style="{ gridTemplateColumns: columns }"
         role="group"
@@ -107,9 +109,10 @@ const setNote = (note: string) => update({ note })
             class="title"
             :class="{ on: isPlace(s.id, 'both') }"
             :aria-label="`${s.name}, both ends`"
+            :title="s.name"
             @click="choose(s.id, 'both')"
           >
-            {{ s.name }}
+            <span>{{ s.name }}</span>
           </button>
           <button
             type="button"
@@ -128,58 +131,56 @@ const setNote = (note: string) => update({ note })
             :aria-label="`${s.name}, rear`"
             @click="choose(s.id, 'rear')"
           ></button>
-          <div class="marks up">
-            <button
+          <div class="marks up" aria-hidden="true">
+            <span
               v-for="m in [...marksAt(s.id, 'front'), ...marksAt(s.id, 'both')]"
               :key="m.id"
-              type="button"
               class="mark"
               :class="[m.end, `s${m.strength}`]"
-              :aria-label="markLabel(m)"
-              @click="stronger(m)"
+              >{{ wordRules[m.word].label }}</span
             >
-              {{ wordRules[m.word].label }}
-            </button>
           </div>
-          <div class="marks down">
-            <button
+          <div class="marks down" aria-hidden="true">
+            <span
               v-for="m in marksAt(s.id, 'rear')"
               :key="m.id"
-              type="button"
               class="mark rear"
               :class="`s${m.strength}`"
-              :aria-label="markLabel(m)"
-              @click="stronger(m)"
+              >{{ wordRules[m.word].label }}</span
             >
-              {{ wordRules[m.word].label }}
-            </button>
           </div>
         </div>
       </div>
     </div>
     <p class="hint small soft">
       <span>above the line: front</span><span>below: rear</span><span>bolder: stronger</span>
+    </p>
+    <!-- What was said, a key each: the strip shows where, here it is changed. -->
+    <div v-if="feel.marks.length" v-roving class="said" role="group" aria-label="Said of this run">
       <button
-        type="button"
-        class="whole"
-        :class="{ on: isPlace(null, 'both') }"
-        @click="choose(null, 'both')"
-      >
-        whole run
-      </button>
-      <button
-        v-for="m in wholeRun"
+        v-for="m in feel.marks"
         :key="m.id"
         type="button"
-        class="mark"
+        class="chip"
         :class="[m.end, `s${m.strength}`]"
         :aria-label="markLabel(m)"
         @click="stronger(m)"
       >
-        {{ wordRules[m.word].label }}
+        {{ wordRules[m.word].label }} <span class="small soft">{{ sectionName(m) }}</span>
       </button>
-    </p>
-    <FeelWords :place="placeWords" :end="place?.end ?? null" @pick="addWord" />
+    </div>
+    <FeelWords :place="placeWords" :end="place?.end ?? null" @pick="addWord">
+      <template #lead>
+        <button
+          type="button"
+          class="whole"
+          :class="{ on: isPlace(null, 'both') }"
+          @click="choose(null, 'both')"
+        >
+          whole run
+        </button>
+      </template>
+    </FeelWords>
     <p v-if="feel.answers.length" class="answers small">
       <span v-for="a in feel.answers" :key="`${a.question} ${a.end}`" class="answer">
         {{ answerWords(a.question, a.answer) }}
@@ -230,6 +231,7 @@ header {
   padding: 0 0.2rem;
 }
 .strip {
+  --least: 64px;
   display: grid;
   position: relative;
 }
@@ -302,16 +304,58 @@ path {
 .marks.down {
   bottom: 4px;
 }
+.title span {
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  line-clamp: 2;
+  overflow: hidden;
+  overflow-wrap: anywhere;
+}
+.said {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.chip {
+  min-height: var(--touch);
+  min-width: var(--touch);
+  padding: 0 0.8rem;
+  border: 1.5px solid var(--ink);
+  border-radius: 14px;
+  background: var(--card);
+  color: var(--ink);
+  font-weight: 600;
+}
+.chip.front {
+  border-color: var(--front);
+  color: var(--front);
+}
+.chip.rear {
+  border-color: var(--rear);
+  color: var(--rear);
+  border-radius: 6px;
+}
+.chip.s1 {
+  border-style: dashed;
+  font-weight: 400;
+}
+.chip.s3 {
+  border-width: 3px;
+  font-weight: 750;
+}
 .mark {
-  pointer-events: auto;
   border: 1.5px solid var(--front);
   color: var(--front);
   background: var(--card);
   border-radius: 14px;
   padding: 0 0.5rem;
-  min-height: 28px;
   font-size: 0.83rem;
-  line-height: 1.05;
+  line-height: 1.4;
+  max-width: 100%;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
   font-weight: 600;
 }
 .mark.rear {
@@ -366,6 +410,31 @@ path {
   background: var(--card);
   color: var(--ink);
   border-radius: 8px;
-  min-height: 34px;
+  min-height: var(--touch);
+  padding: 0 0.8rem;
+}
+@media (max-width: 480px) {
+  .feel {
+    padding: 0.6rem 0.7rem 0.8rem;
+  }
+  .title {
+    min-height: var(--touch);
+  }
+  .part {
+    grid-template-rows: var(--touch) 60px 60px;
+  }
+  .marks.up {
+    top: var(--touch);
+  }
+  .strip {
+    --least: 48px;
+  }
+  .title {
+    font-size: 0.74rem;
+  }
+  /* Said below by where the finger goes; a phone has no line to spare. */
+  .hint {
+    display: none;
+  }
 }
 </style>

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { FeelWord } from '#contract/run'
 import { isMeant, wordRules } from '#core/causes/words'
+import { vRoving } from '../../support/roving.ts'
 
 const props = defineProps<{ place: string; end: 'front' | 'rear' | 'both' | null }>()
 const emit = defineEmits<{ pick: [word: FeelWord] }>()
@@ -35,6 +36,7 @@ const shown = computed(() => {
 <template>
   <div class="words" role="group" aria-label="Words for the feel">
     <div class="head">
+      <slot name="lead" />
       <b class="where" role="status">{{ place }}</b>
       <BFormInput
         v-model="search"
@@ -45,7 +47,7 @@ const shown = computed(() => {
         class="find"
       />
     </div>
-    <div class="groups">
+    <div v-roving class="groups">
       <div v-for="g in shown" :key="g.title" class="group">
         <span class="soft small">{{ g.title }}</span>
         <button v-for="w in g.words" :key="w" type="button" class="word" @click="emit('pick', w)">
@@ -69,39 +71,46 @@ const shown = computed(() => {
   margin-bottom: 0.35rem;
 }
 .where {
+  flex: 1;
   font-size: 0.92rem;
+  line-height: 1.2;
 }
 .find {
-  max-width: 150px;
+  max-width: 130px;
 }
 .groups {
   display: flex;
   flex-wrap: wrap;
-  gap: 0.3rem 1rem;
+  gap: 8px 1rem;
 }
 .group {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 0.3rem;
+  gap: 8px;
 }
 .word {
   border: 1px solid var(--line);
   background: var(--paper);
   color: var(--ink);
   border-radius: 10px;
-  min-height: 40px;
+  min-height: var(--touch);
+  min-width: var(--touch);
   padding: 0 0.65rem;
 }
 .word:hover {
   border-color: var(--ink-soft);
 }
 @media (max-width: 720px) {
-  .word {
-    min-height: var(--touch);
+  /* The words flow on without their headings: more of them are in reach of a thumb. */
+  .group {
+    display: contents;
+  }
+  .group .soft {
+    display: none;
   }
   .groups {
-    display: grid;
+    gap: 8px;
   }
 }
 </style>

@@ -13,7 +13,7 @@ import type { SuspensionUnit } from '#contract/unit'
 import { bigMoveWords, isBigMove } from '#core/setup/bigMove'
 import { pressureHere } from '#core/setup/pressureHere'
 
-const emit = defineEmits<{ done: [done: Done]; undo: [] }>()
+const emit = defineEmits<{ done: [done: Done]; undo: []; command: [] }>()
 const day = useDay()
 const { moveWords, positionWords, say, units: unitChoice } = useUnits()
 const notices = useNotices()
@@ -94,6 +94,9 @@ async function apply() {
       <h2 id="bike-title">{{ title }}</h2>
       <span class="soft small">closed ◂ ▸ open</span>
     </header>
+    <button v-if="!day.past" type="button" class="btn btn-plain say-it" @click="emit('command')">
+      Change in one line
+    </button>
     <div v-if="day.pendingMoves.length || readingWords.length" class="pending" role="status">
       <p class="small soft">Chosen here, not yet said to be on the bike</p>
       <p v-for="w in readingWords" :key="w" class="words">{{ `Read: ${w}` }}</p>
@@ -122,6 +125,8 @@ async function apply() {
           :ghost="ghostFor(a)"
           :bracket="bracketFor(a)"
           @choose="(v) => day.choose(a.id, v)"
+          @apply="applicable && apply()"
+          @drop="day.clearPending"
         />
         <p v-if="airOf.get(a.id)" class="soft small air">{{ airOf.get(a.id) }}</p>
       </template>
@@ -146,6 +151,16 @@ async function apply() {
 </template>
 
 <style scoped>
+.say-it {
+  display: none;
+}
+@media (max-width: 720px) {
+  .say-it {
+    display: inline-flex;
+    width: 100%;
+    margin-bottom: 0.4rem;
+  }
+}
 .on-bike > header {
   display: flex;
   justify-content: space-between;

@@ -1,8 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { v7 as uuid } from 'uuid'
 import { Run, type Effort } from '#contract/run'
-import { nothingNoted } from '#core/setup/nothingNoted'
 import { useUnits } from '../../composables/useUnits.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
 import { effortWords, mindWords, optionsOf, runKindWords, surfaceWords } from '../../support/words.ts'
@@ -10,15 +8,13 @@ import NumberField from '../shell/NumberField.vue'
 import DialogFrame from '../shell/DialogFrame.vue'
 
 const props = defineProps<{
-  dayId: string
-  setupId: string
   number: number
   previous: Run | null
   /** The bike's own tyre pressures, psi. */
   tyresPsi: { front: number | null; rear: number | null }
   /** Air and height as they were noted last. */
   air: { airTempC: number | null; altitudeM: number | null }
-  editing: Run | null
+  run: Run
   hasRear: boolean
   frontStrokeMm: number | null
   rearStrokeMm: number | null
@@ -26,8 +22,8 @@ const props = defineProps<{
 }>()
 const open = defineModel<boolean>('open', { required: true })
 
-const draftKey = computed(() => `run:${props.editing?.id ?? props.dayId}`)
-const form = ref<Run>(fresh())
+const draftKey = computed(() => `run:${props.run.id}`)
+const form = ref<Run>({ ...props.run })
 const fault = ref<{ path: string; message: string } | null>(null)
 const busy = ref(false)
 const kinds = optionsOf(runKindWords)
@@ -36,27 +32,10 @@ const efforts = optionsOf(effortWords)
 const grounds = [{ value: null, text: 'as on the rest of the day' }, ...optionsOf(surfaceWords)]
 const voidWords = ['crash', 'stopped', 'puncture', 'held up', 'wrong line']
 
-function fresh(): Run {
-  if (props.editing) return { ...props.editing }
-  return {
-    id: uuid(),
-    version: 0,
-    dayId: props.dayId,
-    setupId: props.setupId,
-    startedAt: new Date().toISOString(),
-    kind: props.number === 1 ? 'warm-up' : 'counted',
-    ...nothingNoted,
-    // What was true an hour ago is told beside the field, and is read only when somebody says so.
-    surface: props.previous?.surface ?? null,
-  }
-}
 watch(open, (is) => {
   if (!is) return
   const draft = readDraft<Run>(draftKey.value)
-  form.value =
-    draft && draft.version === (props.editing?.version ?? 0)
-      ? { ...draft, setupId: props.editing?.setupId ?? props.setupId }
-      : fresh()
+  form.value = draft && draft.version === props.run.version ? draft : { ...props.run }
   fault.value = null
 })
 watch(form, (f) => open.value && keepDraft(draftKey.value, f), { deep: true })
@@ -114,12 +93,17 @@ async function submit() {
     open.value = false
   }
 }
+/** Enter on a choice chooses; it never saves a form that nobody has finished. */
+function notOnChoice(e: KeyboardEvent) {
+  if (e.target instanceof HTMLInputElement && (e.target.type === 'radio' || e.target.type === 'checkbox'))
+    e.preventDefault()
+}
 const faultOf = (path: string) => (fault.value?.path === path ? fault.value.message : null)
 </script>
 
 <template>
-  <DialogFrame v-model:open="open" :title="editing ? `Run ${number}` : `Log run ${number}`" size="lg">
-    <form class="field-grid" @submit.prevent="submit">
+  <DialogFrame v-model:open="open" :title="`Run ${number}`" size="lg">
+    <form class="field-grid" @submit.prevent="submit" @keydown.enter="notOnChoice">
       <fieldset class="wide pills">
         <legend class="form-label">What kind of run</legend>
         <label v-for="k in kinds" :key="k.value" :class="{ on: form.kind === k.value }"
@@ -237,9 +221,7 @@ const faultOf = (path: string) => (fault.value?.path === path ? fault.value.mess
       </div>
       <p v-if="fault && !fault.path" class="fault wide" role="alert">{{ fault.message }}</p>
       <div class="wide acts">
-        <BButton type="submit" variant="primary" :disabled="busy">{{
-          editing ? 'Save the run' : `Log run ${number}`
-        }}</BButton>
+        <BButton type="submit" variant="primary" :disabled="busy">Save the run</BButton>
         <BButton variant="plain" @click="open = false">Cancel</BButton>
       </div>
     </form>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import type { Verdict } from '#contract/run'
+import { vRoving } from '../../support/roving.ts'
 
 const props = defineProps<{ verdicts: Verdict[]; others: { id: string; number: number }[] }>()
 const emit = defineEmits<{ judge: [verdicts: Verdict[]] }>()
@@ -30,7 +31,7 @@ function judge(value: Verdict['value']) {
     <label class="lead"
       >Against <BFormSelect v-model="against" :options="options" size="sm" aria-label="Compared with"
     /></label>
-    <div class="steps" role="group" aria-label="Worse or better">
+    <div v-roving class="steps" role="group" aria-label="Worse or better">
       <button
         v-for="s in steps"
         :key="s.value"
@@ -60,23 +61,18 @@ function judge(value: Verdict['value']) {
 .steps {
   display: flex;
   flex: 1;
+  gap: 8px;
 }
 .steps button {
   flex: 1;
   min-height: var(--touch);
   border: 1px solid var(--line);
-  margin-left: -1px;
+  border-radius: 9px;
   background: var(--card);
   color: var(--ink);
   font-size: 0.9rem;
   padding: 0 0.35rem;
   white-space: nowrap;
-}
-.steps button:first-child {
-  border-radius: 9px 0 0 9px;
-}
-.steps button:last-child {
-  border-radius: 0 9px 9px 0;
 }
 .steps button[aria-pressed='true'] {
   background: #23483c;

@@ -35,18 +35,35 @@ describe('the rating', () => {
   const tap = async (from: number | null, n: number) => {
     const w = mount(RatingRow, { props: { rating: from } })
     await w.findAll('button')[n - 1].trigger('click')
-    return w.emitted('rate')![0][0]
+    return w.emitted('rate')?.map((x) => x[0])
   }
-  it('first tap a number, second a half, third none', async () => {
-    expect(await tap(null, 6)).toBe(6)
-    expect(await tap(6, 6)).toBe(6.5)
-    expect(await tap(6.5, 6)).toBeNull()
+  const half = 11
+  it('a number is a number, however often it is tapped', async () => {
+    expect(await tap(null, 6)).toEqual([6])
+    expect(await tap(6.5, 6)).toEqual([6])
+    expect(await tap(6, 6)).toBeUndefined()
   })
-  it('there is no ten and a half', async () => {
-    expect(await tap(10, 10)).toBeNull()
+  it('the half is a key of its own; there is none without a number and none above ten', async () => {
+    expect(await tap(6, half)).toEqual([6.5])
+    expect(await tap(6.5, half)).toEqual([6])
+    expect(await tap(null, half)).toBeUndefined()
+    expect(await tap(10, half)).toBeUndefined()
   })
-  it('says the half on its button', () => {
-    expect(mount(RatingRow, { props: { rating: 4.5 } }).text()).toContain('4½')
+  it('no key of a number or half ever erases', async () => {
+    for (const from of [null, 1, 5.5, 10])
+      for (let key = 1; key <= half; key++) expect((await tap(from, key)) ?? []).not.toContain(null)
+  })
+  it('digits rate, 0 is ten, a comma is the half; a shortcut is left to the browser', async () => {
+    const w = mount(RatingRow, { props: { rating: 7 } })
+    for (const key of ['8', '0', ',', '.']) await w.trigger('keydown', { key })
+    await w.trigger('keydown', { key: '5', ctrlKey: true })
+    expect(w.emitted('rate')).toEqual([[8], [10], [7.5], [7.5]])
+  })
+  it('says the half, and is one stop of the tab key', () => {
+    const w = mount(RatingRow, { props: { rating: 4.5 }, attachTo: document.body })
+    expect(w.text()).toContain('4½ of 10')
+    expect(w.findAll('button').filter((b) => b.attributes('tabindex') === '0')).toHaveLength(1)
+    w.unmount()
   })
 })
 
@@ -110,7 +127,7 @@ describe('the feel strip', () => {
     const mark = { id: 'm', word: 'kicks' as const, sectionId: 'roots', end: 'rear' as const }
     const after = async (strength: 1 | 2 | 3) => {
       const w = strip(feel({ marks: [{ ...mark, strength }] }))
-      await button(w, /^kicks, rear, strength/).trigger('click')
+      await button(w, /^kicks Root web, rear, strength/).trigger('click')
       return edited(w).map((m) => m.strength)
     }
     expect(await after(2)).toEqual([3])
@@ -128,7 +145,7 @@ describe('the feel strip', () => {
     const w = strip(
       feel({ marks: [{ id: 'm', word: 'pogo', sectionId: 'gone', end: 'front', strength: 2 }] }),
     )
-    expect(w.find('.hint').text()).toContain('bounces on')
+    expect(w.find('.said').text()).toMatch(/bounces on\s+whole run/)
   })
 })
 

@@ -13,7 +13,11 @@ import { bikeKindWords, optionsOf } from '../../support/words.ts'
 import RecordForm from './RecordForm.vue'
 import UnitForm from './UnitForm.vue'
 
-const props = defineProps<{ editing: Bike | null }>()
+const props = defineProps<{
+  editing: Bike | null
+  /** Whose bike a new one is. */
+  riderId?: string
+}>()
 const open = defineModel<boolean>('open', { required: true })
 const emit = defineEmits<{ saved: [bike: Bike] }>()
 const garage = useGarage()
@@ -25,7 +29,7 @@ const { form, busy, submit, faultOf, otherFault } = useForm<Bike>({
     props.editing ?? {
       id: uuid(),
       version: 0,
-      riderId: garage.riders[0]?.id ?? '',
+      riderId: props.riderId ?? garage.riders[0]?.id ?? '',
       name: '',
       eBike: false,
       kind: 'trail',
@@ -43,6 +47,7 @@ const { form, busy, submit, faultOf, otherFault } = useForm<Bike>({
       leverageStart: null,
       leverageEnd: null,
       currentSetupId: null,
+      assumed: [],
       note: '',
     },
   open,

@@ -10,9 +10,9 @@ import { shortDayWords } from '../../support/dates.ts'
 /** Everything that was removed, to be found and brought back at any time. */
 const notices = useNotices()
 const outbox = useOutbox()
-const open = ref(false)
 const { data } = useQuery({ ...reads.shelf(), staleTime: 0, shallow: true }, cache)
 const items = computed(() => data.value ?? [])
+const shown = ref(12)
 const kindWords: Record<ShelfItem['kind'], string> = {
   rider: 'rider, with the bikes',
   bike: 'bike',
@@ -38,15 +38,12 @@ async function bringBack(x: ShelfItem) {
 </script>
 
 <template>
-  <section v-if="items.length" aria-labelledby="removed">
+  <section aria-labelledby="removed">
     <div class="page-head">
-      <h2 id="removed">{{ `Removed: ${items.length}` }}</h2>
-      <BButton variant="plain" :aria-expanded="open" @click="open = !open">{{
-        open ? 'Close' : 'Show'
-      }}</BButton>
+      <h2 id="removed">{{ items.length ? `Removed: ${items.length}` : 'Nothing was removed' }}</h2>
     </div>
-    <ul v-if="open" class="shelf">
-      <li v-for="x in items" :key="x.kind + x.id">
+    <ul class="shelf">
+      <li v-for="x in items.slice(0, shown)" :key="x.kind + x.id">
         <span
           ><b>{{ x.name }}</b> <span class="soft">{{ words(x) }}</span></span
         >
@@ -55,6 +52,9 @@ async function bringBack(x: ShelfItem) {
         >
       </li>
     </ul>
+    <BButton v-if="items.length > shown" variant="plain" @click="shown += 12">{{
+      `Show more of ${items.length - shown}`
+    }}</BButton>
   </section>
 </template>
 

@@ -23,6 +23,7 @@ const { form, busy, submit, faultOf, otherFault } = useForm<Rider>({
       waterL: 0,
       level: 'intermediate',
       taste: 'neutral',
+      assumed: [],
       note: '',
     },
   open,

@@ -53,8 +53,8 @@ async function undo(n: Notice) {
   flex: 1;
 }
 button {
-  min-height: 40px;
-  min-width: 40px;
+  min-height: var(--touch);
+  min-width: var(--touch);
   border: 0;
   background: none;
   color: inherit;
@@ -66,7 +66,8 @@ button {
 }
 @media (max-width: 720px) {
   .stack {
-    bottom: 5rem;
+    /* At the top: the thumb works at the foot. */
+    inset: calc(60px + env(safe-area-inset-top)) 0.5rem auto;
   }
 }
 </style>

@@ -72,6 +72,7 @@ useShortcuts([
       <button
         type="button"
         class="tool"
+        :class="{ wide: route.name === 'day' }"
         aria-label="Search everything"
         title="Search (Ctrl K)"
         @click="search"

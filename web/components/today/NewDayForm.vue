@@ -3,7 +3,10 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { v7 as uuid } from 'uuid'
 import { TrailDay, type Surface } from '#contract/day'
-import type { Trail } from '#contract/trail'
+import { Trail } from '#contract/trail'
+import { useQuery } from '@tanstack/vue-query'
+import { cache, reads } from '../../api/cache.ts'
+import TypedPicker from '../shell/TypedPicker.vue'
 import { useOutbox } from '../../stores/outbox.ts'
 import { useReminders } from '../../composables/useReminders.ts'
 import { useUnits } from '../../composables/useUnits.ts'
@@ -17,6 +20,10 @@ import NumberField from '../shell/NumberField.vue'
 import TrailForm from '../garage/TrailForm.vue'
 import DialogFrame from '../shell/DialogFrame.vue'
 
+const props = defineProps<{
+  /** The bike that somebody comes from; empty for none. */
+  bikeId?: string
+}>()
 const open = defineModel<boolean>('open', { required: true })
 const garage = useGarage()
 const notices = useNotices()
@@ -55,18 +62,60 @@ const due = computed(() => {
     (r) => reminderWords(r, units.value),
   )
 })
-watch(open, (is) => {
-  if (!is) return
-  form.value = { ...blank(), ...readDraft<ReturnType<typeof blank>>('new-day') }
-  form.value.bikeId ||= bikes.value[0]?.value ?? ''
-  form.value.trailId ||= trails.value[0]?.value ?? ''
-})
+const { data } = useQuery({ ...reads.days(), shallow: true }, cache)
+const place = ref('')
+/** What a bench of today, or the last ride of this bike, says of where and in what air. */
+async function fill(bikeId: string) {
+  const last = (data.value ?? []).find((d) => d.bikeId === bikeId)
+  const trailId = last && garage.trails.find((t) => t.name === last.trailName)?.id
+  if (trailId) form.value.trailId = trailId
+  const bench = (await cache.fetchQuery(reads.benches(bikeId)).catch(() => [])).at(0)
+  // What was read an hour ago on the bench is read; another day's air is nobody's reading of this one.
+  if (!bench || bench.startedAt.slice(0, 10) !== form.value.date) return
+  form.value.airTempC ??= bench.airTempC
+  form.value.altitudeM ??= bench.altitudeM
+  place.value = bench.place
+}
+watch(
+  open,
+  (is) => {
+    if (!is) return
+    form.value = { ...blank(), ...readDraft<ReturnType<typeof blank>>('new-day') }
+    if (props.bikeId) form.value.bikeId = props.bikeId
+    const recent = (data.value ?? []).find((d) => bikes.value.some((b) => b.value === d.bikeId))
+    form.value.bikeId ||= recent?.bikeId ?? bikes.value[0]?.value ?? ''
+    form.value.trailId ||= trails.value[0]?.value ?? ''
+    if (!readDraft('new-day')) void fill(form.value.bikeId)
+  },
+  { immediate: true },
+)
 watch(form, (f) => open.value && keepDraft('new-day', f), { deep: true })
+
+/** A trail in one word, for who wants to ride now: one section, all of it. */
+const quickName = ref('')
+async function quickTrail() {
+  const name = quickName.value.trim()
+  if (!name) return (fault.value = 'Say what the trail is called.')
+  const trail = Trail.safeParse({
+    id: uuid(),
+    version: 0,
+    name,
+    place: place.value,
+    sections: [{ id: uuid(), name: 'Whole trail', kind: 'mixed', lengthM: 800, severity: 1 }],
+    note: '',
+  })
+  if (!trail.success) return (fault.value = trail.error.issues[0].message)
+  if (!(await notices.attempt(() => garage.saveTrail(trail.data)))) return
+  form.value.trailId = trail.data.id
+  quickName.value = ''
+  fault.value = ''
+}
 
 async function submit() {
   const bike = garage.bike(form.value.bikeId)
   const setup = bike && garage.currentSetup(bike.id)
   if (!bike || !setup) return (fault.value = 'Choose a bike.')
+  if (!form.value.trailId && quickName.value.trim()) await quickTrail()
   if (!form.value.trailId)
     return (fault.value = 'Choose the trail, or make one: every comparison is section by section.')
   const { date, trailId, airTempC, altitudeM, surface, purpose, blind } = form.value
@@ -103,16 +152,23 @@ const madeTrail = (t: Trail) => (form.value.trailId = t.id)
         <label class="form-label" for="day-date">Day</label>
         <input id="day-date" v-model="form.date" type="date" class="form-control num" required />
       </div>
-      <div>
-        <label class="form-label" for="day-bike">Bike and rider</label>
-        <BFormSelect id="day-bike" v-model="form.bikeId" :options="bikes" />
-      </div>
-      <div class="wide trail">
-        <div>
-          <label class="form-label" for="day-trail">Trail</label>
-          <BFormSelect id="day-trail" v-model="form.trailId" :options="trails" />
-        </div>
+      <TypedPicker v-model="form.bikeId" label="Bike and rider" :options="bikes" />
+      <div v-if="trails.length" class="wide trail">
+        <TypedPicker v-model="form.trailId" label="Trail" :options="trails" />
         <BButton variant="plain" @click="trailOpen = true">New trail</BButton>
+      </div>
+      <div v-else class="wide trail">
+        <div>
+          <label class="form-label" for="quick-trail">Trail, as one section</label>
+          <BFormInput
+            id="quick-trail"
+            v-model="quickName"
+            autocomplete="off"
+            placeholder="what it is called"
+          />
+        </div>
+        <BButton variant="plain" @click="quickTrail">Use this</BButton>
+        <BButton variant="plain" @click="trailOpen = true">New trail in sections</BButton>
       </div>
       <NumberField v-model="form.airTempC" label="Air" quantity="temperature" />
       <NumberField v-model="form.altitudeM" label="Altitude" quantity="altitude" />
@@ -150,11 +206,12 @@ const madeTrail = (t: Trail) => (form.value.trailId = t.id)
 }
 .trail {
   display: flex;
+  flex-wrap: wrap;
   gap: 0.6rem;
   align-items: end;
 }
 .trail > div {
-  flex: 1;
+  flex: 1 1 220px;
 }
 .fault {
   color: var(--rust);

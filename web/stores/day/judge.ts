@@ -23,6 +23,13 @@ function learntFrom(earlier: readonly DayBundle[]): Promise<Learnt[]> | Learnt[]
   return learnt
 }
 
+/** What is next on a day and what is known of it, from the records of that day and of those that it starts from. */
+export async function judgeOnce(bundle: DayBundle, earlier: readonly DayBundle[], units: UnitChoice) {
+  const learnt = await learntFrom(earlier)
+  // A plain copy: a reactive proxy cannot cross to a worker.
+  return worker().judge(bundle, learnt, { ...units })
+}
+
 /**
  * The next change and what is known of a day, worked out off the page's thread: once per change of what it rests on, the
  * latest wins, and a worker that fails is said.
@@ -55,9 +62,7 @@ export function useDayJudge(
       while (wanted && bundle.value && earlier.value) {
         wanted = false
         const of = key.value
-        const learnt = await learntFrom(earlier.value)
-        // A plain copy: a reactive proxy cannot cross to a worker.
-        const result = await worker().judge(bundle.value, learnt, { ...units.value })
+        const result = await judgeOnce(bundle.value, earlier.value, units.value)
         if (key.value !== of) continue
         proposal.value = result.proposal
         knowledge.value = result.knowledge

@@ -1,0 +1,118 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test, type Page } from '@playwright/test'
+import { idOf } from '../demo/ids.ts'
+import { inDemo, proposed } from './screens.ts'
+import { startDemo, type RunningServer } from './server.ts'
+
+let server: RunningServer
+test.beforeAll(async () => {
+  server = await startDemo()
+})
+test.afterAll(async () => server?.stop())
+
+/** Contrast takes most of the time and depends on colours, not on width: it is looked at once a theme. */
+const looks = [
+  { width: 1280, height: 800, theme: 'light', only: null },
+  { width: 1280, height: 800, theme: 'dark', only: 'color-contrast' },
+  { width: 390, height: 844, theme: 'dark', only: null },
+  { width: 320, height: 700, theme: 'light', only: null },
+] as const
+
+/** What is wrong at any size in day and dusk colours, one line a fault. */
+async function faults(page: Page): Promise<string[]> {
+  const found = new Set<string>()
+  for (const { width, height, theme, only } of looks) {
+    await page.setViewportSize({ width, height })
+    await page.evaluate((t) => document.documentElement.setAttribute('data-bs-theme', t), theme)
+    const axe = new AxeBuilder({ page })
+    if (only) axe.withRules(only)
+    else if (width === 320) axe.disableRules('color-contrast')
+    const { violations } = await axe.analyze()
+    for (const v of violations)
+      for (const n of v.nodes.slice(0, 2)) found.add(`${v.id} (${width}, ${theme}): ${n.html.slice(0, 140)}`)
+  }
+  return [...found]
+}
+/** No page is wider than the window, but for what scrolls inside it. */
+async function overflow(page: Page): Promise<number> {
+  return page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
+}
+
+for (const [name, { address, ready }] of Object.entries(inDemo)) {
+  test(`nothing is wrong with the screen "${name}", at three sizes, by day and dusk`, async ({ page }) => {
+    await page.goto(server.base + address)
+    await ready(page)
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+    expect(await page.title()).toMatch(/^.+ · Wild Spring$/)
+    expect(await faults(page)).toEqual([])
+    // A chart follows its width a moment later.
+    await expect.poll(() => overflow(page)).toBeLessThanOrEqual(0)
+  })
+}
+
+const steps = [
+  'who',
+  'prepare',
+  'start',
+  'equalise',
+  'sag-rear',
+  'sag-both',
+  'rebound',
+  'end-of-stroke',
+  'save',
+]
+for (const step of steps) {
+  test(`nothing is wrong with the bench, ${step}`, async ({ page }) => {
+    await page.goto(`${server.base}/bench/${idOf('joren bike')}?step=${step}`)
+    await expect(page.getByRole('list', { name: 'Steps of the bench' })).toBeVisible()
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+    expect(await faults(page)).toEqual([])
+  })
+}
+
+/** Dialogs by how they are opened on a page. */
+const dialogs: Record<string, { at: string; open: (page: Page) => Promise<unknown> }> = {
+  'new trail day': { at: '/', open: (p) => p.getByRole('button', { name: 'New trail day' }).click() },
+  'the search': { at: '/', open: (p) => p.getByRole('button', { name: 'Search everything' }).click() },
+  units: { at: '/', open: (p) => p.getByRole('button', { name: 'Units', exact: true }).click() },
+  keys: { at: '/', open: (p) => p.keyboard.press('?') },
+  'a rider': { at: '/garage', open: (p) => p.getByRole('button', { name: 'New rider' }).click() },
+  'a bike': { at: '/garage', open: (p) => p.getByRole('button', { name: 'New bike' }).click() },
+  'current settings': {
+    at: '/garage',
+    open: (p) => p.getByRole('button', { name: 'Record current settings' }).first().click(),
+  },
+  'a trail': { at: '/garage?part=trails', open: (p) => p.getByRole('button', { name: 'New trail' }).click() },
+  'the command line': { at: inDemo.day.address, open: (p) => p.keyboard.press('c') },
+  'run details': {
+    at: inDemo.day.address,
+    open: (p) => p.getByRole('button', { name: 'Run details' }).click(),
+  },
+  'about the day': {
+    at: inDemo.day.address,
+    open: (p) => p.getByRole('button', { name: 'About this day' }).click(),
+  },
+  'who rides': {
+    at: inDemo.day.address,
+    open: (p) => p.getByRole('button', { name: /who else rides this day/ }).click(),
+  },
+  'a sensor file': {
+    at: inDemo.day.address,
+    open: async (p) => {
+      await p.getByRole('button', { name: /^Run 1,/ }).click()
+      await p.getByRole('button', { name: 'Add a sensor file' }).click()
+    },
+  },
+}
+for (const [name, { at, open }] of Object.entries(dialogs)) {
+  test(`nothing is wrong with the dialog "${name}"`, async ({ page }) => {
+    await page.goto(server.base + at)
+    if (at === inDemo.day.address) await proposed(page)
+    else await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+    await open(page)
+    const dialog = page.getByRole('dialog')
+    await expect(dialog).toBeVisible()
+    await expect(dialog.getByRole('heading', { level: 2 })).toBeVisible()
+    expect(await faults(page)).toEqual([])
+  })
+}
