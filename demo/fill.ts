@@ -5,6 +5,7 @@ import { suggestMapping } from '#core/telemetry/mapping'
 import { idOf } from './ids.ts'
 import { ridingMassKg as massOf } from '#core/spring/load'
 import { readBy } from '#core/setup/known'
+import { fillLarge } from './large.ts'
 import { fillDay, type SensedRun } from './fillDay.ts'
 import { sender } from './send.ts'
 import { rideFile } from './sensors.ts'
@@ -42,6 +43,10 @@ async function fillSensors({ story, step, runId, setup }: SensedRun): Promise<vo
   await put(endpoints.putRecording, idOf(`${story.key} recording ${step}`), meta)
 }
 
+if (process.argv.includes('--large')) {
+  await fillLarge(put, new Date().toISOString().slice(0, 10))
+  process.exit(0)
+}
 for (const r of riders) await put(endpoints.putRider, r.id, r)
 for (const u of units) await put(endpoints.putUnit, u.id, u)
 for (const b of bikes) await put(endpoints.putBike, b.id, b)

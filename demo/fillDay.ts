@@ -1,11 +1,14 @@
 import type { z } from 'zod'
+import type { Bike } from '#contract/bike'
+import type { SuspensionUnit } from '#contract/unit'
+import type { Trail } from '#contract/trail'
 import { endpoints, type Endpoint } from '#contract/endpoints'
 import type { Setup } from '#contract/setup'
 import type { TrailDay } from '#contract/day'
 import { readBy, withTurns } from '#core/setup/known'
 import { idOf } from './ids.ts'
 import type { DayStory, Step } from './days.ts'
-import { bikes, trails, units } from './world.ts'
+import * as small from './world.ts'
 
 /** Keeps one record: over HTTP, or in a list. */
 export type Put = <B extends z.ZodType>(
@@ -13,6 +16,13 @@ export type Put = <B extends z.ZodType>(
   id: string,
   body: z.input<B>,
 ) => Promise<void>
+
+/** The records a story is told on. */
+export interface World {
+  bikes: Bike[]
+  units: SuspensionUnit[]
+  trails: Trail[]
+}
 
 /** A run that sensors rode along on. */
 export interface SensedRun {
@@ -34,6 +44,7 @@ export async function fillDay(
   put: Put,
   story: DayStory,
   sensed: (run: SensedRun) => Promise<void> = async () => undefined,
+  { bikes, trails, units }: World = small,
 ): Promise<void> {
   const bike = bikes.find((b) => b.id === idOf(`${story.bike} bike`))!
   const trail = trails.find((t) => t.id === idOf(story.trail))!

@@ -4,6 +4,9 @@ import { idOf } from '../demo/ids.ts'
 import { inDemo, proposed } from './screens.ts'
 import { startDemo, type RunningServer } from './server.ts'
 
+// Colours are looked at as they come to rest.
+test.use({ contextOptions: { reducedMotion: 'reduce' } })
+
 let server: RunningServer
 test.beforeAll(async () => {
   server = await startDemo()

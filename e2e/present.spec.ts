@@ -233,7 +233,7 @@ test('what was removed lies on the shelf and comes back, long after the notice i
   await expect(page.getByRole('heading', { name: /^Removed: \d/ })).toBeVisible()
   await page.getByRole('button', { name: 'Bring Joren back' }).click()
   await expect(page.getByText('Joren is back.')).toBeVisible()
-  await page.getByRole('button', { name: 'Riders and bikes' }).click()
+  await page.getByRole('button', { name: 'Riders', exact: true }).click()
   await expect(page.getByRole('button', { name: /^Joren/ })).toBeVisible()
 })
 

@@ -66,8 +66,11 @@ export async function startLoggers(): Promise<{ addresses: string[]; stop: () =>
 }
 
 /** A server on a copy of the demo world, which was filled once before all tests. */
-export function startDemo(loggers: readonly string[] = []): Promise<RunningServer> {
-  const world = process.env.WILD_SPRING_DEMO_WORLD
+export function startDemo(
+  loggers: readonly string[] = [],
+  size: 'small' | 'large' = 'small',
+): Promise<RunningServer> {
+  const world = size === 'large' ? process.env.WILD_SPRING_LARGE_WORLD : process.env.WILD_SPRING_DEMO_WORLD
   if (!world)
     throw new Error('the demo world was not filled: playwright.config.ts does it in e2e/fillOnce.ts')
   const dataDir = mkdtempSync(join(tmpdir(), 'wild-spring-e2e-'))
@@ -76,11 +79,15 @@ export function startDemo(loggers: readonly string[] = []): Promise<RunningServe
 }
 
 /** Fills a running server with the demo world. */
-export function fillDemo(base: string): Promise<void> {
+export function fillDemo(base: string, size: 'small' | 'large' = 'small'): Promise<void> {
   return new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'demo/fill.ts', base], {
-      stdio: 'inherit',
-    })
+    const child = spawn(
+      process.execPath,
+      ['node_modules/tsx/dist/cli.mjs', 'demo/fill.ts', base, `--${size}`],
+      {
+        stdio: 'inherit',
+      },
+    )
     child.on('exit', (code) =>
       code === 0 ? resolve() : reject(new Error(`demo/fill.ts ended with ${code}`)),
     )

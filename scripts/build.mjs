@@ -40,7 +40,13 @@ export async function buildAll() {
   })
   await buildLogger()
   // What an empty start offers to try, told by the demo world's own words.
-  if (run(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'demo/sampleDay.ts', 'dist/web/sample-day.json']) !== 0)
+  if (
+    run(process.execPath, [
+      'node_modules/tsx/dist/cli.mjs',
+      'demo/sampleDay.ts',
+      'dist/web/sample-day.json',
+    ]) !== 0
+  )
     throw new Error('demo/sampleDay.ts failed')
   cpSync(join(root, 'server/db/migrations'), join(root, 'dist/server/migrations'), { recursive: true })
 }

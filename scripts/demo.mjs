@@ -1,5 +1,5 @@
 // Builds everything, fills a data file with the demo world over HTTP and serves it. `npm run demo`
-// `--fresh` forgets what was changed in the demo before; WILD_SPRING_PORT chooses the port.
+// `--large` is a coach's world of 40 riders and 200 days, beside the small one; `--fresh` forgets what was changed in the demo before; WILD_SPRING_PORT chooses the port.
 import { spawn } from 'node:child_process'
 import { existsSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -9,7 +9,8 @@ ensurePackages()
 console.log('Building …')
 await import('./build.mjs')
 
-const dataDir = process.env.WILD_SPRING_DATA ?? join(root, 'data', 'demo')
+const large = process.argv.includes('--large')
+const dataDir = process.env.WILD_SPRING_DATA ?? join(root, 'data', large ? 'demo-large' : 'demo')
 // The mark is set last: a demo that was stopped half-filled begins again. Data without it may be somebody's own.
 const mark = join(dataDir, 'filled')
 const marked = existsSync(mark)
@@ -72,7 +73,14 @@ server.on('exit', (code) => {
 const [address] = await addressOf(server)
 if (!filled) {
   console.log('Filling the demo world …')
-  if (run(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'demo/fill.ts', address]) !== 0) {
+  if (
+    run(process.execPath, [
+      'node_modules/tsx/dist/cli.mjs',
+      'demo/fill.ts',
+      address,
+      ...(large ? ['--large'] : []),
+    ]) !== 0
+  ) {
     server.removeAllListeners('exit')
     server.on('exit', () => {
       forget()

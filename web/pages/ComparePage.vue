@@ -144,7 +144,7 @@ usePageTitle(() =>
       </ul>
       <template v-if="result.facts.length">
         <h3>What was noted of them</h3>
-        <div class="scroll" tabindex="0" role="region" aria-label="Table, scrolls sideways">
+        <div class="scroll" tabindex="0" role="group" aria-label="Table, scrolls sideways">
           <table class="facts">
             <thead>
               <tr>
@@ -180,7 +180,7 @@ usePageTitle(() =>
               : 'Nothing is larger than the scatter of repeated runs.'
           }}
         </p>
-        <div class="scroll" tabindex="0" role="region" aria-label="Table, scrolls sideways">
+        <div class="scroll" tabindex="0" role="group" aria-label="Table, scrolls sideways">
           <table>
             <thead>
               <tr>
@@ -250,6 +250,7 @@ usePageTitle(() =>
 }
 .pick {
   display: flex;
+  flex-wrap: wrap;
   gap: 0.8rem;
   align-items: center;
 }

@@ -49,8 +49,8 @@ async function remove(what: 'rider' | 'bike' | 'trail', id: string, name: string
 }
 /** Parts of the garage; one at a time, so that none grows without end. */
 const parts = [
-  { key: 'riders', text: 'Riders and bikes' },
-  { key: 'trails', text: 'Test trails' },
+  { key: 'riders', text: 'Riders' },
+  { key: 'trails', text: 'Trails' },
   { key: 'workshop', text: 'Workshop' },
   { key: 'shelf', text: 'Removed' },
 ] as const

@@ -93,7 +93,7 @@ const cautionKeys = Object.keys(cautions) as CautionKey[]
         Each word is evidence, never proof. The numbers are the weights the judgement uses for a mark of
         middle strength (natural log units; 0.7 doubles the odds).
       </p>
-      <div class="scroll" tabindex="0" role="region" aria-label="Table, scrolls sideways">
+      <div class="scroll" tabindex="0" role="group" aria-label="Table, scrolls sideways">
         <table>
           <thead>
             <tr>
@@ -146,7 +146,7 @@ const cautionKeys = Object.keys(cautions) as CautionKey[]
         Plus speaks for a cause, minus against it. A figure with too few hits, trains or braking stretches
         says nothing. These are considered guesses held against simulated rides, not measurements of riders.
       </p>
-      <div class="scroll" tabindex="0" role="region" aria-label="Table, scrolls sideways">
+      <div class="scroll" tabindex="0" role="group" aria-label="Table, scrolls sideways">
         <table>
           <thead>
             <tr>

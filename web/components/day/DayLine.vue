@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, nextTick, onMounted, useTemplateRef, watch } from 'vue'
 import { useUnits } from '../../composables/useUnits.ts'
 import { clockWords } from '../../support/dates.ts'
 import { mindWords } from '../../support/words.ts'
@@ -27,6 +27,19 @@ const noiseWords = computed(() => {
     ? `Runs on the same settings scatter by about ${sd}: a change has to beat that to count.`
     : `No repeat yet: the noise is taken as ${sd}.`
 })
+const field = useTemplateRef<HTMLElement>('field')
+/** Room under the next run, px. */
+const below = 120
+/** A long day opens at its end: the next run is what is reached for. */
+async function toEnd() {
+  await nextTick()
+  const column = field.value?.closest('.col')
+  if (!column || column.scrollHeight <= column.clientHeight) return
+  const end = field.value!.offsetTop + view.value.nextY + below - column.clientHeight
+  if (end > column.scrollTop) column.scrollTop = end
+}
+onMounted(toEnd)
+watch(() => view.value.nextNumber, toEnd)
 function click(w: Waypoint, e: MouseEvent) {
   if (e.shiftKey) emit('compare', w.id)
   else emit('select', w.id)
@@ -42,7 +55,7 @@ const traceLink = (w: Waypoint) => ({ name: 'trace', params: { id: props.bundle.
       <h2 id="line-title">The day so far</h2>
       <span class="soft small">rating, scatter</span>
     </header>
-    <div class="field" :style="{ height: `${view.height}px` }">
+    <div ref="field" class="field" :style="{ height: `${view.height}px` }">
       <svg :height="view.height" width="90" aria-hidden="true">
         <path :d="view.path" class="trail" />
         <path :d="view.path" class="dots" />

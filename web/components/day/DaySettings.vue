@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
 import { TrailDay } from '#contract/day'
 import { useDay } from '../../stores/day.ts'
+import { useOutbox } from '../../stores/outbox.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { optionsOf, purposeWords, surfaceWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
@@ -10,6 +12,8 @@ import DialogFrame from '../shell/DialogFrame.vue'
 const open = defineModel<boolean>('open', { required: true })
 const day = useDay()
 const notices = useNotices()
+const outbox = useOutbox()
+const router = useRouter()
 type Fields = Pick<TrailDay, 'purpose' | 'blind' | 'changeLimit' | 'conditions'>
 const blank = (): Fields => ({
   purpose: 'testing',
@@ -32,6 +36,14 @@ watch(open, (is) => {
   }
   fault.value = ''
 })
+/** Away with it, to Today; the notice brings it back. */
+async function remove() {
+  const id = day.bundle!.day.id
+  if (!(await notices.attempt(() => outbox.remove('day', id)))) return
+  open.value = false
+  await router.push({ name: 'today' })
+  notices.show('The day was removed.', 'done', () => outbox.restore('day', id))
+}
 async function save() {
   const fields = { purpose: true, blind: true, changeLimit: true, conditions: true } as const
   const result = TrailDay.pick(fields).safeParse(form.value)
@@ -88,12 +100,20 @@ async function save() {
         />
       </div>
       <p v-if="fault" class="fault wide" role="alert">{{ fault }}</p>
-      <div class="wide"><BButton type="submit" variant="primary" :disabled="busy">Save</BButton></div>
+      <div class="wide acts">
+        <BButton type="submit" variant="primary" :disabled="busy">Save</BButton>
+        <button type="button" class="btn soft" @click="remove">Remove this day</button>
+      </div>
     </form>
   </DialogFrame>
 </template>
 
 <style scoped>
+.acts {
+  display: flex;
+  justify-content: space-between;
+  gap: 0.6rem;
+}
 form p.soft {
   margin: 0.3rem 0 0;
 }

@@ -101,6 +101,25 @@ const shown = computed(() => {
 .word:hover {
   border-color: var(--ink-soft);
 }
+@media (max-width: 480px) {
+  /* What is found by typing comes last: the words themselves are nearer to a thumb. */
+  .words {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 8px;
+  }
+  .head {
+    display: contents;
+  }
+  .groups {
+    order: 1;
+  }
+  .find {
+    order: 2;
+    max-width: none;
+  }
+}
 @media (max-width: 720px) {
   /* The words flow on without their headings: more of them are in reach of a thumb. */
   .group {

@@ -124,6 +124,7 @@ async function apply() {
           :target="day.pending[a.id]"
           :ghost="ghostFor(a)"
           :bracket="bracketFor(a)"
+          :detail="u.assumed.includes(a.id) ? 'range assumed' : undefined"
           @choose="(v) => day.choose(a.id, v)"
           @apply="applicable && apply()"
           @drop="day.clearPending"

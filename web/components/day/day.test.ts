@@ -145,7 +145,7 @@ describe('the feel strip', () => {
     const w = strip(
       feel({ marks: [{ id: 'm', word: 'pogo', sectionId: 'gone', end: 'front', strength: 2 }] }),
     )
-    expect(w.find('.said').text()).toMatch(/bounces on\s+whole run/)
+    expect(w.find('[aria-label="Said of this run"]').text()).toMatch(/bounces on\s+whole run/)
   })
 })
 

@@ -51,7 +51,7 @@ const rows = computed(() =>
   units.value.map((u) => ({
     u,
     facts: [
-      say('length', u.strokeMm) + (u.end === 'front' ? ' travel' : ' stroke'),
+      `${say('length', u.strokeMm)} ${u.end === 'front' ? 'travel' : 'stroke'}${u.assumed.includes('strokeMm') ? ' (assumed)' : ''}`,
       u.spring,
       `sag target ${u.sagTargetPct} %`,
       u.revalved ? `re-valved${u.revalvedOn ? ` ${u.revalvedOn}` : ''}` : null,
@@ -67,6 +67,7 @@ const rows = computed(() =>
         how: knownWords[at?.known.how ?? 'unread'],
         title: knownTitle(at?.known ?? null),
         base: countBaseWords(a),
+        rangeAssumed: u.assumed.includes(a.id) && a.kind !== 'lever',
         others: starts.value.map(({ held }) => {
           const v = held.positions.find((p) => p.adjusterId === a.id)?.value
           return v === undefined ? '' : positionWords(a, v)
@@ -189,6 +190,7 @@ async function remove(what: 'service' | 'baseline', id: string, name: string) {
                   {{ l.base }}
                 </button>
                 <span v-else class="soft small">{{ ` ${l.base}` }}</span>
+                <small v-if="l.rangeAssumed" class="soft"> range assumed</small>
               </td>
               <td v-for="(o, i) in l.others" :key="i">{{ o }}</td>
             </tr>

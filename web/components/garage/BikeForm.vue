@@ -10,6 +10,9 @@ import NumberField from '../shell/NumberField.vue'
 import { useNotices } from '../../stores/notices.ts'
 import { geometryLever } from '../../support/unitTemplates.ts'
 import { bikeKindWords, optionsOf } from '../../support/words.ts'
+import { adjusterName } from '#core/adjusters/words'
+import { assumedWords } from '../../support/assumed.ts'
+import AssumedNote from './AssumedNote.vue'
 import RecordForm from './RecordForm.vue'
 import UnitForm from './UnitForm.vue'
 
@@ -131,6 +134,7 @@ async function addLever(end: End, name: string, min: number, max: number, step: 
     :fault="otherFault(shown)"
     @submit="submit"
   >
+    <AssumedNote :of="assumedWords(form, adjusterName)" @right="form.assumed = []" />
     <div>
       <label class="form-label" for="bike-name">Name</label>
       <BFormInput id="bike-name" v-model="form.name" placeholder="150 mm trail bike" autocomplete="off" />

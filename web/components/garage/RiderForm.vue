@@ -5,6 +5,9 @@ import { useForm } from '../../composables/useForm.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { levelWords, optionsOf, tasteWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
+import { adjusterName } from '#core/adjusters/words'
+import { assumedWords } from '../../support/assumed.ts'
+import AssumedNote from './AssumedNote.vue'
 import RecordForm from './RecordForm.vue'
 
 const props = defineProps<{ editing: Rider | null }>()
@@ -42,6 +45,7 @@ const shown = ['name', 'bodyMassKg', 'kitMassKg', 'waterL']
     :fault="otherFault(shown)"
     @submit="submit"
   >
+    <AssumedNote :of="assumedWords(form, adjusterName)" @right="form.assumed = []" />
     <div class="wide">
       <label class="form-label" for="rider-name">Name</label>
       <BFormInput id="rider-name" v-model="form.name" autocomplete="off" />

@@ -10,6 +10,9 @@ import NumberField from '../shell/NumberField.vue'
 import AdjusterRow from './AdjusterRow.vue'
 import AirSpringFields from './AirSpringFields.vue'
 import ChartEditor from './ChartEditor.vue'
+import { adjusterName } from '#core/adjusters/words'
+import { assumedWords } from '../../support/assumed.ts'
+import AssumedNote from './AssumedNote.vue'
 import RecordForm from './RecordForm.vue'
 
 const props = defineProps<{ end: End; editing: SuspensionUnit | null }>()
@@ -71,6 +74,7 @@ function remove(i: number) {
     :fault="otherFault(shown)"
     @submit="submit"
   >
+    <AssumedNote :of="assumedWords(form, adjusterName)" @right="form.assumed = []" />
     <div v-if="!editing" class="wide">
       <label class="form-label" for="unit-template">Start from</label>
       <BFormSelect

@@ -26,7 +26,7 @@ const percent = (x: number) => `${Math.round(100 * x)} %`
 </script>
 
 <template>
-  <div class="scroll" tabindex="0" role="region" aria-label="Table, scrolls sideways">
+  <div class="scroll" tabindex="0" role="group" aria-label="Table, scrolls sideways">
     <table>
       <thead>
         <tr>

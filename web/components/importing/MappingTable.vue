@@ -95,7 +95,7 @@ const setRate = (v: number | null) => (mapping.value = { ...mapping.value, sampl
 </script>
 
 <template>
-  <div class="scroll" tabindex="0" role="region" aria-label="Table, scrolls sideways">
+  <div class="scroll" tabindex="0" role="group" aria-label="Table, scrolls sideways">
     <table>
       <thead>
         <tr>

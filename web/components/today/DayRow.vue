@@ -83,11 +83,22 @@ const emit = defineEmits<{ remove: [] }>()
 }
 @media (max-width: 720px) {
   .into {
-    grid-template-columns: 1fr auto;
+    grid-template-columns: auto minmax(0, 1fr) auto;
+    gap: 0 0.6rem;
+    padding: 0.45rem 0.3rem;
   }
-  .bike,
+  .bike {
+    grid-column: 2 / 4;
+  }
+  .trail {
+    grid-column: 1 / 3;
+  }
   .facts {
     grid-column: 1 / -1;
+  }
+  /* A day is removed from its own page there. */
+  .away {
+    display: none;
   }
   .facts {
     font-size: 0.88rem;

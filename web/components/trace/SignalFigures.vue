@@ -71,7 +71,7 @@ p {
 }
 @media (max-width: 1000px) {
   .two {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>
