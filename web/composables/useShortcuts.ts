@@ -1,3 +1,4 @@
+import { dialogsOpen } from '../support/dialogsOpen.ts'
 import { onMounted, onUnmounted, shallowReactive } from 'vue'
 
 /** A key, what it does in words, and the act. Keys that are told together share their words' line. */
@@ -18,8 +19,7 @@ function answer(e: KeyboardEvent): void {
   if (!plain(e) || e.defaultPrevented) return
   const target = e.target instanceof Element ? e.target : null
   // A letter that is typed, or that a dialog is open to, is no shortcut.
-  if (target?.closest('input, textarea, select, [contenteditable], .modal')) return
-  if (document.querySelector('.modal.show')) return
+  if (dialogsOpen.count > 0 || target?.closest('input, textarea, select, [contenteditable]')) return
   const hit = shortcutsNow().findLast((s) => s.key === e.key)
   if (!hit) return
   e.preventDefault()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, onUnmounted, ref, watch } from 'vue'
+import { computed, onUnmounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { v7 as uuid } from 'uuid'
 import type { Feel, Run } from '#contract/run'
@@ -149,16 +149,11 @@ async function removeRun(id: string) {
   await acts.removeRun(id)
   look({ run: undefined })
 }
-/** A dialog that was asked for while it was still closing may have missed it: it is told anew each time. */
-async function openCommand() {
-  commandOpen.value = false
-  await nextTick()
-  commandOpen.value = true
-}
+const openCommand = () => (commandOpen.value = true)
 async function other() {
   await acts.decideOther()
   panel.value = 'bike'
-  void openCommand()
+  openCommand()
 }
 async function repeat() {
   await acts.decideRepeat()
@@ -202,7 +197,7 @@ function pickFile() {
   importOpen.value = true
 }
 useShortcuts([
-  { key: 'c', does: 'change in one line', act: () => day.past || void openCommand() },
+  { key: 'c', does: 'change in one line', act: () => day.past || openCommand() },
   { key: 'r', does: 'log a run', act: () => day.past || void logRun() },
   { key: 'f', does: 'to the feel of the run', act: toFeel },
   { key: 'j', does: 'next run', act: () => step(1) },

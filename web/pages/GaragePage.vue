@@ -273,7 +273,8 @@ ul {
   width: 100%;
   min-height: 48px;
   text-align: left;
-  padding: 0.3rem 0.7rem;
+  padding: 0.1rem 0.7rem;
+  line-height: 1.3;
   border: 0;
   border-left: 5px solid transparent;
   border-bottom: 1px solid var(--line);

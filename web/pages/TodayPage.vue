@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
+import { useMediaQuery } from '@vueuse/core'
 import { computed, defineAsyncComponent, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { DaySummary } from '#contract/endpoints'
@@ -7,6 +8,7 @@ import type { Bike } from '#contract/bike'
 import type { ServiceKind } from '#contract/care'
 import { cache, reads } from '../api/cache.ts'
 import { fetchSample } from '../api/sampleDay.ts'
+import BringIn from '../components/today/BringIn.vue'
 import DayRow from '../components/today/DayRow.vue'
 import EarlierList from '../components/today/EarlierList.vue'
 import FirstSteps from '../components/today/FirstSteps.vue'
@@ -59,12 +61,13 @@ useShortcuts([{ key: 'n', does: 'new trail day', act: () => ready.value && newDa
 
 const today = localToday()
 /** Of what is open from before today, what a page is for; the rest is found among the earlier days. */
-const openShown = 5
+const narrow = useMediaQuery('(max-width: 720px)')
+const openShown = computed(() => (narrow.value ? 3 : 5))
 const open = computed(() => days.value.filter((d) => !d.settled))
 const ofToday = computed(() =>
   open.value.filter((d) => d.date === today).sort((a, b) => a.riderName.localeCompare(b.riderName)),
 )
-const fromBefore = computed(() => open.value.filter((d) => d.date !== today).slice(0, openShown))
+const fromBefore = computed(() => open.value.filter((d) => d.date !== today).slice(0, openShown.value))
 const rows = computed(() => [...ofToday.value, ...fromBefore.value])
 const headlines = useHeadlines(computed(() => rows.value.map((d) => d.id)))
 const rest = computed(() => days.value.filter((d) => !rows.value.includes(d)))
@@ -109,12 +112,17 @@ async function remove(d: DaySummary) {
   if (await notices.attempt(() => outbox.remove('day', d.id)))
     notices.show('The day was removed.', 'done', () => outbox.restore('day', d.id))
 }
+const bringOpen = ref(false)
 const trying = ref(false)
 async function tryDemo() {
   trying.value = true
   await notices.attempt(async () => {
     const letters = await fetchSample(today)
-    for (const l of letters) await outbox.save(l.kind, l.record as { id: string })
+    for (const { kind, record } of letters) {
+      // What is felt belongs to its run and goes by its name.
+      const id = record.id ?? record.runId!
+      await outbox.sendFile({ kind, key: `${kind}:${id}`, params: { id }, body: record, file: null })
+    }
     const day = letters.find((l) => l.kind === 'day')!
     await router.push({ name: 'day', params: { id: day.record.id! } })
   })
@@ -129,11 +137,7 @@ async function tryDemo() {
       <BButton v-if="ready" variant="primary" @click="newDay">New trail day</BButton>
     </div>
     <p v-if="trying" role="status">The invented rider is on the way …</p>
-    <FirstSteps
-      v-if="loaded && !ready"
-      @demo="tryDemo"
-      @bring="router.push({ name: 'garage', query: { part: 'trails' } })"
-    />
+    <FirstSteps v-if="loaded && !ready" @demo="tryDemo" @bring="bringOpen = true" />
     <section v-if="ofToday.length" aria-labelledby="open-title">
       <h2 id="open-title">Today</h2>
       <ul class="days">
@@ -176,6 +180,7 @@ async function tryDemo() {
       <h2 id="days-title" class="list-title">Earlier days</h2>
       <EarlierList :days="rest" @remove="remove" />
     </section>
+    <BringIn v-model:open="bringOpen" />
     <NewDayForm v-if="newAsked" v-model:open="newOpen" :bike-id="newBikeId" />
     <ServiceForm
       v-if="checking"

@@ -11,6 +11,7 @@ export interface Entry {
 }
 
 const mostShown = 12
+const isNamed = (e: Entry, question: string) => e.title.toLowerCase() === question.trim().toLowerCase()
 
 /**
  * Finds entries by the beginnings of words, every word of the question somewhere in the entry; a letter wrong in a longer
@@ -35,6 +36,8 @@ export function lookup(entries: readonly Entry[]): (question: string) => Entry[]
       ? entries.slice(0, mostShown)
       : index
           .search(question)
-          .slice(0, mostShown)
           .map((hit) => byId.get(String(hit.id))!)
+          // A whole name is meant before any name that only holds it.
+          .sort((a, b) => Number(isNamed(b, question)) - Number(isNamed(a, question)))
+          .slice(0, mostShown)
 }

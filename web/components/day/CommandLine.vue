@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, useTemplateRef, watch } from 'vue'
+import { computed, useTemplateRef, watch } from 'vue'
 import { completions } from '#core/command/complete'
 import { parseCommand, type Command } from '#core/command/parse'
 import { nearestReadings } from '#core/command/readings'
@@ -23,19 +23,11 @@ const { moveWords, units } = useUnits()
 /** What was typed stays until it is done: Escape, a look at the rail, and it is still there. */
 const { line, asked } = useCommandText(() => day.bundle?.day.id ?? '')
 const box = useTemplateRef<HTMLInputElement>('box')
-watch(open, async (is) => {
+watch(open, (is) => {
   if (!is) return
   asked.value = ''
   if (!garage.loaded) void notices.attempt(garage.load)
-  await nextTick()
-  focus()
-  // The frame takes the keyboard once it has come up; it is handed on from there.
-  setTimeout(focus, 60)
 })
-function focus() {
-  box.value?.focus()
-  box.value?.select()
-}
 const people = computed(() => {
   const rider = day.bundle?.rider.name ?? ''
   return { rider, others: garage.riders.map((r) => r.name).filter((n) => n !== rider) }
@@ -108,6 +100,7 @@ async function submit() {
       <input
         ref="box"
         v-model="line"
+        data-first
         class="form-control num"
         placeholder="rear reb slower 1"
         autocomplete="off"

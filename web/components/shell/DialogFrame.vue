@@ -5,7 +5,8 @@ let stack: ReturnType<typeof backStack> | null = null
 </script>
 
 <script setup lang="ts">
-import { nextTick, onBeforeUnmount, watch } from 'vue'
+import { nextTick, onBeforeUnmount, useTemplateRef, watch } from 'vue'
+import { dialogsOpen } from '../../support/dialogsOpen.ts'
 
 /**
  * The frame of every dialog: Back closes it and not its page, the keyboard is back where it was when it closes, and its
@@ -21,6 +22,8 @@ const open = defineModel<boolean>('open', { required: true })
 
 let forget: (() => void) | null = null
 let from: HTMLElement | null = null
+const body = useTemplateRef<HTMLElement>('body')
+
 watch(
   open,
   (is) => {
@@ -28,29 +31,44 @@ watch(
       from = document.activeElement instanceof HTMLElement ? document.activeElement : null
       stack ??= backStack(history, window)
       forget = stack.push(() => (open.value = false))
+      dialogsOpen.count++
+      void takeKeys()
     } else if (!is) closed()
   },
-  { immediate: true },
+  { immediate: true, flush: 'post' },
 )
 onBeforeUnmount(closed)
 function closed(): void {
-  forget?.()
+  if (!forget) return
+  forget()
   forget = null
+  dialogsOpen.count--
+  void handBack()
 }
-async function hidden(): Promise<void> {
+/** The first field that asks for it has the keyboard, else the dialog itself. */
+async function takeKeys(): Promise<void> {
   await nextTick()
-  // What opened it may be gone by now, and another dialog may have come up from it.
-  if (document.querySelector('.modal.show')) return
+  const dialog = body.value?.closest<HTMLElement>('.modal')
+  const first = body.value?.querySelector<HTMLElement>('[data-first]')
+  if (first instanceof HTMLInputElement) first.select()
+  ;(first ?? dialog)?.focus()
+}
+/** The next key belongs to what was there before. */
+async function handBack(): Promise<void> {
+  await nextTick()
+  if (dialogsOpen.count > 0) return
+  // What opened it may be gone by now.
   const to = from?.isConnected && from !== document.body ? from : document.getElementById('main')
   to?.focus({ preventScroll: true })
 }
 </script>
 
 <template>
+  <!-- Made anew each time: what is on its way out can neither be asked for nor take a key. -->
   <BModal
-    v-model="open"
-    lazy
-    unmount-lazy
+    v-if="open"
+    :model-value="true"
+    :focus="false"
     no-animation
     no-footer
     title-tag="h2"
@@ -59,8 +77,8 @@ async function hidden(): Promise<void> {
     :title="title"
     :size="size"
     :no-close-on-backdrop="firm"
-    @hidden="hidden"
+    @update:model-value="(is: boolean) => is || (open = false)"
   >
-    <slot />
+    <div ref="body"><slot /></div>
   </BModal>
 </template>

@@ -19,7 +19,6 @@ const entries = useEntries(computed(() => data.value ?? []))
 const find = computed(() => lookup(entries.value))
 const question = ref('')
 const at = ref(0)
-const box = useTemplateRef<HTMLInputElement>('box')
 const list = useTemplateRef<HTMLUListElement>('list')
 const found = computed(() => {
   const byId = new Map(entries.value.map((e) => [e.id, e]))
@@ -28,12 +27,10 @@ const found = computed(() => {
 
 watch(
   open,
-  async (is) => {
+  (is) => {
     if (!is) return
     question.value = ''
     if (!garage.loaded) void notices.attempt(garage.load)
-    await nextTick()
-    setTimeout(() => box.value?.focus(), 30)
   },
   { immediate: true },
 )
@@ -54,8 +51,8 @@ function go(i = at.value) {
 <template>
   <DialogFrame v-model:open="open" title="Search everything">
     <input
-      ref="box"
       v-model="question"
+      data-first
       class="form-control"
       type="text"
       role="combobox"

@@ -25,6 +25,7 @@ const words = <T extends { text?: string }>(options: T[], term: string): T[] => 
       :options="options"
       :filter-function="words"
       no-clear-button
+      no-toggle
       open-on-focus
       placeholder="type a part of the name"
       @update:model-value="(v: unknown) => typeof v === 'string' && (chosen = v)"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import type { DaySummary } from '#contract/endpoints'
 import { byMonth, fitting, type DayFilter } from '../../support/earlierDays.ts'
@@ -9,13 +10,15 @@ import DayRow from './DayRow.vue'
 const props = defineProps<{ days: readonly DaySummary[] }>()
 const emit = defineEmits<{ remove: [day: DaySummary] }>()
 
-const pageDays = 12
+/** As many as stand on a screen or so. */
+const narrow = useMediaQuery('(max-width: 720px)')
+const pageDays = computed(() => (narrow.value ? 8 : 12))
 const filter = ref<DayFilter>({ text: '', state: 'all' })
 const pages = ref(1)
 watch(filter, () => (pages.value = 1), { deep: true })
 const found = computed(() => fitting(props.days, filter.value))
-const shown = computed(() => byMonth(found.value.slice(0, pages.value * pageDays)))
-const left = computed(() => found.value.length - pages.value * pageDays)
+const shown = computed(() => byMonth(found.value.slice(0, pages.value * pageDays.value)))
+const left = computed(() => found.value.length - pages.value * pageDays.value)
 const states = [
   { value: 'all', text: 'all' },
   { value: 'settled', text: 'settled' },
