@@ -65,6 +65,7 @@ const rider = {
   waterL: 1.5,
   level: 'advanced',
   taste: 'lively',
+  assumed: [],
   note: '',
 }
 const unit = {
@@ -82,6 +83,7 @@ const unit = {
   preloadPitchMm: 1.5,
   serviceEveryDays: null,
   charts: [],
+  assumed: [],
   adjusters: [adjusters.click],
   note: '',
 }
@@ -106,6 +108,7 @@ const bike = {
   leverageStart: null,
   leverageEnd: null,
   currentSetupId: null,
+  assumed: [],
   note: '',
 }
 const run = {

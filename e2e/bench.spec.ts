@@ -98,7 +98,7 @@ const gauge = async (page: Page) => Number(await page.getByLabel('Pressure on th
 async function sagByRing(page: Page, truth: Truth): Promise<number> {
   for (let i = 1; i <= 5; i++) {
     await keepRing(page, ringAt(truth, await gauge(page)))
-    await expect(page.getByRole('listitem').filter({ hasText: 'Leave out' })).toHaveCount(i)
+    await expect(page.getByRole('listitem').filter({ hasText: 'Don’t count' })).toHaveCount(i)
     if (await page.getByText('Two readings agree.').isVisible()) return i
     const set = page.getByRole('button', { name: /^I’ve set \d+ psi$/ })
     if (await set.isVisible()) await set.tap()
@@ -171,10 +171,10 @@ test('air fork and air shock, from nothing to a saved baseline', async ({ page }
     await keepRing(page, 30)
     await expect(page.getByText('Was it 30 per cent?')).toBeVisible()
     await page.getByRole('button', { name: 'Yes, per cent' }).tap()
-    await expect(page.getByRole('listitem').filter({ hasText: 'Leave out' })).toContainText('30.0 %')
+    await expect(page.getByRole('listitem').filter({ hasText: 'Don’t count' })).toContainText('30.0 %')
     await page.getByText('Read on the ring, in per cent').tap()
     await page.getByRole('group', { name: 'Typed as' }).getByRole('button', { name: 'length' }).tap()
-    await page.getByRole('button', { name: 'Leave out' }).tap()
+    await page.getByRole('button', { name: 'Don’t count' }).tap()
     await page.getByLabel('Pressure on the gauge').fill('420')
     await keepRing(page, 15)
     await expect(page.getByRole('alert')).toContainText('420 psi is above the 300 psi this unit may have')
@@ -398,7 +398,7 @@ test('units a person reads are theirs, everywhere', async ({ page }) => {
   await page.getByLabel('Wiper to ring').fill('1.5')
   await page.getByRole('button', { name: 'Save this reading' }).tap()
   await expect(page.getByRole('button', { name: /^I’ve set \d\.\d+ bar$/ })).toBeVisible()
-  await expect(page.getByRole('listitem').filter({ hasText: 'Leave out' })).toContainText('5.6 bar')
+  await expect(page.getByRole('listitem').filter({ hasText: 'Don’t count' })).toContainText('5.6 bar')
   await expect(page.getByRole('status').filter({ hasText: 'saved' })).toBeAttached()
   // Stored canonically: 5.6 bar is 81.2 psi, 54 °F is 12.2 °C.
   const garage = await (await page.request.get(`${server.base}/api/v1/garage`)).json()

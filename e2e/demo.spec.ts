@@ -264,6 +264,7 @@ test('two windows: the second sees what the first logs', async ({ page, context 
   await other.goto(page.url())
   await expect(other.getByRole('heading', { name: 'Rear: when does it kick?' })).toBeVisible()
   await page.getByRole('banner').getByRole('button', { name: 'Log run 6' }).click()
+  await expect(page.getByRole('heading', { name: 'Run 6, how it felt' })).toBeVisible()
   await page.getByRole('button', { name: 'Run details' }).click()
   await page.getByRole('dialog').getByText('doesn’t count', { exact: true }).click()
   await page.getByRole('dialog').getByRole('button', { name: 'Save the run' }).click()
@@ -292,7 +293,9 @@ test('what earlier days taught is said, and a day can be judged without it', asy
 test('what is noted of a run is kept, counts, and stands beside the other’s', async ({ page }) => {
   await openDay(page, /Quarry Loop.*29 Aug/)
   const banner = page.getByRole('banner').getByRole('button', { name: /^Log run/ })
+  const number = /\d+/.exec(await banner.innerText())![0]
   await banner.click()
+  await expect(page.getByRole('heading', { name: `Run ${number}, how it felt` })).toBeVisible()
   await page.getByRole('button', { name: 'Run details' }).click()
   const form = page.getByRole('dialog')
   // What was read before is told, never filled in by itself.

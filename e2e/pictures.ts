@@ -89,16 +89,9 @@ try {
     await p.locator('canvas').first().waitFor()
   })
   await picture('phone-sag', `${bench}?step=sag-rear`, again, true)
-  await picture(
-    'phone-rebound',
-    `${bench}?step=rebound`,
-    (p) => p.getByRole('button', { name: 'creeps back' }).first().waitFor(),
-    true,
-  )
   await picture('phone-next', day, proposed, true)
   await picture('phone-feel', day, panel('Feel'), true)
   await picture('phone-bike', day, panel('Bike'), true)
-  await picture('phone-day', day, panel('Day'), true)
 } finally {
   await browser.close()
   await server.stop()

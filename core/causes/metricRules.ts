@@ -94,7 +94,7 @@ export const metricRules: MetricRule[] = [
     ],
   },
   {
-    topic: 'return law',
+    topic: 'return speed by depth',
     label: 'Return speed over depth, 1/s',
     value: ({ m }) => (m.hits >= fewestHits ? m.returnSlopePerS : null),
     text: (x, { end }) => `${end} comes back at ${one(x)} mm/s per mm of depth`,

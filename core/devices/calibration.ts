@@ -235,5 +235,5 @@ export const fittingChecks = [
   'Fully compressed, the sensor, its cable and its mount touch neither frame nor tyre nor crown.',
   'Steering fully left and right, nothing is pulled, pinched or touched.',
   'Every screw of the mount is tight, and the cable cannot reach the wheel if a tie breaks.',
-  'The adapter is screwed on by hand until it stops, and the valve cap is put away.',
+  'The adapter is screwed on by hand until it stops, and the valve cap is kept safe.',
 ] as const

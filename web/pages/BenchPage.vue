@@ -22,11 +22,14 @@ import { useNotices } from '../stores/notices.ts'
 import { staleWords, stepWords } from '../support/benchWords.ts'
 import { cautionsAt } from '../support/cautions.ts'
 import { dayWords } from '../support/dates.ts'
+import BaselineState from '../components/bench/BaselineState.vue'
+import { useGarage } from '../stores/garage.ts'
 import DialogFrame from '../components/shell/DialogFrame.vue'
 import { usePageTitle } from '../composables/usePageTitle.ts'
 
 const props = defineProps<{ bikeId: string }>()
 const bench = useBench()
+const garage = useGarage()
 const notices = useNotices()
 const route = useRoute()
 const router = useRouter()
@@ -168,6 +171,7 @@ usePageTitle(() => (bench.bike ? `Bench, ${bench.bike.name}` : 'Bench'))
       <p v-if="lastPast" class="soft">
         {{ `Last on the bench: ${dayWords(lastPast.startedAt.slice(0, 10))}.` }}
       </p>
+      <BaselineState :setup="garage.currentSetup(bench.bike.id)" :units="bench.units" />
       <CautionList :of="['manuals', 'unsound']" />
       <div class="acts">
         <BButton variant="sun" @click="bench.begin()">Begin</BButton>
@@ -243,7 +247,7 @@ usePageTitle(() => (bench.bike ? `Bench, ${bench.bike.name}` : 'Bench'))
 
 <style scoped>
 .begin {
-  max-width: 720px;
+  max-width: 1000px;
   padding: 1.2rem 1.4rem 1.4rem;
   border-left: 6px solid var(--sun);
 }

@@ -51,7 +51,7 @@ const leave = (id: string, leftOut: boolean) =>
       <span>{{ say('length', l.r.sagMm) }}</span>
       <span class="soft small">{{ postureWords[l.r.posture] }}</span>
       <button type="button" class="btn btn-sm" @click="leave(l.r.id, !l.r.leftOut)">
-        {{ l.r.leftOut ? 'Count it' : 'Leave out' }}
+        {{ l.r.leftOut ? 'Count it' : 'Don’t count' }}
       </button>
       <span v-if="l.note" class="odd">{{ l.note }}</span>
     </li>

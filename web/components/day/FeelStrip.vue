@@ -28,7 +28,7 @@ const total = computed(() => props.sections.reduce((s, x) => s + Math.sqrt(x.len
 // Square root: a short drop must stay as easy to tap as a long straight.
 const share = (s: TrailSection) => Math.max(0.1, Math.sqrt(s.lengthM) / total.value)
 const columns = computed(() =>
-  props.sections.map((s) => `minmax(var(--least), ${share(s).toFixed(3)}fr)`).join(' '),
+  props.sections.map((s) => `minmax(var(--least), ${(10 * share(s)).toFixed(2)}fr)`).join(' '),
 )
 const marksAt = (sectionId: string, end: Mark['end']) =>
   props.feel.marks.filter((m) => m.sectionId === sectionId && m.end === end)

@@ -38,6 +38,15 @@ watch(open, (is) => {
   form.value = draft && draft.version === props.run.version ? draft : { ...props.run }
   fault.value = null
 })
+/** A run that was only just logged is confirmed while its form is open: the same run under a newer version. */
+const content = (r: Run) => JSON.stringify({ ...r, version: 0 })
+watch(
+  () => props.run,
+  (now, before) => {
+    if (open.value && now.id === before.id && content(now) === content(before))
+      form.value = { ...form.value, version: now.version }
+  },
+)
 watch(form, (f) => open.value && keepDraft(draftKey.value, f), { deep: true })
 
 const { say } = useUnits()

@@ -242,7 +242,7 @@ async function remove(what: 'service' | 'baseline', id: string, name: string) {
           >
         </li>
       </ul>
-      <BButton variant="plain" @click="openService(null)">Write something down</BButton>
+      <BButton variant="plain" @click="openService(null)">Log a service</BButton>
     </details>
     <PrintLinks :bike-id="bike.id" :only="setup ? undefined : 'sag-strip'" class="print" />
     <RecountDialog

@@ -51,7 +51,7 @@ const shown = ['date', 'airTempC', 'altitudeM']
   <RecordForm
     v-model:open="open"
     :title="`${bike.name}: service log`"
-    save-label="Write it down"
+    save-label="Save"
     :busy="busy"
     :fault="otherFault(shown)"
     @submit="submit"
