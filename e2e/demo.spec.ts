@@ -196,11 +196,12 @@ test('feel changed in two places is not overwritten: the person chooses', async 
   await page.reload()
   await page.getByRole('button', { name: /^Run 4,/ }).click()
   await expect(page.getByLabel('Note on this run')).toHaveValue('mine')
-  const kept = await (await context.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)).json()
-  expect(kept.feels.find((f: { runId: string }) => f.runId === runId)).toMatchObject({
-    note: 'mine',
-    rating: held.rating,
-  })
+  // What waits in this browser is on the page at once, and at the server a moment later.
+  const kept = async () => {
+    const now = await context.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)
+    return (await now.json()).feels.find((f: { runId: string }) => f.runId === runId)
+  }
+  await expect.poll(kept).toMatchObject({ note: 'mine', rating: held.rating })
 })
 
 test('a form that was overtaken says so, and closing it keeps theirs', async ({ page, context }) => {
