@@ -132,6 +132,8 @@ function clausesOf(tokens: readonly Token[], space: SetupSpace): Clause[] {
     const t = tokens[i]
     if (t.kind === 'number') {
       if (c.number && done()) close()
+      // Two numbers for one move: neither is guessed.
+      if (c.number) throw new InputError('command.unknown-word', { word: t.text, hint: oneOnly })
       c.number = { value: t.value, signed: t.signed }
       i++
       continue
@@ -143,6 +145,8 @@ function clausesOf(tokens: readonly Token[], space: SetupSpace): Clause[] {
     const place = leverPlace()
     if (named.length > 0 && !(word in endWords)) {
       if (done()) close()
+      if (c.part && !c.part.named.length && !c.part.roles.includes(named[0].adjuster.role))
+        throw new InputError('command.unknown-word', { word, hint: oneOnly })
       c.part = {
         word: named[0].words.join(' '),
         roles: [],
@@ -175,9 +179,13 @@ function clausesOf(tokens: readonly Token[], space: SetupSpace): Clause[] {
       const isUnit = word === 'psi' || word === 'bar'
       // "2 psi" after "pressure up": the unit of what was already said.
       if (isUnit && c.part?.roles[0] === 'main-pressure') c.pressureUnit = word as 'psi' | 'bar'
-      else {
+      else if (!done() && c.part && belongsTo(c.part.word, word)) {
+        // "rebound damping", "air spring": one part in two words.
+      } else {
         if (done()) close()
-        c.part = { word, roles: partWords.find(([n]) => n.includes(word))![1], named: [] }
+        // The part before it would be dropped in silence.
+        if (c.part) throw new InputError('command.unknown-word', { word, hint: oneOnly })
+        c.part = { word, roles: rolesByName(word)!, named: [] }
         if (isUnit) c.pressureUnit = word as 'psi' | 'bar'
       }
       i++
@@ -207,10 +215,17 @@ function clausesOf(tokens: readonly Token[], space: SetupSpace): Clause[] {
     if (c.effect && c.number && c.part && next.of !== 'number' && next.of !== 'turning') close()
     const before = c.effect
     if (!before) c.effect = next
+    else if (before.of === next.of && before.sign !== next.sign)
+      throw new InputError('command.unknown-word', { word, hint: oneOnly })
     else if (before.of === 'number' && (next.of === 'rebound' || next.of === 'firmness')) c.effect = next
   }
 }
 
+const oneOnly = 'say one part, one way and one number for each move'
+const rolesByName = (word: string) => partWords.find(([names]) => names.includes(word))?.[1]
+/** Whether a second word only goes on naming the part of the first. */
+const belongsTo = (part: string, word: string) =>
+  word === 'damping' || (part === 'air' && word === 'spring') || rolesByName(part) === rolesByName(word)
 const isPart = (word: string) => partWords.some(([names]) => names.includes(word))
 
 /** What the parts of an end are called, for hints and completion. */

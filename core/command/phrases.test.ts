@@ -122,6 +122,10 @@ const said: [string, string][] = [
   ['shock lever firm', 'rl 2'],
   ['lever middle', 'rl 1'],
   ['put the lever to firm', 'rl 2'],
+  // a part in two words
+  ['rear rebound damping slower 1', 'rr 6'],
+  ['fork air pressure +2', 'fp 82'],
+  ['fork air spring +2', 'fp 82'],
   // several at once are one linked change
   ['shock rebound one slower, fork up two psi', 'rr 6, fp 82'],
   ['shock spacer +1 psi -4', 'rs 2, rp 176'],
@@ -173,6 +177,13 @@ const refused: [string, RegExp][] = [
   ['lsc 8', /already there/],
   ['shock', /Say what to turn|how far/],
   ['7', /which end/],
+  // what was said must not be dropped in silence
+  ['rear reb slower faster 1', /one part, one way and one number/],
+  ['1 2 rear reb slower', /one part, one way and one number/],
+  ['fork lsc firmer softer 2', /one part, one way and one number/],
+  ['fork rebound lsc 9', /one part, one way and one number/],
+  ['rear hsc rebound slower 1', /one part, one way and one number/],
+  ['open the fork rebound in 1', /one part, one way and one number/],
 ]
 
 describe('what must not be guessed', () => {
