@@ -275,6 +275,16 @@ test('two windows: the second sees what the first logs', async ({ page, context 
   await expect(other.getByRole('button', { name: /Run 6,.*puncture/ })).toBeVisible()
 })
 
+test('what is next on Today follows what another window logs', async ({ page, context }) => {
+  await page.goto(server.base)
+  const row = page.getByRole('link', { name: /Next: Rear: when does it kick/ })
+  await expect(row).toBeVisible()
+  const other = await context.newPage()
+  await other.goto(`${server.base}/days/${idOf('day half-way')}`)
+  await tap(other, 'On single hits')
+  await expect(page.getByRole('link', { name: /Ilka.*Next: Rear rebound, \d clicks? slower/ })).toBeVisible()
+})
+
 test('what earlier days taught is said, and a day can be judged without it', async ({ page, context }) => {
   await goOn(page)
   const earlier = page.getByRole('region', { name: 'From earlier days' })

@@ -1,35 +1,66 @@
-import { ref, watch, type Ref } from 'vue'
+import { onScopeDispose, shallowRef, watch, type Ref, type ShallowRef } from 'vue'
+import type { DayBundle } from '#contract/endpoints'
 import { cache, reads } from '../api/cache.ts'
 import { judgeOnce } from '../stores/day/judge.ts'
+import { judgedOf } from '../support/judged.ts'
 import { useUnits } from './useUnits.ts'
 
+export interface Headline {
+  day: DayBundle
+  /** What is next on it; null while it is worked out. */
+  next: string | null
+}
+
 /**
- * What is next on several days, one after the other, off the page's thread. A day that cannot be read is left without.
+ * Several days as they are held, with what is next on each, live: worked out one after the other off the page's thread, and
+ * again only when something it rests on changed. A day that cannot be read is left without.
  *
  * @param ids the days, most wanted first
  */
-export function useHeadlines(ids: Ref<readonly string[]>): Ref<ReadonlyMap<string, string>> {
+export function useHeadlines(ids: Ref<readonly string[]>): ShallowRef<ReadonlyMap<string, Headline>> {
   const { units } = useUnits()
-  const said = ref<ReadonlyMap<string, string>>(new Map())
-  let round = 0
-  watch(
-    () => ids.value.join(),
-    async () => {
-      const mine = ++round
+  const said = shallowRef<ReadonlyMap<string, Headline>>(new Map())
+  /** What each headline rests on. */
+  const restsOn = new Map<string, string>()
+  let wanted = false
+  let running = false
+  let gone = false
+  const tell = (id: string, h: Headline) => (said.value = new Map(said.value).set(id, h))
+
+  async function one(id: string): Promise<void> {
+    const day = await cache.fetchQuery(reads.day(id))
+    const before = said.value.get(id)
+    if (before?.day !== day) tell(id, { day, next: before?.next ?? null })
+    const earlier = day.day.judgedAlone ? [] : await cache.fetchQuery(reads.earlier(id)).catch(() => [])
+    const basis = [day, ...earlier].map((b) => judgedOf(b, units.value)).join()
+    if (gone || restsOn.get(id) === basis) return
+    const { proposal } = await judgeOnce(day, earlier, units.value)
+    restsOn.set(id, basis)
+    tell(id, { day, next: proposal.headline })
+  }
+  async function run(): Promise<void> {
+    wanted = true
+    if (running) return
+    running = true
+    while (wanted && !gone) {
+      wanted = false
       for (const id of ids.value) {
-        try {
-          const bundle = await cache.fetchQuery(reads.day(id))
-          const earlier = bundle.day.judgedAlone ? [] : await cache.fetchQuery(reads.earlier(id))
-          if (mine !== round) return
-          const { proposal } = await judgeOnce(bundle, earlier, units.value)
-          if (mine !== round) return
-          said.value = new Map(said.value).set(id, proposal.headline)
-        } catch {
-          // The row stands without; opening the day tells what is wrong with it.
-        }
+        if (gone) break
+        // The row stands without; opening the day tells what is wrong with it.
+        await one(id).catch(() => undefined)
       }
-    },
-    { immediate: true },
-  )
+    }
+    running = false
+  }
+  watch([() => ids.value.join(), units], () => void run(), { immediate: true })
+  const stop = cache.getQueryCache().subscribe((e) => {
+    if (e.type !== 'updated' || (e.action.type !== 'success' && e.action.type !== 'invalidate')) return
+    const [what, id] = e.query.queryKey as [string, string]
+    if ((what === 'day' || what === 'earlier') && ids.value.includes(id)) void run()
+  })
+  onScopeDispose(() => {
+    gone = true
+    stop()
+  })
   return said
 }

@@ -77,15 +77,9 @@ const { remindersOf } = useReminders()
 const due = computed(() =>
   garage.bikes.flatMap((b) => {
     const day = open.value.find((d) => d.bikeId === b.id)
-    const conditions =
-      day &&
-      cache.getQueryData<{
-        day: { conditions: { airTempC: number | null; altitudeM: number | null } }
-        trail: { place: string }
-      }>(reads.day(day.id).queryKey)
-    const { airTempC = null, altitudeM = null } =
-      headlines.value && conditions ? conditions.day.conditions : {}
-    const why = remindersOf(b, { airTempC, altitudeM, place: conditions?.trail.place ?? '' })
+    const held = day && headlines.value.get(day.id)?.day
+    const { airTempC = null, altitudeM = null } = held?.day.conditions ?? {}
+    const why = remindersOf(b, { airTempC, altitudeM, place: held?.trail.place ?? '' })
     return why.length
       ? [
           {
@@ -145,7 +139,7 @@ async function tryDemo() {
           v-for="d in ofToday"
           :key="d.id"
           :day="d"
-          :next="headlines.get(d.id) ?? null"
+          :next="headlines.get(d.id)?.next ?? null"
           @remove="remove(d)"
         />
       </ul>
@@ -157,7 +151,7 @@ async function tryDemo() {
           v-for="d in fromBefore"
           :key="d.id"
           :day="d"
-          :next="headlines.get(d.id) ?? null"
+          :next="headlines.get(d.id)?.next ?? null"
           @remove="remove(d)"
         />
       </ul>
