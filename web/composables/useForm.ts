@@ -1,6 +1,7 @@
 import { computed, provide, ref, shallowRef, watch, type ComputedRef, type InjectionKey, type Ref } from 'vue'
 import type { z } from 'zod'
 import { ApiError } from '../api/client.ts'
+import { toFault } from '../support/toFault.ts'
 import { keepDraft, readDraft } from '../support/drafts.ts'
 
 /** One field that differs between what was typed and what somebody else saved. */
@@ -81,7 +82,7 @@ export function useForm<T extends { version: number; id: string }>(options: {
     if (!result.success) {
       const issue = result.error.issues[0]
       fault.value = { path: issue.path.join('.'), message: issue.message }
-      return
+      return toFault(document.querySelector('.modal.show form') ?? document)
     }
     fault.value = null
     busy.value = true

@@ -5,6 +5,7 @@ import type { Bike } from '#contract/bike'
 import type { Rider } from '#contract/rider'
 import type { Trail } from '#contract/trail'
 import { useMediaQuery } from '@vueuse/core'
+import ChoiceKeys from '../components/shell/ChoiceKeys.vue'
 import RemovedShelf from '../components/garage/RemovedShelf.vue'
 import BaselineForm from '../components/garage/BaselineForm.vue'
 import BikeCard from '../components/garage/BikeCard.vue'
@@ -15,7 +16,6 @@ import WorkshopShelf from '../components/garage/WorkshopShelf.vue'
 import { useGarage } from '../stores/garage.ts'
 import { useOutbox } from '../stores/outbox.ts'
 import { useNotices } from '../stores/notices.ts'
-import { vRoving } from '../support/roving.ts'
 import { levelWords, sectionWords, tasteWords } from '../support/words.ts'
 import { usePageTitle } from '../composables/usePageTitle.ts'
 
@@ -49,17 +49,17 @@ async function remove(what: 'rider' | 'bike' | 'trail', id: string, name: string
 }
 /** Parts of the garage; one at a time, so that none grows without end. */
 const parts = [
-  { key: 'riders', text: 'Riders' },
-  { key: 'trails', text: 'Trails' },
-  { key: 'workshop', text: 'Workshop' },
-  { key: 'shelf', text: 'Removed' },
+  { value: 'riders', text: 'Riders' },
+  { value: 'trails', text: 'Trails' },
+  { value: 'workshop', text: 'Workshop' },
+  { value: 'shelf', text: 'Removed' },
 ] as const
-type Part = (typeof parts)[number]['key']
+type Part = (typeof parts)[number]['value']
 const asked = (key: string) => (typeof route.query[key] === 'string' ? String(route.query[key]) : '')
 const part = computed<Part>(
-  () => parts.find((p) => p.key === asked('part'))?.key ?? (asked('trail') ? 'trails' : 'riders'),
+  () => parts.find((p) => p.value === asked('part'))?.value ?? (asked('trail') ? 'trails' : 'riders'),
 )
-const toPart = (key: Part) => void router.replace({ query: { part: key } })
+const toPart = (to: Part) => void router.replace({ query: { part: to } })
 
 const text = ref('')
 const words = computed(() => text.value.toLowerCase().split(/\s+/).filter(Boolean))
@@ -110,16 +110,8 @@ usePageTitle(() => 'Garage')
       <RouterLink class="btn btn-sun" :to="{ name: 'setup' }">Set up a bike</RouterLink>
     </div>
     <div class="find">
-      <nav v-roving class="choice" aria-label="Parts of the garage">
-        <button
-          v-for="p in parts"
-          :key="p.key"
-          type="button"
-          :aria-pressed="part === p.key"
-          @click="toPart(p.key)"
-        >
-          {{ p.text }}
-        </button>
+      <nav aria-label="Parts of the garage">
+        <ChoiceKeys :model-value="part" label="What is shown" :options="parts" @update:model-value="toPart" />
       </nav>
       <input
         v-if="part === 'riders' || part === 'trails'"

@@ -21,6 +21,7 @@ import { useWho } from '../composables/useWho.ts'
 import { useGarage } from '../stores/garage.ts'
 import { useNotices } from '../stores/notices.ts'
 import { cautions } from '../support/cautions.ts'
+import { toFault } from '../support/toFault.ts'
 import { keepDraft, readDraft } from '../support/drafts.ts'
 import {
   firstBike,
@@ -82,7 +83,7 @@ const counting = ref(false)
 const go = (to: number) => void router.push({ query: { at: steps.value[to]?.key } })
 function next() {
   fault.value = faultOf(step.value.key)
-  if (fault.value) return void nextTick(() => document.querySelector<HTMLElement>('.question input')?.focus())
+  if (fault.value) return void toFault()
   go(at.value + 1)
 }
 function faultOf(key: string): string {

@@ -7,7 +7,7 @@ import type { SuspensionUnit } from '#contract/unit'
 import { startClicks } from '#core/damper/startClicks'
 import { ridingMassKg } from '#core/spring/load'
 import { startPressures } from '#core/spring/start'
-import { newAdjuster } from './unitTemplates.ts'
+import { newAdjuster, newUnit } from './unitTemplates.ts'
 
 /** What can be seen on a fork or a shock without a manual. */
 export type Part = 'air' | 'coil' | 'red' | 'red-two' | 'blue' | 'blue-two' | 'lever' | 'turn'
@@ -125,28 +125,11 @@ function unitOf(end: End, a: EndAnswers, owner: string, kind: BikeKind, wheelMm:
   }
   if (a.parts.includes('turn')) add({ ...newAdjuster('turn', end), role: 'compression' }, true)
   if (a.parts.includes('lever')) add(newAdjuster('lever', end), true)
-  return {
-    id: uuid(),
-    version: 0,
-    name:
-      end === 'front'
-        ? `${owner} ${strokeMm} mm ${spring === 'coil' ? 'coil ' : ''}fork`
-        : `${owner} ${kind === 'other' ? '' : `${kind} `}${spring} shock`,
-    end,
-    spring,
-    strokeMm,
-    sagTargetPct: end === 'front' ? 20 : 30,
-    revalved: false,
-    revalvedOn: null,
-    idNote: '',
-    airSpring: null,
-    preloadPitchMm: 1.5,
-    serviceEveryDays: null,
-    charts: [],
-    adjusters,
-    assumed,
-    note: '',
-  }
+  const name =
+    end === 'front'
+      ? `${owner} ${strokeMm} mm ${spring === 'coil' ? 'coil ' : ''}fork`
+      : `${owner} ${kind === 'other' ? '' : `${kind} `}${spring} shock`
+  return { ...newUnit(end, name, spring, strokeMm, adjusters), assumed }
 }
 
 export interface FirstBike {

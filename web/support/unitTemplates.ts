@@ -85,7 +85,8 @@ export interface UnitTemplate {
   make: () => SuspensionUnit
 }
 
-function unit(
+/** A unit with these parts and nothing else known of it. */
+export function newUnit(
   end: End,
   name: string,
   spring: 'air' | 'coil',
@@ -128,13 +129,13 @@ export function unitTemplates(end: End): UnitTemplate[] {
         {
           key: 'air-1',
           label: 'Air fork, rebound only',
-          make: () => unit(end, '130 mm air fork', 'air', 130, [pressure(end), click(end, 'rebound', 12)]),
+          make: () => newUnit(end, '130 mm air fork', 'air', 130, [pressure(end), click(end, 'rebound', 12)]),
         },
         {
           key: 'air-2',
           label: 'Air fork, compression and rebound',
           make: () =>
-            unit(end, '150 mm air fork', 'air', 150, [
+            newUnit(end, '150 mm air fork', 'air', 150, [
               pressure(end),
               spacers(end),
               click(end, 'low-speed-compression', 16),
@@ -145,7 +146,7 @@ export function unitTemplates(end: End): UnitTemplate[] {
           key: 'air-4',
           label: 'Air fork, four dials',
           make: () =>
-            unit(end, '160 mm air fork, 4-way', 'air', 160, [
+            newUnit(end, '160 mm air fork, 4-way', 'air', 160, [
               pressure(end),
               spacers(end),
               click(end, 'low-speed-compression', 16),
@@ -158,7 +159,7 @@ export function unitTemplates(end: End): UnitTemplate[] {
           key: 'coil',
           label: 'Coil fork',
           make: () =>
-            unit(end, '170 mm coil fork', 'coil', 170, [
+            newUnit(end, '170 mm coil fork', 'coil', 170, [
               newAdjuster('spring-rate', end),
               click(end, 'low-speed-compression', 12),
               click(end, 'rebound', 12),
@@ -169,13 +170,13 @@ export function unitTemplates(end: End): UnitTemplate[] {
         {
           key: 'air-1',
           label: 'Air shock, rebound only',
-          make: () => unit(end, '50 mm air shock', 'air', 50, [pressure(end), click(end, 'rebound', 10)]),
+          make: () => newUnit(end, '50 mm air shock', 'air', 50, [pressure(end), click(end, 'rebound', 10)]),
         },
         {
           key: 'air-2',
           label: 'Air shock, rebound and lever',
           make: () =>
-            unit(end, '55 mm air shock', 'air', 55, [
+            newUnit(end, '55 mm air shock', 'air', 55, [
               pressure(end),
               spacers(end),
               click(end, 'rebound', 14),
@@ -186,7 +187,7 @@ export function unitTemplates(end: End): UnitTemplate[] {
           key: 'air-4',
           label: 'Air shock, four dials',
           make: () =>
-            unit(end, '65 mm air shock, 4-way', 'air', 65, [
+            newUnit(end, '65 mm air shock, 4-way', 'air', 65, [
               pressure(end),
               spacers(end),
               click(end, 'low-speed-compression', 16),
@@ -199,7 +200,7 @@ export function unitTemplates(end: End): UnitTemplate[] {
           key: 'coil',
           label: 'Coil shock',
           make: () =>
-            unit(end, '60 mm coil shock', 'coil', 60, [
+            newUnit(end, '60 mm coil shock', 'coil', 60, [
               newAdjuster('spring-rate', end),
               {
                 ...newAdjuster('turn', end),

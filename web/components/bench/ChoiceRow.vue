@@ -1,4 +1,6 @@
 <script setup lang="ts" generic="K extends string">
+import ChoiceKeys from '../shell/ChoiceKeys.vue'
+
 /** One of a few, as buttons big enough for gloves. */
 defineProps<{
   label: string
@@ -10,22 +12,17 @@ const emit = defineEmits<{ 'update:modelValue': [value: K] }>()
 </script>
 
 <template>
-  <div role="group" :aria-label="label" class="row">
+  <div class="row">
     <span class="form-label"
       >{{ label }}
       <RouterLink v-if="handbook" :to="`/handbook#${handbook}`" class="more">which and why</RouterLink>
     </span>
-    <span class="choice">
-      <button
-        v-for="o in options"
-        :key="o.value"
-        type="button"
-        :aria-pressed="modelValue === o.value"
-        @click="emit('update:modelValue', o.value)"
-      >
-        {{ o.text }}
-      </button>
-    </span>
+    <ChoiceKeys
+      :model-value="modelValue"
+      :label="label"
+      :options="options"
+      @update:model-value="(v) => emit('update:modelValue', v)"
+    />
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vRoving } from '../../support/roving.ts'
 import { computed, ref, toRef, watch } from 'vue'
 import { v7 as uuid } from 'uuid'
 import type { ReadingMark, SagMethod, SagReading } from '#contract/bench'
@@ -262,7 +263,7 @@ const slipWords = computed(() => {
     </div>
     <fieldset class="spoils">
       <legend class="form-label">Was anything not as it should be?</legend>
-      <span class="choice">
+      <span v-roving class="choice">
         <button
           v-for="x in spoils"
           :key="x.mark"

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { Run, type Effort } from '#contract/run'
 import { useUnits } from '../../composables/useUnits.ts'
+import { toFault } from '../../support/toFault.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
 import { effortWords, mindWords, optionsOf, runKindWords, surfaceWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
@@ -79,7 +80,7 @@ async function submit() {
   if (!result.success) {
     const issue = result.error.issues[0]
     fault.value = { path: issue.path.join('.'), message: issue.message }
-    return
+    return toFault(document.querySelector('.modal.show form') ?? document)
   }
   for (const [path, mm, stroke] of [
     ['ringFrontMm', clean.ringFrontMm, props.frontStrokeMm],

@@ -3,7 +3,7 @@ import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import type { DaySummary } from '#contract/endpoints'
 import { byMonth, fitting, type DayFilter } from '../../support/earlierDays.ts'
-import { vRoving } from '../../support/roving.ts'
+import ChoiceKeys from '../shell/ChoiceKeys.vue'
 import DayRow from './DayRow.vue'
 
 /** Days that are over, by month: found by typing, a page at a time. */
@@ -36,17 +36,7 @@ const states = [
       placeholder="rider, bike, trail, month"
       autocomplete="off"
     />
-    <div v-roving class="choice" role="group" aria-label="Which days">
-      <button
-        v-for="s in states"
-        :key="s.value"
-        type="button"
-        :aria-pressed="filter.state === s.value"
-        @click="filter.state = s.value"
-      >
-        {{ s.text }}
-      </button>
-    </div>
+    <ChoiceKeys v-model="filter.state" label="Which days" :options="states" />
     <span class="soft num" role="status">{{ `${found.length} ${found.length === 1 ? 'day' : 'days'}` }}</span>
   </div>
   <section v-for="m in shown" :key="m.month" :aria-label="m.month">
