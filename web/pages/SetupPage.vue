@@ -21,6 +21,7 @@ import { useWho } from '../composables/useWho.ts'
 import { useGarage } from '../stores/garage.ts'
 import { useNotices } from '../stores/notices.ts'
 import { cautions } from '../support/cautions.ts'
+import { dialWords, startFault, type StartFault } from '../support/startFault.ts'
 import { toFault } from '../support/toFault.ts'
 import { keepDraft, readDraft } from '../support/drafts.ts'
 import {
@@ -74,44 +75,24 @@ const step = computed(() => steps.value[at.value])
 usePageTitle(() => step.value.title)
 const heading = useTemplateRef<HTMLElement>('heading')
 watch(at, async () => {
-  fault.value = ''
+  fault.value = null
   await nextTick()
   heading.value?.focus()
 })
-const fault = ref('')
+const fault = ref<StartFault | null>(null)
 const counting = ref(false)
 const go = (to: number) => void router.push({ query: { at: steps.value[to]?.key } })
 function next() {
-  fault.value = faultOf(step.value.key)
+  fault.value = startFault(step.value.key, answers.value, counting.value)
   if (fault.value) return void toFault()
   go(at.value + 1)
 }
-function faultOf(key: string): string {
-  const a = answers.value
-  if (key === 'who' && !a.riderId) {
-    if (!a.name.trim()) return 'Say what the rider is called.'
-    const r = Rider.shape.bodyMassKg.safeParse(a.bodyMassKg)
-    if (!r.success) return r.error.issues[0].message
-    if (a.bodyMassKg === null) return 'Give the weight without kit: every pressure follows from it.'
-  }
-  if (key === 'travel')
-    for (const end of ['front', 'rear'] as const) {
-      const mm = a[end].travelMm
-      if (mm !== null && !(mm >= 60 && mm <= 260)) return 'Travel is between 60 and 260 mm.'
-    }
-  if (key === 'fork' && a.front.parts.length === 0)
-    return 'Tap at least one thing you see, or “None of these”.'
-  if (key === 'shock' && a.rear.parts.length === 0)
-    return 'Tap at least one thing you see, or “None of these”.'
-  if (key === 'count' && counting.value)
-    for (const end of ends.value)
-      for (const r of rolesOf(a[end].parts)) {
-        const c = a[end].counts[r]
-        if (c && c.clicks !== null && c.at !== null && c.at > c.clicks)
-          return `${roleWords(end, r)} stands at ${c.at}, but has only ${c.clicks} clicks from stop to stop.`
-      }
-  return ''
-}
+/** The fault beside its field. */
+const faultAt = (field: string) => (fault.value?.field === field ? fault.value.words : null)
+/** Fields show their own fault; what has none is said below. */
+const otherFault = computed(() =>
+  fault.value && ['parts', 'record'].includes(fault.value.field) ? fault.value.words : null,
+)
 const ends = computed(() => (answers.value.hardtail ? (['front'] as const) : (['front', 'rear'] as const)))
 const kinds = computed(() =>
   (Object.keys(bikeKindWords) as BikeKind[]).map((k) => ({ key: k, text: bikeKindWords[k] })),
@@ -120,16 +101,6 @@ function pickKind(kind: BikeKind) {
   answers.value.kind = kind
   next()
 }
-const roleName: Record<string, string> = {
-  compression: 'compression (blue)',
-  'low-speed-compression': 'low-speed compression (blue)',
-  'high-speed-compression': 'high-speed compression (blue)',
-  rebound: 'rebound (red)',
-  'low-speed-rebound': 'low-speed rebound (red)',
-  'high-speed-rebound': 'high-speed rebound (red)',
-}
-const roleWords = (end: 'front' | 'rear', role: string) =>
-  `${end === 'front' ? 'Fork' : 'Shock'} ${roleName[role] ?? role}`
 const countOf = (end: 'front' | 'rear', role: string) =>
   (answers.value[end].counts[role] ??= { clicks: null, at: null })
 
@@ -151,7 +122,7 @@ async function save(then: 'bench' | 'day') {
     ...units.map((u) => SuspensionUnit.safeParse(u)),
     Bike.safeParse(bike),
   ].find((r) => !r.success)
-  if (broken?.error) return (fault.value = broken.error.issues[0].message)
+  if (broken?.error) return void (fault.value = { field: 'record', words: broken.error.issues[0].message })
   busy.value = true
   const hand = { at: new Date().toISOString(), by: who.value }
   const parts = units.flatMap((u) => u.adjusters.map((part) => ({ part, end: u.end })))
@@ -252,12 +223,14 @@ const riders = computed(() => [
           <div>
             <label class="form-label" for="setup-name">Name</label>
             <BFormInput id="setup-name" v-model="answers.name" autocomplete="off" maxlength="80" />
+            <p v-if="faultAt('name')" class="fault" role="alert">{{ faultAt('name') }}</p>
           </div>
           <NumberField
             v-model="answers.bodyMassKg"
             label="Weight, without kit"
             quantity="mass"
             hint="private: never on a shared view"
+            :fault="faultAt('mass')"
           />
         </div>
       </template>
@@ -304,6 +277,7 @@ const riders = computed(() => [
             :label="end === 'front' ? 'Front' : 'Rear wheel'"
             unit="mm"
             :placeholder="`usually ${usualTravelMm[answers.kind][end]}`"
+            :fault="faultAt(`travel.${end}`)"
           />
         </div>
         <BButton
@@ -338,9 +312,19 @@ const riders = computed(() => [
         <template v-if="counting">
           <template v-for="end in ends" :key="end">
             <fieldset v-for="r in rolesOf(answers[end].parts)" :key="end + r" class="field-grid">
-              <legend>{{ roleWords(end, r) }}</legend>
-              <NumberField v-model="countOf(end, r).clicks" label="From stop to stop" unit="clicks" />
-              <NumberField v-model="countOf(end, r).at" label="It stands, from closed" unit="clicks" />
+              <legend>{{ dialWords(end, r) }}</legend>
+              <NumberField
+                v-model="countOf(end, r).clicks"
+                label="From stop to stop"
+                unit="clicks"
+                :fault="faultAt(`count.${end}.${r}.clicks`)"
+              />
+              <NumberField
+                v-model="countOf(end, r).at"
+                label="It stands, from closed"
+                unit="clicks"
+                :fault="faultAt(`count.${end}.${r}.at`)"
+              />
             </fieldset>
           </template>
           <p v-if="ends.every((e) => rolesOf(answers[e].parts).length === 0)" class="soft">
@@ -376,7 +360,7 @@ const riders = computed(() => [
           <BButton variant="plain" class="ride" :disabled="busy" @click="save('day')">Ride it</BButton>
         </div>
       </template>
-      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+      <p v-if="otherFault" class="fault" role="alert">{{ otherFault }}</p>
       <div v-if="step.key !== 'start'" class="foot">
         <BButton v-if="at > 0" variant="plain" @click="router.back()">Previous</BButton>
         <BButton

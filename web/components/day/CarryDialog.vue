@@ -17,6 +17,7 @@ import { shortDayWords } from '../../support/dates.ts'
 import { optionsOf, paceWords, steepnessWords, surfaceWords } from '../../support/words.ts'
 import EndMark from '../shell/EndMark.vue'
 import NumberField from '../shell/NumberField.vue'
+import TypedPicker from '../shell/TypedPicker.vue'
 import DialogFrame from '../shell/DialogFrame.vue'
 
 const props = defineProps<{ bundle: DayBundle; setup: Setup }>()
@@ -156,10 +157,7 @@ async function save() {
 <template>
   <DialogFrame v-model:open="open" size="lg" title="Carry this setup over">
     <form class="field-grid" @submit.prevent="save">
-      <div class="wide">
-        <label class="form-label" for="carry-bike">To which bike and rider</label>
-        <BFormSelect id="carry-bike" v-model="form.bikeId" :options="bikes" />
-      </div>
+      <TypedPicker v-model="form.bikeId" class="wide" label="To which bike and rider" :options="bikes" />
       <NumberField v-model="form.fromKg" label="Riding weight here" quantity="mass" />
       <NumberField v-model="form.toKg" label="Riding weight there" quantity="mass" />
       <NumberField v-model="form.airTempC" label="Air there" quantity="temperature" />

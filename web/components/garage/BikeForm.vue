@@ -7,6 +7,7 @@ import type { SuspensionUnit } from '#contract/unit'
 import { useForm } from '../../composables/useForm.ts'
 import { useGarage } from '../../stores/garage.ts'
 import NumberField from '../shell/NumberField.vue'
+import TypedPicker from '../shell/TypedPicker.vue'
 import { useNotices } from '../../stores/notices.ts'
 import { geometryLever } from '../../support/unitTemplates.ts'
 import { bikeKindWords, optionsOf } from '../../support/words.ts'
@@ -58,7 +59,7 @@ const { form, busy, submit, faultOf, otherFault } = useForm<Bike>({
   save: async (b) => emit('saved', await garage.saveBike(b)),
 })
 const riders = computed(() => garage.riders.map((r) => ({ value: r.id, text: r.name })))
-const unitsAt = (end: End, none: string) => [
+const unitsAt = (end: End, none: string): { value: string | null; text: string }[] => [
   { value: null, text: none },
   ...garage.units.filter((u) => u.end === end).map((u) => ({ value: u.id, text: u.name })),
 ]
@@ -140,10 +141,7 @@ async function addLever(end: End, name: string, min: number, max: number, step: 
       <BFormInput id="bike-name" v-model="form.name" placeholder="150 mm trail bike" autocomplete="off" />
       <p v-if="faultOf('name')" class="fault" role="alert">{{ faultOf('name') }}</p>
     </div>
-    <div>
-      <label class="form-label" for="bike-rider">Rider</label>
-      <BFormSelect id="bike-rider" v-model="form.riderId" :options="riders" />
-    </div>
+    <TypedPicker v-model="form.riderId" label="Rider" :options="riders" />
     <div>
       <label class="form-label" for="bike-kind">Use</label>
       <BFormSelect id="bike-kind" v-model="form.kind" :options="optionsOf(bikeKindWords)" />
@@ -153,22 +151,16 @@ async function addLever(end: End, name: string, min: number, max: number, step: 
       ><input v-model="form.eBike" type="checkbox" class="form-check-input" /> E-bike</label
     >
     <div class="wide unit">
-      <div>
-        <label class="form-label" for="bike-front">Fork</label>
-        <BFormSelect
-          id="bike-front"
-          v-model="form.frontUnitId"
-          :options="unitsAt('front', 'rigid, or not yet made')"
-        />
-      </div>
+      <TypedPicker
+        v-model="form.frontUnitId"
+        label="Fork"
+        :options="unitsAt('front', 'rigid, or not yet made')"
+      />
       <BButton variant="plain" @click="makeUnit('front')">New fork</BButton>
       <BButton v-if="form.frontUnitId" variant="plain" @click="editUnit('front')">Edit</BButton>
     </div>
     <div class="wide unit">
-      <div>
-        <label class="form-label" for="bike-rear">Shock</label>
-        <BFormSelect id="bike-rear" v-model="form.rearUnitId" :options="unitsAt('rear', 'none: hardtail')" />
-      </div>
+      <TypedPicker v-model="form.rearUnitId" label="Shock" :options="unitsAt('rear', 'none: hardtail')" />
       <BButton variant="plain" @click="makeUnit('rear')">New shock</BButton>
       <BButton v-if="form.rearUnitId" variant="plain" @click="editUnit('rear')">Edit</BButton>
     </div>

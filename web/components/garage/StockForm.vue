@@ -5,6 +5,7 @@ import { StockItem } from '#contract/care'
 import { useForm } from '../../composables/useForm.ts'
 import { useGarage } from '../../stores/garage.ts'
 import NumberField from '../shell/NumberField.vue'
+import TypedPicker from '../shell/TypedPicker.vue'
 import RecordForm from './RecordForm.vue'
 
 const props = defineProps<{ editing: StockItem | null; kind: StockItem['kind'] }>()
@@ -26,7 +27,7 @@ const { form, busy, submit, faultOf, otherFault } = useForm<StockItem>({
 })
 const spring = computed(() => (form.value.kind === 'spring' ? form.value : null))
 const spacer = computed(() => (form.value.kind === 'spacer' ? form.value : null))
-const units = computed(() => [
+const units = computed<{ value: string | null; text: string }[]>(() => [
   { value: null, text: 'any' },
   ...garage.units.filter((u) => u.spring === 'air').map((u) => ({ value: u.id, text: u.name })),
 ])
@@ -98,9 +99,6 @@ const shown = ['name', 'count', 'rateNPerMm', 'strokeMm']
         />
       </div>
     </template>
-    <div v-if="spacer" class="wide">
-      <label class="form-label" for="stock-unit">Fits</label>
-      <BFormSelect id="stock-unit" v-model="spacer.unitId" :options="units" />
-    </div>
+    <TypedPicker v-if="spacer" v-model="spacer.unitId" class="wide" label="Fits" :options="units" />
   </RecordForm>
 </template>

@@ -45,6 +45,7 @@ const broken = computed(() => (Number.isNaN(model.value) ? 'Enter a number.' : (
         autocomplete="off"
         :value="shown"
         :placeholder="placeholder"
+        :aria-invalid="broken ? true : undefined"
         :aria-describedby="`${id}-more`"
         @change="read"
       />

@@ -1,12 +1,18 @@
-<script setup lang="ts">
+<script setup lang="ts" generic="T extends string | null">
 import { computed, useId } from 'vue'
 
-/** One of a list: a plain select while the list is short, typed at once it is long. */
-const props = defineProps<{ label: string; options: readonly { value: string; text: string }[] }>()
-const chosen = defineModel<string>({ required: true })
+/** One of a list: a plain select while the list is short, typed at once it is long. `null` stands for none of them. */
+const props = defineProps<{ label: string; options: readonly { value: T; text: string }[] }>()
+const chosen = defineModel<T>({ required: true })
 /** More than this is not read through any more. */
 const readThrough = 12
 const id = useId()
+/** The widgets know strings only: none of them is the empty one. */
+const plain = computed(() => props.options.map((o) => ({ value: o.value ?? '', text: o.text })))
+function choose(to: unknown) {
+  const found = props.options.find((o) => (o.value ?? '') === to)
+  if (found) chosen.value = found.value
+}
 const typed = computed(() => props.options.length > readThrough)
 /** Every typed word somewhere in the text. */
 const words = <T extends { text?: string }>(options: T[], term: string): T[] => {
@@ -21,15 +27,15 @@ const words = <T extends { text?: string }>(options: T[], term: string): T[] => 
     <BAutocomplete
       v-if="typed"
       :id="id"
-      :model-value="chosen"
-      :options="options"
+      :model-value="chosen ?? ''"
+      :options="plain"
       :filter-function="words"
       no-clear-button
       no-toggle
       open-on-focus
       placeholder="type a part of the name"
-      @update:model-value="(v: unknown) => typeof v === 'string' && (chosen = v)"
+      @update:model-value="choose"
     />
-    <BFormSelect v-else :id="id" v-model="chosen" :options="options" />
+    <BFormSelect v-else :id="id" :model-value="chosen ?? ''" :options="plain" @update:model-value="choose" />
   </div>
 </template>
