@@ -9,6 +9,8 @@ export default mergeConfig(
       include: ['{contract,core,server,web,demo,logger,scripts}/**/*.test.ts'],
       setupFiles: ['scripts/test-seed.ts'],
       testTimeout: 20_000,
+      // One for each processor: the default leaves one idle, which on two is half.
+      maxWorkers: '100%',
     },
   }),
 )

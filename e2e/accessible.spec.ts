@@ -7,11 +7,15 @@ import { startDemo, type RunningServer } from './server.ts'
 // Colours are looked at as they come to rest.
 test.use({ contextOptions: { reducedMotion: 'reduce' } })
 
+// They only look.
+test.describe.configure({ mode: 'parallel' })
 let server: RunningServer
 test.beforeAll(async () => {
   server = await startDemo()
 })
 test.afterAll(async () => server?.stop())
+
+type Violations = Awaited<ReturnType<AxeBuilder['analyze']>>['violations']
 
 /** Contrast takes most of the time and depends on colours, not on width: it is looked at once a theme. */
 const looks = [
@@ -19,6 +23,22 @@ const looks = [
   { width: 390, height: 844, theme: 'dark', only: 'color-contrast' },
   { width: 320, height: 700, theme: 'light', only: null },
 ] as const
+
+/** Numbers are read in sun and in the dusk: 7:1, the big ones too. */
+async function paleNumbers(page: Page): Promise<Violations> {
+  if ((await page.locator('.num:visible').count()) === 0) return []
+  const axe = new AxeBuilder({ page }).include('.num').options({
+    runOnly: ['color-contrast-enhanced'],
+    resultTypes: ['violations'],
+    rules: { 'color-contrast-enhanced': { enabled: true } },
+    checks: {
+      'color-contrast-enhanced': {
+        options: { contrastRatio: { normal: { expected: 7 }, large: { expected: 7 } } },
+      },
+    },
+  } as Parameters<AxeBuilder['options']>[0])
+  return (await axe.setLegacyMode(true).analyze()).violations
+}
 
 /** What is wrong at any size in day and dusk colours, one line a fault. */
 async function faults(page: Page): Promise<string[]> {
@@ -31,6 +51,7 @@ async function faults(page: Page): Promise<string[]> {
     if (only) axe.withRules(only)
     else if (width === 320) axe.disableRules('color-contrast')
     const { violations } = await axe.analyze()
+    if (width !== 320) violations.push(...(await paleNumbers(page)))
     for (const v of violations)
       for (const n of v.nodes.slice(0, 2)) found.add(`${v.id} (${width}, ${theme}): ${n.html.slice(0, 140)}`)
   }

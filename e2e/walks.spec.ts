@@ -20,6 +20,8 @@ function complaints(page: Page): string[] {
 }
 
 test.describe('the first five minutes', () => {
+  // Each has a server of its own: whichever hand is free takes the next.
+  test.describe.configure({ mode: 'parallel' })
   let server: RunningServer
   test.beforeEach(async () => void (server = await startServer()))
   test.afterEach(async () => server?.stop())
@@ -90,6 +92,7 @@ test.describe('the first five minutes', () => {
     await page.getByLabel('Weight, without kit').fill('6')
     await page.getByRole('button', { name: 'Next' }).click()
     await expect(page.getByRole('alert')).toHaveText('Body weight must be at least 20 kg.')
+    await expect(page.getByLabel('Weight, without kit')).toBeFocused()
     await page.getByLabel('Weight, without kit').fill('64')
     await page.getByRole('button', { name: 'Next' }).click()
     await page.getByRole('button', { name: /^Shoes/ }).click()
@@ -112,6 +115,7 @@ test.describe('the first five minutes', () => {
 })
 
 test.describe('fast hands', () => {
+  test.describe.configure({ mode: 'parallel' })
   let server: RunningServer
   test.beforeEach(async () => void (server = await startDemo()))
   test.afterEach(async () => server?.stop())

@@ -9,7 +9,7 @@ import { say, type UnitChoice } from '#core/units/choice'
 import { lettered } from './fonts.ts'
 
 const ink = '#1b2723'
-const soft = '#4d5953'
+const soft = '#3f4b45'
 const endWords = { front: 'Front', rear: 'Rear' }
 
 /** Said on every sheet that leaves the house. */

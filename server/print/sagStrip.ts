@@ -14,7 +14,7 @@ const mm = (x: number) => x * pointsPerMm
 const strip = { left: 30, top: 38, width: 26, gap: 62 }
 const ink = '#1b2723'
 const ends = {
-  front: { name: 'Front', tint: '#c4ddd8', line: '#11635d' },
+  front: { name: 'Front', tint: '#c4ddd8', line: '#0c534d' },
   rear: { name: 'Rear', tint: '#e2cdd9', line: '#74335a' },
 }
 

@@ -51,7 +51,14 @@ const broken = computed(() => (Number.isNaN(model.value) ? 'Enter a number.' : (
       />
       <span v-if="unitShown" class="unit">{{ unitShown }}</span>
     </div>
-    <p :id="`${id}-more`" class="more small" :class="broken ? 'fault' : 'soft'">{{ broken ?? hint }}</p>
+    <p
+      :id="`${id}-more`"
+      class="more small"
+      :class="broken ? 'fault' : 'soft'"
+      :role="broken ? 'alert' : undefined"
+    >
+      {{ broken ?? hint }}
+    </p>
   </div>
 </template>
 

@@ -26,9 +26,9 @@ const parts = computed(() => {
     return part
   })
 })
-// No tone from the middle: neither ink nor card could be read on it.
+// No tone from the middle: neither ink nor card could be read on it at 7:1.
 const isDeep = (depth: number) => depth > 0.5
-const strength = (depth: number) => (isDeep(depth) ? 80 + 40 * (depth - 0.5) : 14 + 48 * depth)
+const strength = (depth: number) => (isDeep(depth) ? 93 + 14 * (depth - 0.5) : 8 + 36 * depth)
 const fill = (depth: number) =>
   `color-mix(in oklab, var(--${props.end}) ${Math.round(strength(depth))}%, var(--card))`
 const ink = (depth: number) => (isDeep(depth) ? 'var(--card)' : 'var(--ink)')
