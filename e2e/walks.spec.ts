@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Locator, type Page } from '@playwright/test'
 import { largeSize } from '../demo/large.ts'
 import { Hands, spacing } from './hands.ts'
 import { startDemo, startServer, type RunningServer } from './server.ts'
@@ -196,6 +196,34 @@ test.describe('fast hands', () => {
         })
         .toMatchObject({ kind: 'void', voidReason: 'puncture', ringRearMm: 48, ringFrontMm: null })
     })
+    test('a run logged elsewhere waits: the next tap lands on the run that was looked at', async ({
+      page,
+      context,
+    }) => {
+      await onDay(page)
+      const tent = await context.newPage()
+      await tent.goto(page.url())
+      await page.getByRole('button', { name: 'Feel', exact: true }).click()
+      await expect(page.getByRole('heading', { name: 'Run 5, how it felt' })).toBeVisible()
+      await tent.getByRole('button', { name: 'Log run 6' }).click()
+      const offer = page.getByRole('button', { name: 'Run 6 was logged elsewhere: look at it' })
+      await expect(offer).toBeVisible()
+      await page
+        .getByRole('group', { name: 'Rating' })
+        .getByRole('button', { name: '4', exact: true })
+        .click()
+      const feels = async () => {
+        const path = new URL(page.url()).pathname
+        const day = await (await page.request.get(`${server.base}/api/v1${path}`)).json()
+        const ratingOf = (run: { id: string }) =>
+          day.feels.find((f: { runId: string }) => f.runId === run.id)?.rating ?? null
+        return day.runs.slice(4).map(ratingOf)
+      }
+      await expect.poll(feels).toEqual([4, null])
+      await offer.click()
+      await expect(page.getByRole('heading', { name: 'Run 6, how it felt' })).toBeVisible()
+      await expect(offer).toHaveCount(0)
+    })
     test('two taps of a glove log one run', async ({ page }) => {
       await onDay(page)
       await page.getByRole('button', { name: 'Log run 6' }).dblclick()
@@ -204,6 +232,32 @@ test.describe('fast hands', () => {
       await expect(page.getByRole('button', { name: 'Log run 7' })).toBeVisible()
     })
   })
+
+  for (const width of [1280, 390])
+    test(`nothing moves under the hand while the run is judged anew, at ${width} px`, async ({ page }) => {
+      await onDay(page)
+      await page.getByRole('button', { name: 'Log run 6' }).click()
+      await page.setViewportSize({ width, height: 800 })
+      await expect(page.getByRole('heading', { name: 'Run 6, how it felt' })).toBeVisible()
+      const card = page.locator('section.next')
+      await expect(card).toHaveAttribute('aria-busy', 'false')
+      const rating = page.getByRole('group', { name: 'Rating' })
+      const strip = page.getByRole('group', { name: 'The test section, part by part' })
+      /** Tapped, judged, and still where it was. */
+      const stays = async (name: string, target: Locator) => {
+        await target.scrollIntoViewIfNeeded()
+        const before = (await target.boundingBox())!.y
+        const text = await card.textContent()
+        await target.click()
+        if (name !== 'place') await expect.poll(() => card.textContent()).not.toBe(text)
+        await expect(card).toHaveAttribute('aria-busy', 'false')
+        expect((await target.boundingBox())!.y, name).toBeCloseTo(before, 0)
+      }
+      await stays('rating', rating.getByRole('button', { name: '4', exact: true }))
+      await stays('place', strip.getByRole('button', { name: 'Root web, rear' }))
+      await stays('word', page.getByRole('button', { name: 'kicks', exact: true }))
+      await stays('other word', page.getByRole('button', { name: 'bounces on', exact: true }))
+    })
 
   test('Back closes a dialog and not the day; the keyboard is back where it was', async ({ page }) => {
     await onDay(page)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onUnmounted, ref, watch } from 'vue'
+import { computed, onUnmounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { v7 as uuid } from 'uuid'
 import type { Feel, Run } from '#contract/run'
@@ -25,6 +25,7 @@ import ImportDialog from '../components/importing/ImportDialog.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
 import { useDayActs } from '../composables/useDayActs.ts'
 import { useShortcuts } from '../composables/useShortcuts.ts'
+import { useSteady } from '../composables/useSteady.ts'
 import { useDay } from '../stores/day.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useOutbox } from '../stores/outbox.ts'
@@ -78,6 +79,15 @@ onUnmounted(() => notices.leave(props.id))
 
 const b = computed(() => (day.bundle?.day.id === props.id ? day.bundle : null))
 const run = computed(() => day.selectedRun)
+useSteady(useTemplateRef<HTMLElement>('nextSlot'), useTemplateRef<HTMLElement>('feelSlot'))
+// The run was removed elsewhere: what was open about it would write to another one.
+watch(
+  () => run.value?.id,
+  () => {
+    runOpen.value = false
+    importOpen.value = false
+  },
+)
 const runNo = computed(() => (run.value ? day.runNumber(run.value.id) : 0))
 const nextNo = computed(() => (b.value?.runs.length ?? 0) + 1)
 const others = computed(() =>
@@ -269,29 +279,30 @@ useShortcuts([
         </button>
       </div>
       <p v-if="day.judgeFault" class="caution" role="alert">{{ day.judgeFault }}</p>
-      <NextChange
-        v-if="day.proposal && (!day.past || settled)"
-        class="p-next"
-        :proposal="day.proposal"
-        :space="day.space"
-        :day-id="id"
-        :bike-id="day.bundle!.bike.id"
-        :judging="day.judging"
-        :can-settle="counted.length > 0"
-        :settled="settled"
-        :past="day.past"
-        :busy="busy"
-        @done="acts.doIt"
-        @answer="acts.answer"
-        @read="acts.readSag"
-        @other="other"
-        @repeat="repeat"
-        @happy="acts.happy"
-        @reopen="acts.reopen"
-        @carry="carryOpen = true"
-        @log="logRun"
-      />
-      <div v-if="run && feel" class="p-feel">
+      <div ref="nextSlot" class="p-next">
+        <NextChange
+          v-if="day.proposal && (!day.past || settled)"
+          :proposal="day.proposal"
+          :space="day.space"
+          :day-id="id"
+          :bike-id="day.bundle!.bike.id"
+          :judging="day.judging"
+          :can-settle="counted.length > 0"
+          :settled="settled"
+          :past="day.past"
+          :busy="busy"
+          @done="acts.doIt"
+          @answer="acts.answer"
+          @read="acts.readSag"
+          @other="other"
+          @repeat="repeat"
+          @happy="acts.happy"
+          @reopen="acts.reopen"
+          @carry="carryOpen = true"
+          @log="logRun"
+        />
+      </div>
+      <div v-if="run && feel" ref="feelSlot" class="p-feel">
         <FeelStrip
           :key="run.id"
           :run="run"
@@ -345,7 +356,10 @@ useShortcuts([
           <button type="button" class="btn btn-plain" @click="removeRun(run.id)">Remove run</button>
         </div>
       </div>
-      <p v-else class="p-feel soft empty">No run yet. Warm up first, then log the baseline.</p>
+      <button v-if="day.arrived" type="button" class="btn btn-sun arrived" @click="select(day.arrived.id)">
+        {{ `Run ${day.runNumber(day.arrived.id)} was logged elsewhere: look at it` }}
+      </button>
+      <p v-if="!run" class="p-feel soft empty">No run yet. Warm up first, then log the baseline.</p>
     </div>
     <div class="col bike">
       <div v-if="day.overtaken" class="caution conflict" role="alert">
@@ -467,6 +481,12 @@ kbd {
   background: rgb(255 255 255 / 12%);
   color: inherit;
 }
+.arrived {
+  position: sticky;
+  bottom: 0.4rem;
+  justify-self: center;
+  z-index: 4;
+}
 @media (max-width: 1100px) {
   .day {
     grid-template-columns: 270px minmax(0, 1fr);
@@ -502,6 +522,10 @@ kbd {
   }
   .middle {
     display: block;
+  }
+  .arrived {
+    bottom: 70px;
+    width: 100%;
   }
   [data-panel='bike'] .middle,
   [data-panel='line'] .middle {

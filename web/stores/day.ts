@@ -14,6 +14,7 @@ import { actsOn, useDecisions } from './day/decisions.ts'
 import { useEarlier } from './day/earlier.ts'
 import { useFeels } from './day/feel.ts'
 import { useDayJudge } from './day/judge.ts'
+import { useLooking } from './day/looking.ts'
 import { useOnBike } from './day/onBike.ts'
 import { useOvertaken } from './day/overtaken.ts'
 import { useTurns, type Done } from './day/turns.ts'
@@ -33,10 +34,7 @@ export const useDay = defineStore('day', () => {
   )
   const { earlier, earlierFailed } = useEarlier(id, bundle)
   const { proposal, knowledge, judging, fault: judgeFault, forget } = useDayJudge(bundle, earlier, units)
-  const selectedRunId = ref<string | null>(null)
-  const selectedRun = computed<Run | null>(
-    () => bundle.value?.runs.find((r) => r.id === selectedRunId.value) ?? bundle.value?.runs.at(-1) ?? null,
-  )
+  const { selectedRunId, selectedRun, arrived } = useLooking(bundle)
   const onBike = useOnBike(bundle)
   const { pending, clearPending, chosen, currentSetup, setupOf, space } = onBike
   const turns = useTurns(bundle, onBike)
@@ -124,6 +122,7 @@ export const useDay = defineStore('day', () => {
     earlierFailed,
     selectedRunId,
     selectedRun,
+    arrived,
     pending,
     pendingMoves: onBike.pendingMoves,
     pendingReadings: onBike.pendingReadings,

@@ -2,7 +2,7 @@ import type { Adjuster } from '#contract/adjuster'
 import type { DayBundle } from '#contract/endpoints'
 import type { Run } from '#contract/run'
 import { settingsKey } from '#core/adviser/history'
-import { distanceWords, effectWord, positionNumber, shortName } from '#core/adjusters/words'
+import { adjusterName, distanceWords, effectWord, positionNumber, shortName } from '#core/adjusters/words'
 import { canonicalUnits, type UnitChoice } from '#core/units/choice'
 import { diffSetups, type Move } from '#core/setup/diff'
 import type { DayKnowledge } from '#core/adviser/summary'
@@ -43,6 +43,8 @@ export interface DayLineView {
   path: string
   ratingPoints: { x: number; y: number; run: string }[]
   band: { x: number; width: number } | null
+  /** The trade's short names that stand on the line, with what they mean. */
+  shortNames: { short: string; long: string }[]
 }
 
 const runHeight = 62
@@ -109,8 +111,12 @@ export function dayLine(
   const rated = waypoints.filter((w) => w.rating !== null)
   const level = rated.length ? rated[0].rating! : null
   const noise = knowledge?.noiseSd ?? 0.7
+  const dials = items.flatMap((i) => (i.kind === 'change' ? i.moves.map((m) => m.adjuster) : []))
   return {
     items,
+    shortNames: [...new Map(dials.map((a) => [shortName(a), adjusterName(a)]))]
+      .filter(([short, long]) => short !== long)
+      .map(([short, long]) => ({ short, long })),
     height: y + 40,
     nextNumber: b.runs.length + 1,
     nextY: y,
@@ -181,7 +187,7 @@ function changeBetween(
             .slice(1)
             .map(
               (m) =>
-                `${m.end} ${inSentence(m.adjuster)} ${positionNumber(m.adjuster, m.from)} → ${positionNumber(m.adjuster, m.to)}`,
+                `${m.end} ${inSentence(m.adjuster)} ${positionNumber(m.adjuster, m.from, units)} → ${positionNumber(m.adjuster, m.to, units)}`,
             )
             .join(', ')}`,
     why: to.reason.source === 'own-idea' && !to.reason.text.startsWith('typed: ') ? to.reason.text : '',

@@ -17,6 +17,14 @@ export const dials = [
     text: 'Slows the way back out. Faster keeps up with repeated hits; slower calms a kick. As fast as it goes without kicking. Novices are safer one click on the slow side.',
   },
   {
+    name: 'Low-speed rebound',
+    text: 'Slows the way back out while the shaft moves slowly: from small bumps, after braking, out of a berm. Where there is one rebound dial only, it is mostly this one.',
+  },
+  {
+    name: 'High-speed rebound',
+    text: 'Slows the way back out while the shaft moves fast: the first part of the return from deep, after landings and square edges. Slower calms a kick off a lip; faster lets it get back out between big hits.',
+  },
+  {
     name: 'Pressure or spring',
     text: 'Holds the rider up. It comes first: no damper setting repairs a wrong spring. With a stiffer spring, rebound must be slower.',
   },

@@ -4,6 +4,7 @@ import type { DayBundle } from '#contract/endpoints'
 import { limits } from '#contract/limits'
 import type { EndMetrics } from '#contract/recording'
 import { summarise } from '#core/adviser/summary'
+import { canonicalUnits } from '#core/units/choice'
 import {
   analysisWith,
   DayBuilder,
@@ -134,6 +135,17 @@ describe('the day line', () => {
     expect(dayLine(said('Dives', 'own-idea'), null).height).toBeGreaterThan(
       dayLine(said('', 'own-idea'), null).height,
     )
+  })
+  it('says every dial of a change in the units that are read, and writes the short names out', () => {
+    const b = bundleOf(new DayBuilder().run(5).change({ rp: 187, fp: 75, fc: 7 }).run(6))
+    const inBar = dayLine(b, null, { ...canonicalUnits, pressure: 'bar' })
+    const tag = inBar.items.find((i) => i.kind === 'change')!
+    const text = `${tag.title} ${tag.detail}`
+    expect(text).toMatch(/5\.17/)
+    expect(text).toMatch(/12\.89/)
+    expect(text).not.toMatch(/75|187/)
+    expect(inBar.shortNames).toEqual([{ short: 'LSC', long: 'Low-speed compression' }])
+    expect(line().shortNames).toEqual([])
   })
   const line = () => dayLine(bundleOf(story()), summarise(story().history(), space))
   it('is a trail of waypoints with the change between the runs it parts', () => {

@@ -2,6 +2,7 @@
 import { computed, nextTick, onMounted, useTemplateRef, watch } from 'vue'
 import { useUnits } from '../../composables/useUnits.ts'
 import { clockWords } from '../../support/dates.ts'
+import { anchorOf } from '../../support/handbook.ts'
 import { mindWords } from '../../support/words.ts'
 import { dayLine, ratingWidth, type Waypoint } from '../../support/dayLine.ts'
 import type { DayBundle } from '#contract/endpoints'
@@ -115,6 +116,14 @@ const traceLink = (w: Waypoint) => ({ name: 'trace', params: { id: props.bundle.
       }}</span>
       <span class="nextword soft" :style="{ top: `${view.nextY}px` }">next</span>
     </div>
+    <p v-if="view.shortNames.length" class="soft small">
+      <template v-for="(n, i) in view.shortNames" :key="n.short"
+        >{{ i ? ' · ' : '' }}{{ n.short }}:
+        <RouterLink :to="{ name: 'handbook', hash: `#${anchorOf('dial', n.long)}` }">{{
+          n.long.toLowerCase()
+        }}</RouterLink></template
+      >
+    </p>
     <p v-if="noiseWords" class="soft small">{{ noiseWords }}</p>
   </section>
 </template>

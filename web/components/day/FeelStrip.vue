@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import { v7 as uuid } from 'uuid'
 import type { Feel, FeelWord, Mark, Run } from '#contract/run'
 import type { TrailSection } from '#contract/trail'
@@ -36,10 +36,17 @@ const sectionName = (m: Mark) => props.sections.find((s) => s.id === m.sectionId
 const isPlace = (sectionId: string | null, end: Mark['end']) =>
   place.value?.sectionId === sectionId && place.value.end === end
 const placeWords = computed(() => {
-  if (!place.value) return 'Tap where: above the line the front, below it the rear. Then a word.'
+  if (!place.value) return 'Tap where, then a word.'
   const section = props.sections.find((s) => s.id === place.value!.sectionId)
   return `${section?.name ?? 'Whole run'}, ${place.value.end === 'both' ? 'both ends' : place.value.end}`
 })
+// The row of what was said scrolls: the newest is seen.
+const said = useTemplateRef<HTMLElement>('said')
+watch(
+  () => props.feel.marks.length,
+  () => said.value?.scrollTo({ left: said.value.scrollWidth }),
+  { flush: 'post' },
+)
 const savingWords = {
   saved: 'saved',
   saving: 'saving …',
@@ -152,11 +159,12 @@ const setNote = (note: string) => update({ note })
         </div>
       </div>
     </div>
-    <p class="hint small soft">
+    <!-- One row, filled or not: the words below it never move under the finger. -->
+    <p v-if="!feel.marks.length" class="hint small soft">
       <span>above the line: front</span><span>below: rear</span><span>bolder: stronger</span>
     </p>
     <!-- What was said, a key each: the strip shows where, here it is changed. -->
-    <div v-if="feel.marks.length" v-roving class="said" role="group" aria-label="Said of this run">
+    <div v-else ref="said" v-roving class="said" role="group" aria-label="Said of this run">
       <button
         v-for="m in feel.marks"
         :key="m.id"
@@ -215,6 +223,7 @@ header {
   display: flex;
   justify-content: space-between;
   align-items: baseline;
+  min-height: 36px;
   gap: 0.8rem;
 }
 .state.kept-here {
@@ -312,12 +321,18 @@ path {
   overflow: hidden;
   overflow-wrap: anywhere;
 }
+.said,
+.hint {
+  height: calc(var(--touch) + 10px);
+  align-items: center;
+}
 .said {
   display: flex;
-  flex-wrap: wrap;
   gap: 8px;
+  overflow-x: auto;
 }
 .chip {
+  flex: none;
   min-height: var(--touch);
   min-width: var(--touch);
   padding: 0 0.8rem;
@@ -431,10 +446,6 @@ path {
   }
   .title {
     font-size: 0.74rem;
-  }
-  /* Said below by where the finger goes; a phone has no line to spare. */
-  .hint {
-    display: none;
   }
 }
 </style>
