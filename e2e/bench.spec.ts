@@ -118,7 +118,7 @@ async function reboundSettles(page: Page, end: 'front' | 'rear') {
 }
 
 async function keepBaseline(page: Page, name: string) {
-  await expect(title(page, 'Name and keep it')).toBeVisible()
+  await expect(title(page, 'Name and save')).toBeVisible()
   await page.getByLabel('Name of the baseline').fill(name)
   await page.getByRole('button', { name: 'Save this baseline' }).tap()
   await expect(page.getByRole('heading', { name: `${name} is on the bike` })).toBeVisible()
@@ -259,7 +259,7 @@ test('air fork and air shock, from nothing to a saved baseline', async ({ page }
     await page.reload()
     await page
       .getByRole('list', { name: 'Steps of the bench' })
-      .getByRole('button', { name: /Name and keep it/ })
+      .getByRole('button', { name: /Name and save/ })
       .tap()
     await expect(page.getByText('Not shown to be right')).toBeVisible()
     await keepBaseline(page, 'First baseline')
@@ -333,7 +333,7 @@ test('a coil at the rear', async ({ page }) => {
   expect(Math.abs(said - (100 * now) / 60)).toBeLessThan(1)
   await page
     .getByRole('list', { name: 'Steps of the bench' })
-    .getByRole('button', { name: /Name and keep it/ })
+    .getByRole('button', { name: /Name and save/ })
     .tap()
   await keepBaseline(page, 'Coil baseline')
 })
@@ -375,7 +375,7 @@ test('a hardtail has no rear steps', async ({ page }) => {
   await reboundSettles(page, 'front')
   await page
     .getByRole('list', { name: 'Steps of the bench' })
-    .getByRole('button', { name: /Name and keep it/ })
+    .getByRole('button', { name: /Name and save/ })
     .tap()
   await keepBaseline(page, 'Hardtail baseline')
 })
@@ -413,7 +413,7 @@ test('a bench walked with "next" only ends in no baseline, and nothing is on the
   await makeBike(page, 'White bike', 'Air fork, compression and rebound', 'Air shock, rebound and lever')
   for (;;) {
     const heading = await page.getByRole('heading', { level: 1 }).innerText()
-    if (heading === 'Name and keep it') break
+    if (heading === 'Name and save') break
     const done = page.getByRole('button', { name: /, next$/ })
     // The weight was given in the garage: that step, and no other, has its evidence.
     if (heading === 'Rider and bike') await done.tap()

@@ -69,7 +69,7 @@ export function startClicks(
     from: 'computed',
     value: clampToRange(dial, range / 2 - closer),
     spread: range / 4,
-    words: `computed for a damping ratio of ${reboundRatioFor[rider.level]}, taking the middle of the dial as right for 80 kg`,
+    words: `estimated from riding weight (damping ratio ${reboundRatioFor[rider.level]}; the middle of the dial taken as right for 80 kg)`,
   })
   return unit.revalved
     ? [...found.filter((f) => f.from !== 'chart'), ...found.filter((f) => f.from === 'chart')]

@@ -280,8 +280,11 @@ aside {
 .panel {
   display: grid;
   gap: 0.8rem;
-  max-width: 780px;
+  container: panel / inline-size;
   align-content: start;
+}
+.panel :deep(p:not(.caution)) {
+  max-width: 76ch;
 }
 .panel :deep(h2) {
   font-size: 1.05rem;

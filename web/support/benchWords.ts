@@ -27,7 +27,7 @@ export const stepWords: Record<BenchStep, string> = {
   rebound: 'Rebound',
   compression: 'Compression',
   'end-of-stroke': 'End of the stroke',
-  save: 'Name and keep it',
+  save: 'Name and save',
 }
 export const postureWords: Record<Posture, string> = { seated: 'seated', ready: 'standing ready' }
 export const methodWords: Record<SagMethod, string> = {

@@ -45,51 +45,56 @@ const unitName = computed(() => (toChosen('length', 1, units.value) === 1 ? 'mm'
 </script>
 
 <template>
-  <svg class="ruler" :class="end" :viewBox="`0 0 ${wide} 150`" role="img" :aria-label="label">
-    <rect :x="left" y="46" :width="wide - 2 * left" height="58" rx="8" class="shaft" />
-    <rect
-      :x="x(targetPct - half)"
-      y="46"
-      :width="x(targetPct + half) - x(targetPct - half)"
-      height="58"
-      class="window"
-    />
-    <line :x1="x(targetPct)" :x2="x(targetPct)" y1="40" y2="110" class="target" />
-    <text :x="x(targetPct)" y="30" class="big target-text">{{ targetPct }} %</text>
-    <g v-for="(m, i) in marks" :key="i">
-      <line :x1="m.x" :x2="m.x" y1="104" :y2="104 - m.size" class="mark" />
-      <text v-if="m.label" :x="m.x" y="130" class="small">{{ m.label }}</text>
-    </g>
-    <text :x="wide - 6" y="148" class="small unit">{{ unitName }}</text>
-    <!-- The wiper at 0: the shaft goes in to its right. -->
-    <rect :x="left - 22" y="34" width="22" height="82" rx="4" class="wiper" />
-    <g v-if="typeof expectedPct === 'number'">
+  <div class="place">
+    <svg class="ruler" :class="end" :viewBox="`0 0 ${wide} 150`" role="img" :aria-label="label">
+      <rect :x="left" y="46" :width="wide - 2 * left" height="58" rx="8" class="shaft" />
       <rect
-        v-if="expectedSpreadPct"
-        :x="x(expectedPct - expectedSpreadPct)"
-        y="58"
-        :width="Math.max(4, x(expectedPct + expectedSpreadPct) - x(expectedPct - expectedSpreadPct))"
-        height="34"
-        class="spread"
+        :x="x(targetPct - half)"
+        y="46"
+        :width="x(targetPct + half) - x(targetPct - half)"
+        height="58"
+        class="window"
       />
-      <rect :x="x(expectedPct) - 7" y="50" width="14" height="50" rx="7" class="ring ghost" />
-    </g>
-    <g v-if="sagPct !== null">
-      <rect :x="x(sagPct) - 7" y="42" width="14" height="66" rx="7" class="ring" />
-      <text
-        :x="Math.min(wide - 70, Math.max(70, x(sagPct)))"
-        y="30"
-        class="big ring-text"
-        :class="{ away: Math.abs(x(sagPct) - x(targetPct)) < 110 }"
-        :dx="Math.abs(x(sagPct) - x(targetPct)) < 110 ? (sagPct >= targetPct ? 120 : -120) : 0"
-      >
-        {{ sagPct.toFixed(1) }} %
-      </text>
-    </g>
-  </svg>
+      <line :x1="x(targetPct)" :x2="x(targetPct)" y1="40" y2="110" class="target" />
+      <text :x="x(targetPct)" y="30" class="big target-text">{{ targetPct }} %</text>
+      <g v-for="(m, i) in marks" :key="i">
+        <line :x1="m.x" :x2="m.x" y1="104" :y2="104 - m.size" class="mark" />
+        <text v-if="m.label" :x="m.x" y="130" class="small">{{ m.label }}</text>
+      </g>
+      <text :x="wide - 6" y="148" class="small unit">{{ unitName }}</text>
+      <!-- The wiper at 0: the shaft goes in to its right. -->
+      <rect :x="left - 22" y="34" width="22" height="82" rx="4" class="wiper" />
+      <g v-if="typeof expectedPct === 'number'">
+        <rect
+          v-if="expectedSpreadPct"
+          :x="x(expectedPct - expectedSpreadPct)"
+          y="58"
+          :width="Math.max(4, x(expectedPct + expectedSpreadPct) - x(expectedPct - expectedSpreadPct))"
+          height="34"
+          class="spread"
+        />
+        <rect :x="x(expectedPct) - 7" y="50" width="14" height="50" rx="7" class="ring ghost" />
+      </g>
+      <g v-if="sagPct !== null">
+        <rect :x="x(sagPct) - 7" y="42" width="14" height="66" rx="7" class="ring" />
+        <text
+          :x="Math.min(wide - 70, Math.max(70, x(sagPct)))"
+          y="30"
+          class="big ring-text"
+          :class="{ away: Math.abs(x(sagPct) - x(targetPct)) < 110 }"
+          :dx="Math.abs(x(sagPct) - x(targetPct)) < 110 ? (sagPct >= targetPct ? 120 : -120) : 0"
+        >
+          {{ sagPct.toFixed(1) }} %
+        </text>
+      </g>
+    </svg>
+  </div>
 </template>
 
 <style scoped>
+.place {
+  container: ruler / inline-size;
+}
 .ruler {
   --end: var(--front);
   --end-soft: var(--front-soft);
@@ -155,7 +160,8 @@ text {
 .unit {
   text-anchor: end;
 }
-@media (max-width: 720px) {
+/* The drawing shrinks with its place; its figures do not. */
+@container ruler (max-width: 640px) {
   .big {
     font-size: 42px;
   }

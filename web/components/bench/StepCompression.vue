@@ -28,7 +28,7 @@ function all(where: (a: Adjuster) => number) {
 </script>
 
 <template>
-  <div class="step">
+  <div class="step two-up">
     <p>
       Open first, judge, then firmer: low-speed against dive, squat and wallow, high-speed last and least.
       Levers open for descents. Butter-soft over kerb cracks is not yet good on the trail.
@@ -38,7 +38,7 @@ function all(where: (a: Adjuster) => number) {
       <BButton variant="plain" @click="all(openAt)">All open</BButton>
       <BButton variant="plain" @click="all(middleOf)">The middle of each dial</BButton>
     </div>
-    <section v-for="p in parts" :key="p.u.id">
+    <section v-for="p in parts" :key="p.u.id" class="half">
       <h2><EndMark :end="p.u.end" /> {{ p.u.end === 'front' ? 'Front' : 'Rear' }}, {{ p.u.name }}</h2>
       <ClickRail
         v-for="a in p.dials"

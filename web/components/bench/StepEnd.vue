@@ -67,7 +67,7 @@ function keep(end: End) {
 </script>
 
 <template>
-  <div class="step">
+  <div class="step two-up">
     <div>
       <label class="form-label" for="effort">How hard it was used</label>
       <BFormSelect id="effort" v-model="effort" :options="optionsOf(effortWords)" />
@@ -79,7 +79,7 @@ function keep(end: End) {
       Start full: begin with every spacer that is allowed, take one out at a time until the travel is just
       reached.
     </p>
-    <section v-for="e in ends" :key="e.u.id" class="card-paper card">
+    <section v-for="e in ends" :key="e.u.id" class="card-paper card half">
       <h2><EndMark :end="e.u.end" /> {{ e.u.end === 'front' ? 'Front' : 'Rear' }}, {{ e.u.name }}</h2>
       <form class="read" @submit.prevent="keep(e.u.end)">
         <NumberField

@@ -55,11 +55,11 @@ const cards = computed(() =>
 </script>
 
 <template>
-  <div class="step">
+  <div class="step two-up">
     <ChoiceRow v-model="school" label="How" :options="optionsOf(equaliseWords)" handbook="school-equalise" />
     <p class="soft">The unit’s own manual goes before all of them.</p>
     <p v-if="!cards.length" class="soft">Choose a pressure in “Start pressure or spring” first.</p>
-    <section v-for="c in cards" :key="c.unit.id" class="card-paper card">
+    <section v-for="c in cards" :key="c.unit.id" class="card-paper card half">
       <h2>
         <EndMark :end="c.unit.end" /> {{ c.unit.end === 'front' ? 'Front' : 'Rear' }}, {{ c.unit.name }}
       </h2>

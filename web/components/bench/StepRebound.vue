@@ -92,13 +92,13 @@ const wished = (d: (typeof dials.value)[number]) =>
 </script>
 
 <template>
-  <div class="step">
+  <div class="step two-up">
     <p>
       <b>Rear:</b> roll off a kerb, seated. <b>Front:</b> push down hard and let go; the wheel should come
       back quickly without leaving the ground. As fast as it goes without kicking.
       <RouterLink to="/handbook#school-rebound-start">Where to begin, and why</RouterLink>
     </p>
-    <section v-for="d in dials" :key="d.dial.id" class="card-paper card">
+    <section v-for="d in dials" :key="d.dial.id" class="card-paper card half">
       <header>
         <h2><EndMark :end="d.u.end" /> {{ d.u.end === 'front' ? 'Front' : 'Rear' }}, {{ d.u.name }}</h2>
         <button

@@ -44,7 +44,7 @@ const targetMm = computed(() => (unit.value.sagTargetPct / 100) * unit.value.str
 </script>
 
 <template>
-  <div class="step">
+  <div class="step two-up">
     <p class="num target">
       {{
         `Target ${unit.sagTargetPct} % = ${say('length', targetMm)} of ${say('length', unit.strokeMm)}; right within ± ${windowPct.toFixed(1)} %, that is ± ${say('length', (windowPct / 100) * unit.strokeMm)}`
@@ -58,15 +58,15 @@ const targetMm = computed(() => (unit.value.sagTargetPct / 100) * unit.value.str
       :expected-pct="inWindow || !solution ? null : solution.expectedSagPct"
       :expected-spread-pct="solution?.expectedSpreadPct ?? null"
     />
-    <AirVerdict v-if="unit.spring === 'air'" :end="end" />
-    <CoilVerdict v-else :end="end" />
     <div v-if="obstacles.length" class="caution" role="alert">
       <span>{{
         `${obstacles.join('; ')}. Open it before reading sag: closed compression makes sag look smaller. Readings taken like this are kept and do not count.`
       }}</span>
       <BButton variant="plain" @click="openThem">I’ve opened it</BButton>
     </div>
-    <section class="card-paper panel" aria-labelledby="new-reading">
+    <AirVerdict v-if="unit.spring === 'air'" :end="end" class="half" />
+    <CoilVerdict v-else :end="end" class="half" />
+    <section class="card-paper panel half" aria-labelledby="new-reading">
       <h2 id="new-reading">{{ last ? 'Another reading' : 'First reading' }}</h2>
       <details :open="!last">
         <summary>How to read it</summary>

@@ -34,13 +34,13 @@ function targetOf(e: End): number {
 </script>
 
 <template>
-  <div class="step">
+  <div class="step two-up">
     <p>
       Set each end alone first. Now settle once in the ready position, push both rings, get off, and read
       both. The targets are those of the ready position: less of you stands on the rear than seated. A
       balanced bike that is a little wrong still rides better than an unbalanced one.
     </p>
-    <div v-for="e in ends" :key="e">
+    <div v-for="e in ends" :key="e" class="half">
       <h2><EndMark :end="e" /> {{ e === 'front' ? 'Front' : 'Rear' }}</h2>
       <SagRuler :end="e" :stroke-mm="bench.unit(e)!.strokeMm" :target-pct="targetOf(e)" :sag-pct="sagOf(e)" />
     </div>

@@ -152,8 +152,8 @@ const first = computed(() => bench.bench!.spacerSchool === 'start-full')
 </script>
 
 <template>
-  <div class="step">
-    <section v-for="u in bench.units" :key="u.id">
+  <div class="step two-up">
+    <section v-for="u in bench.units" :key="u.id" class="half">
       <h2><EndMark :end="u.end" /> {{ u.end === 'front' ? 'Front' : 'Rear' }}, {{ u.name }}</h2>
       <template v-if="mainOf(u)">
         <p v-if="bench.massKg === null" class="caution">
@@ -218,14 +218,14 @@ const first = computed(() => bench.bench!.spacerSchool === 'start-full')
           Start full: put in all spacers that are allowed now, and take them out one by one in “End of the
           stroke”.
         </p>
-        <p class="soft small">
-          “One to one” means two things: kg = psi for some forks, lb = psi for many shocks. That is a factor
-          of 2.2; each line says which.
-        </p>
       </template>
       <CoilVerdict v-else-if="u.spring === 'coil'" :end="u.end" />
       <p v-else class="soft">This unit has no pressure to set; add one to it in the garage.</p>
     </section>
+    <p v-if="bench.units.some((u) => offers(u).some((o) => o.words.startsWith('1:1')))" class="soft small">
+      “One to one” means two things: kg = psi for some forks, lb = psi for many shocks. That is a factor of
+      2.2; each line says which.
+    </p>
     <GaugeForm v-model:open="gaugeOpen" :editing="null" />
   </div>
 </template>
@@ -235,8 +235,12 @@ const first = computed(() => bench.bench!.spacerSchool === 'start-full')
   display: flex;
   flex-wrap: wrap;
   gap: 0.8rem;
-  align-items: end;
   margin: 0.5rem 0;
+}
+/* Beside the field, not beside its label or its hint. */
+.set .btn {
+  align-self: start;
+  margin-top: 1.55rem;
 }
 .estimate {
   margin: 0.4rem 0;
@@ -266,19 +270,11 @@ p {
 }
 .gauge {
   display: grid;
-  grid-template-columns: auto minmax(0, 1fr) auto;
-  gap: 0.3rem 0.8rem;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0 0.8rem;
   align-items: center;
 }
 .gauge .form-label {
-  margin: 0;
-}
-@media (max-width: 560px) {
-  .gauge {
-    grid-template-columns: 1fr auto;
-  }
-  .gauge .form-label {
-    grid-column: 1 / -1;
-  }
+  grid-column: 1 / -1;
 }
 </style>

@@ -38,10 +38,10 @@ describe('the sag ruler', () => {
     expect(w.text()).toContain('in')
   })
   it('says in words what it shows', () => {
-    expect(ruler(32.4).attributes('aria-label')).toBe(
+    expect(ruler(32.4).get('svg').attributes('aria-label')).toBe(
       'Sag ruler, target 30 %, 15 mm of 50 mm; the ring stands at 16.2 mm, 32.4 %',
     )
-    expect(ruler(null).attributes('aria-label')).toBe('Sag ruler, target 30 %, 15 mm of 50 mm')
+    expect(ruler(null).get('svg').attributes('aria-label')).toBe('Sag ruler, target 30 %, 15 mm of 50 mm')
   })
   it('shows where the next pressure should bring it, with its spread', () => {
     expect(ruler(40).find('.ghost').exists()).toBe(false)

@@ -36,6 +36,7 @@ const conditions = computed(() => {
   ]
     .filter(Boolean)
     .join(' · ')
+    .replace(/(\d) /g, '$1\u00a0')
 })
 </script>
 
