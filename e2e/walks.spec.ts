@@ -259,6 +259,23 @@ test.describe('fast hands', () => {
       await stays('other word', page.getByRole('button', { name: 'bounces on', exact: true }))
     })
 
+  test('on paper a day is its runs, what was turned and said, without bars and buttons', async ({ page }) => {
+    await onDay(page)
+    await page.emulateMedia({ media: 'print' })
+    const rows = page.getByRole('region', { name: 'The day on paper' }).getByRole('row')
+    await expect(rows).toHaveCount(6)
+    await expect(rows.nth(4)).toContainText('Front LSC 12 → 10, 2 clicks firmer')
+    await expect(rows.nth(4)).toContainText('7.5')
+    await expect(rows.nth(5)).toContainText('kicks (rear, Root web)')
+    await expect(page.getByRole('heading', { name: 'Ilka, 150 mm trail bike' })).toBeVisible()
+    // What is left of the keys is the position of a lever.
+    expect(await page.locator('button:visible').allInnerTexts()).toEqual(['Open'])
+    await expect(page.getByRole('banner')).toBeHidden()
+    await page.goto(`${server.base}/handbook`)
+    await expect(page.getByText('Low-speed rebound', { exact: true })).toBeVisible()
+    await expect(page.locator('button:visible')).toHaveCount(0)
+  })
+
   test('Back closes a dialog and not the day; the keyboard is back where it was', async ({ page }) => {
     await onDay(page)
     const about = page.getByRole('button', { name: 'About this day' })

@@ -19,6 +19,7 @@ import FeelStrip from '../components/day/FeelStrip.vue'
 import NextChange from '../components/day/NextChange.vue'
 import OnTheBike from '../components/day/OnTheBike.vue'
 import ProposalLog from '../components/day/ProposalLog.vue'
+import DaySheet from '../components/day/DaySheet.vue'
 import RunExtras from '../components/day/RunExtras.vue'
 import RunForm from '../components/day/RunForm.vue'
 import ImportDialog from '../components/importing/ImportDialog.vue'
@@ -234,7 +235,8 @@ useShortcuts([
     <h1>This day could not be opened</h1>
     <p><RouterLink to="/">Back to today</RouterLink></p>
   </div>
-  <div v-else-if="b" class="day" :data-panel="panel" @dragover.prevent @drop.prevent="drop">
+  <DaySheet v-if="b && !day.covered" :bundle="b" :knowledge="day.knowledge" />
+  <div v-if="b" class="day" :data-panel="panel" @dragover.prevent @drop.prevent="drop">
     <div class="col line">
       <BlindCover
         v-if="day.covered"

@@ -7,13 +7,12 @@ import { cache, reads } from '../../api/cache.ts'
 import { useShortcuts } from '../../composables/useShortcuts.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { shortDayWords } from '../../support/dates.ts'
-import { runsWords } from '../../support/dayWords.ts'
-import { surfaceWords } from '../../support/words.ts'
+import { conditionWords, runsWords } from '../../support/dayWords.ts'
 import DialogFrame from '../shell/DialogFrame.vue'
 
 /** What the bar says of a day: the rider first, never cut off, and the way to the others who ride that day. */
 const props = defineProps<{ bundle: DayBundle }>()
-const { say } = useUnits()
+const { units } = useUnits()
 const { data } = useQuery({ ...reads.days(), shallow: true }, cache)
 const riders = computed(() =>
   (data.value ?? [])
@@ -22,22 +21,7 @@ const riders = computed(() =>
 )
 const open = ref(false)
 useShortcuts([{ key: 'w', does: 'who else rides this day', act: () => (open.value = true) }])
-const conditions = computed(() => {
-  const { day, trail } = props.bundle
-  const c = day.conditions
-  return [
-    shortDayWords(day.date),
-    trail.name,
-    c.airTempC === null ? null : say('temperature', c.airTempC),
-    surfaceWords[c.surface],
-    c.altitudeM === null ? null : say('altitude', c.altitudeM),
-    day.purpose === 'race' ? 'race day' : null,
-    day.blind ? 'judged blind' : null,
-  ]
-    .filter(Boolean)
-    .join(' · ')
-    .replace(/(\d) /g, '$1\u00a0')
-})
+const conditions = computed(() => conditionWords(props.bundle, units.value))
 </script>
 
 <template>
