@@ -14,19 +14,21 @@ function withImports(file, seen = new Set()) {
 }
 
 const html = readFileSync('dist/web/index.html', 'utf8')
-const entry = html.match(/src="\/assets\/(index-[^"]+\.js)"/)[1]
+const entries = [...html.matchAll(/src="\/assets\/([^"]+\.js)"/g)].map(([, file]) => file)
+const styles = [...html.matchAll(/href="(\/assets\/[^"]+\.css)"/g)].map(([, file]) => `dist/web${file}`)
+if (!entries.length || !styles.length) throw new Error('dist/web/index.html names no script or no styles')
 const day = built.find((file) => /^DayPage-.*\.js$/.test(file))
 
 export default [
   {
     name: 'first load of the day screen, script before charts',
-    path: [...withImports(entry, withImports(day))].map((file) => assets + file),
+    path: [...entries.reduce((seen, file) => withImports(file, seen), withImports(day))].map((file) => assets + file),
     limit: '300 kB',
     gzip: true,
   },
   {
     name: 'styles of the first screen',
-    path: 'dist/web/assets/index-*.css',
+    path: styles,
     limit: '30 kB',
     gzip: true,
   },

@@ -13,7 +13,22 @@ export default defineConfig({
   ],
   publicDir: 'web/public',
   worker: { format: 'es' },
-  build: { outDir: 'dist/web', emptyOutDir: true, chunkSizeWarningLimit: 700 },
+  build: {
+    outDir: 'dist/web',
+    emptyOutDir: true,
+    chunkSizeWarningLimit: 700,
+    rolldownOptions: {
+      output: {
+        // Few files that come at once, not fifty that queue: what the entry needs is one, what pages share is merged.
+        codeSplitting: {
+          groups: [
+            { name: 'base', tags: ['$initial'] },
+            { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 24_000 },
+          ],
+        },
+      },
+    },
+  },
   css: {
     preprocessorOptions: {
       scss: {

@@ -1,5 +1,3 @@
-import { existsSync } from 'node:fs'
-import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import { v7 as uuid } from 'uuid'
 import type { RecordingUpload } from '#contract/recording'
@@ -7,9 +5,9 @@ import { sniffLayout } from '#core/formats/layout'
 import { suggestMapping } from '#core/telemetry/mapping'
 import { fillDemo, startServer } from '../e2e/server.ts'
 import { idOf } from '../demo/ids.ts'
+import { builtBrowser } from './builtBrowser.ts'
 import type { Row } from './measure.ts'
 
-const root = join(import.meta.dirname, '..')
 const samples = 600_000
 const moves = 60
 
@@ -28,14 +26,9 @@ function longFile(): Uint8Array<ArrayBuffer> {
  * in headless Chromium without a graphics card. Needs a built page and a Chromium; without them there is no row.
  */
 export async function panZoomRows(): Promise<Row[]> {
-  const chromiumPath = process.env.CHROMIUM ?? '/usr/bin/chromium'
-  if (!existsSync(join(root, 'dist', 'server', 'index.js')) || !existsSync(chromiumPath)) return []
-  const { chromium } = await import('@playwright/test')
+  const browser = await builtBrowser()
+  if (!browser) return []
   const server = await startServer()
-  const browser = await chromium.launch({
-    executablePath: chromiumPath,
-    args: ['--no-sandbox', '--disable-gpu'],
-  })
   try {
     await fillDemo(server.base)
     const bytes = longFile()

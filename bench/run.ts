@@ -5,6 +5,7 @@ import { adviceRows } from './advice.ts'
 import { analysisRows } from './analysis.ts'
 import { benchRows } from './bench.ts'
 import { readingRows } from './reading.ts'
+import { pageRows } from './pages.ts'
 import { panZoomRows } from './panZoom.ts'
 import { ridingRows } from './riding.ts'
 import type { Row } from './measure.ts'
@@ -15,6 +16,7 @@ const groups: Record<string, () => Row[] | Promise<Row[]>> = {
   riding: ridingRows,
   advice: adviceRows,
   bench: benchRows,
+  pages: pageRows,
   'pan-zoom': panZoomRows,
 }
 const only = process.argv.includes('--only') ? process.argv[process.argv.indexOf('--only') + 1] : null

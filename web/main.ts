@@ -9,9 +9,10 @@ import { createApp } from 'vue'
 import App from './App.vue'
 import { cache } from './api/cache.ts'
 import { openOutbox } from './api/mail.ts'
-import { router } from './router.ts'
+import { router, sendAhead } from './router.ts'
 import { holdOutbox } from './stores/outbox.ts'
 
+sendAhead()
 // What waits from an earlier page is laid over the first screen already.
 holdOutbox(await openOutbox())
 createApp(App).use(createPinia()).use(VueQueryPlugin, { queryClient: cache }).use(router).mount('#app')

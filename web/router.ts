@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
+import { begin, reads } from './api/cache.ts'
 import TodayPage from './pages/TodayPage.vue'
 import { screens, type Screen } from './screens.ts'
 
@@ -23,3 +24,21 @@ export const router = createRouter({
   ),
   scrollBehavior: (to, _from, saved) => saved ?? (to.hash ? { el: to.hash, top: 70 } : { top: 0 }),
 })
+
+/** What a screen reads first, by the parts of its address. */
+const firstReads: Partial<Record<Screen, (at: Record<string, string>) => void>> = {
+  today: () => (begin(reads.days()), begin(reads.garage())),
+  garage: () => begin(reads.garage()),
+  bench: (at) => (begin(reads.benches(at.bikeId)), begin(reads.garage())),
+  day: (at) => begin(reads.day(at.id)),
+  trace: (at) => begin(reads.day(at.id)),
+  compare: (at) => begin(reads.day(at.id)),
+}
+/** Sends for the screen in the address bar and what it reads, both at once, before anything is mounted. */
+export function sendAhead(): void {
+  const { name, params } = router.resolve(location.pathname)
+  const screen = name as Screen
+  const page = pages[screen]
+  if (typeof page === 'function') void (page as () => Promise<unknown>)()
+  firstReads[screen]?.(params as Record<string, string>)
+}

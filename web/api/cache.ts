@@ -35,6 +35,21 @@ export const reads = {
   shelf: () => ({ queryKey: ['shelf'], queryFn: () => call(endpoints.getShelf, {}) }),
 }
 
+interface Read<T> {
+  queryKey: string[]
+  queryFn: () => Promise<T>
+}
+/** Reads begun before their screen was there, by key; the screen's own first reading takes them over. */
+const begun = new Set<string>()
+/** Starts a reading that a screen on its way will ask for. */
+export function begin<T>(read: Read<T>): void {
+  begun.add(read.queryKey.join())
+  void cache.prefetchQuery(read)
+}
+/** Reads from the server, whatever is held. @throws ApiError */
+export const readAfresh = <T>(read: Read<T>): Promise<T> =>
+  cache.fetchQuery({ ...read, staleTime: begun.delete(read.queryKey.join()) ? Infinity : 0 })
+
 const newer = (held: { version: number } | undefined, told: { version: number }) =>
   !held || told.version >= held.version
 

@@ -63,18 +63,22 @@ export function useForm<T extends { version: number; id: string }>(options: {
       }
     },
   })
-  watch(open, (is) => {
-    if (!is) {
-      // Closed after a conflict: theirs is kept, and the draft must not come back over it.
-      if (theirs.value) keepDraft(`form:${key()}`, null)
-      theirs.value = null
-      return
-    }
-    const start = fresh()
-    const draft = readDraft<T>(`form:${key()}`)
-    form.value = draft && draft.version === start.version ? draft : copyOf(start)
-    fault.value = null
-  })
+  watch(
+    open,
+    (is) => {
+      if (!is) {
+        // Closed after a conflict: theirs is kept, and the draft must not come back over it.
+        if (theirs.value) keepDraft(`form:${key()}`, null)
+        theirs.value = null
+        return
+      }
+      const start = fresh()
+      const draft = readDraft<T>(`form:${key()}`)
+      form.value = draft && draft.version === start.version ? draft : copyOf(start)
+      fault.value = null
+    },
+    { immediate: true },
+  )
   watch(form, (f) => open.value && keepDraft(`form:${key()}`, f), { deep: true })
 
   async function submit(): Promise<void> {

@@ -11,8 +11,13 @@ export function useSteady(above: Ref<HTMLElement | null>, tapped: Ref<HTMLElemen
     slot.style.height = `${slot.offsetHeight}px`
     slot.style.overflowY = 'auto'
   }
+  /** Whole again; what was scrolled to in it stays where it is, so that a press on it lands. */
   const release = () => {
-    if (above.value) Object.assign(above.value.style, { height: '', overflowY: '' })
+    const slot = above.value
+    if (!slot?.style.height) return
+    const scrolled = slot.scrollTop
+    Object.assign(slot.style, { height: '', overflowY: '' })
+    if (scrolled > 0) scrollerOf(slot).scrollTop += scrolled
   }
   const touched = (e: Event) => (tapped.value?.contains(e.target as Node) ? hold() : release())
   window.addEventListener('pointerdown', touched, true)
@@ -33,4 +38,10 @@ export function useSteady(above: Ref<HTMLElement | null>, tapped: Ref<HTMLElemen
     tapped.value?.removeEventListener('pointerleave', left)
     release()
   })
+}
+
+function scrollerOf(part: HTMLElement): Element {
+  for (let at = part.parentElement; at; at = at.parentElement)
+    if (/auto|scroll/.test(getComputedStyle(at).overflowY)) return at
+  return document.scrollingElement ?? document.documentElement
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, onUnmounted, ref, useTemplateRef, watch } from 'vue'
+import { useMediaQuery } from '@vueuse/core'
+import { computed, defineAsyncComponent, onUnmounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { v7 as uuid } from 'uuid'
 import type { Feel, Run } from '#contract/run'
@@ -7,13 +8,9 @@ import { nothingNoted } from '#core/setup/nothingNoted'
 import IconUpload from '~icons/lucide/upload'
 import { usePageTitle } from '../composables/usePageTitle.ts'
 import { useUnits } from '../composables/useUnits.ts'
-import TurnList from '../components/garage/TurnList.vue'
 import BlindCover from '../components/day/BlindCover.vue'
-import CarryDialog from '../components/day/CarryDialog.vue'
-import CommandLine from '../components/day/CommandLine.vue'
 import DayHead from '../components/day/DayHead.vue'
 import DayLine from '../components/day/DayLine.vue'
-import DaySettings from '../components/day/DaySettings.vue'
 import EarlierDays from '../components/day/EarlierDays.vue'
 import FeelStrip from '../components/day/FeelStrip.vue'
 import NextChange from '../components/day/NextChange.vue'
@@ -21,8 +18,6 @@ import OnTheBike from '../components/day/OnTheBike.vue'
 import ProposalLog from '../components/day/ProposalLog.vue'
 import DaySheet from '../components/day/DaySheet.vue'
 import RunExtras from '../components/day/RunExtras.vue'
-import RunForm from '../components/day/RunForm.vue'
-import ImportDialog from '../components/importing/ImportDialog.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
 import { useDayActs } from '../composables/useDayActs.ts'
 import { useShortcuts } from '../composables/useShortcuts.ts'
@@ -34,6 +29,14 @@ import { shortDayWords } from '../support/dates.ts'
 import { useGarage } from '../stores/garage.ts'
 import { vRoving } from '../support/roving.ts'
 import { factsLine } from '../support/runFacts.ts'
+
+// Seen when they are called; they come right after the screen itself.
+const TurnList = defineAsyncComponent(() => import('../components/garage/TurnList.vue'))
+const CarryDialog = defineAsyncComponent(() => import('../components/day/CarryDialog.vue'))
+const CommandLine = defineAsyncComponent(() => import('../components/day/CommandLine.vue'))
+const DaySettings = defineAsyncComponent(() => import('../components/day/DaySettings.vue'))
+const RunForm = defineAsyncComponent(() => import('../components/day/RunForm.vue'))
+const ImportDialog = defineAsyncComponent(() => import('../components/importing/ImportDialog.vue'))
 
 const props = defineProps<{ id: string }>()
 const day = useDay()
@@ -80,6 +83,7 @@ onUnmounted(() => notices.leave(props.id))
 
 const b = computed(() => (day.bundle?.day.id === props.id ? day.bundle : null))
 const run = computed(() => day.selectedRun)
+const printing = useMediaQuery('print')
 useSteady(useTemplateRef<HTMLElement>('nextSlot'), useTemplateRef<HTMLElement>('feelSlot'))
 // The run was removed elsewhere: what was open about it would write to another one.
 watch(
@@ -235,7 +239,7 @@ useShortcuts([
     <h1>This day could not be opened</h1>
     <p><RouterLink to="/">Back to today</RouterLink></p>
   </div>
-  <DaySheet v-if="b && !day.covered" :bundle="b" :knowledge="day.knowledge" />
+  <DaySheet v-if="b && printing && !day.covered" :bundle="b" :knowledge="day.knowledge" />
   <div v-if="b" class="day" :data-panel="panel" @dragover.prevent @drop.prevent="drop">
     <div class="col line">
       <BlindCover

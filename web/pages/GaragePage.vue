@@ -1,23 +1,25 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
+import { computed, defineAsyncComponent, onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Bike } from '#contract/bike'
 import type { Rider } from '#contract/rider'
 import type { Trail } from '#contract/trail'
 import { useMediaQuery } from '@vueuse/core'
 import ChoiceKeys from '../components/shell/ChoiceKeys.vue'
-import RemovedShelf from '../components/garage/RemovedShelf.vue'
-import BaselineForm from '../components/garage/BaselineForm.vue'
 import BikeCard from '../components/garage/BikeCard.vue'
-import BikeForm from '../components/garage/BikeForm.vue'
-import RiderForm from '../components/garage/RiderForm.vue'
-import TrailForm from '../components/garage/TrailForm.vue'
-import WorkshopShelf from '../components/garage/WorkshopShelf.vue'
 import { useGarage } from '../stores/garage.ts'
 import { useOutbox } from '../stores/outbox.ts'
 import { useNotices } from '../stores/notices.ts'
 import { levelWords, sectionWords, tasteWords } from '../support/words.ts'
 import { usePageTitle } from '../composables/usePageTitle.ts'
+
+// Seen when they are called; they come right after the screen itself.
+const RemovedShelf = defineAsyncComponent(() => import('../components/garage/RemovedShelf.vue'))
+const BaselineForm = defineAsyncComponent(() => import('../components/garage/BaselineForm.vue'))
+const BikeForm = defineAsyncComponent(() => import('../components/garage/BikeForm.vue'))
+const RiderForm = defineAsyncComponent(() => import('../components/garage/RiderForm.vue'))
+const TrailForm = defineAsyncComponent(() => import('../components/garage/TrailForm.vue'))
+const WorkshopShelf = defineAsyncComponent(() => import('../components/garage/WorkshopShelf.vue'))
 
 const garage = useGarage()
 const route = useRoute()

@@ -6,7 +6,7 @@ import { useRoute, useRouter } from 'vue-router'
 import type { DaySummary } from '#contract/endpoints'
 import type { Bike } from '#contract/bike'
 import type { ServiceKind } from '#contract/care'
-import { cache, reads } from '../api/cache.ts'
+import { cache, readAfresh, reads } from '../api/cache.ts'
 import { fetchSample } from '../api/sampleDay.ts'
 import BringIn from '../components/today/BringIn.vue'
 import DayRow from '../components/today/DayRow.vue'
@@ -38,9 +38,7 @@ const { data } = useQuery({ ...reads.days(), shallow: true }, cache)
 const days = computed<DaySummary[]>(() => data.value ?? [])
 const loaded = computed(() => data.value !== undefined && garage.loaded)
 
-onMounted(() =>
-  notices.attempt(() => Promise.all([cache.fetchQuery({ ...reads.days(), staleTime: 0 }), garage.load()])),
-)
+onMounted(() => notices.attempt(() => Promise.all([readAfresh(reads.days()), garage.load()])))
 // A way in from elsewhere: the bench and the palette open the form over this page.
 const newOpen = ref(false)
 const newAsked = ref(false)

@@ -14,7 +14,7 @@ import { withPartAt, withStepClosed, withStepSkipped } from '#core/bench/steps'
 import { InputError } from '#core/errors'
 import { assumed, knownAfterTurn, readBy } from '#core/setup/known'
 import { ridingMassKg } from '#core/spring/load'
-import { cache, reads } from '../api/cache.ts'
+import { cache, readAfresh, reads } from '../api/cache.ts'
 import { overlayBenches } from '../api/overlay.ts'
 import { useWho } from '../composables/useWho.ts'
 import { freshBench } from '../support/freshBench.ts'
@@ -86,7 +86,7 @@ export const useBench = defineStore('bench', () => {
   async function open(id: string): Promise<void> {
     bikeId.value = id
     benchId.value = null
-    await Promise.all([cache.fetchQuery({ ...reads.benches(id), staleTime: 0 }), garage.load()])
+    await Promise.all([readAfresh(reads.benches(id)), garage.load()])
     benchId.value = list.value.find((b) => b.finishedSetupId === null)?.id ?? null
   }
 

@@ -6,7 +6,7 @@ import type { TrailDay } from '#contract/day'
 import type { DayBundle } from '#contract/endpoints'
 import type { Proposal } from '#contract/proposal'
 import type { Run } from '#contract/run'
-import { cache, reads } from '../api/cache.ts'
+import { cache, readAfresh, reads } from '../api/cache.ts'
 import { overlayDay } from '../api/overlay.ts'
 import { useUnits } from '../composables/useUnits.ts'
 import { keepDraft, readDraft } from '../support/drafts.ts'
@@ -59,7 +59,7 @@ export const useDay = defineStore('day', () => {
       forget()
       pending.value = readDraft<Record<string, number>>(`pending:${dayId}`) ?? {}
     }
-    await cache.fetchQuery({ ...reads.day(dayId), staleTime: 0 })
+    await readAfresh(reads.day(dayId))
     id.value = dayId
   }
   watch(pending, (p) => {

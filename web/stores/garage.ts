@@ -9,7 +9,7 @@ import type { Rider } from '#contract/rider'
 import type { Setup } from '#contract/setup'
 import type { Trail } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
-import { cache, reads } from '../api/cache.ts'
+import { cache, readAfresh, reads } from '../api/cache.ts'
 import type { LetterKind } from '../api/letters.ts'
 import { stillAssumed } from '../support/assumed.ts'
 import { overlayGarage } from '../api/overlay.ts'
@@ -38,7 +38,7 @@ export const useGarage = defineStore('garage', () => {
 
   /** Reads it afresh and keeps it live from then on. @throws ApiError */
   async function load(): Promise<void> {
-    await cache.fetchQuery({ ...reads.garage(), staleTime: 0 })
+    await readAfresh(reads.garage())
     asked.value = true
   }
   const find = <T extends { id: string }>(list: readonly T[], id: string | null) =>

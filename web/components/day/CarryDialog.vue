@@ -43,11 +43,15 @@ const blank = () => ({
 })
 const form = ref(blank())
 const busy = ref(false)
-watch(open, async (is) => {
-  if (!is) return
-  await notices.attempt(() => garage.load())
-  form.value = blank()
-})
+watch(
+  open,
+  async (is) => {
+    if (!is) return
+    await notices.attempt(() => garage.load())
+    form.value = blank()
+  },
+  { immediate: true },
+)
 const bikes = computed(() =>
   garage.bikes
     .filter((b) => garage.currentSetup(b.id))

@@ -23,11 +23,15 @@ const { moveWords, units } = useUnits()
 /** What was typed stays until it is done: Escape, a look at the rail, and it is still there. */
 const { line, asked } = useCommandText(() => day.bundle?.day.id ?? '')
 const box = useTemplateRef<HTMLInputElement>('box')
-watch(open, (is) => {
-  if (!is) return
-  asked.value = ''
-  if (!garage.loaded) void notices.attempt(garage.load)
-})
+watch(
+  open,
+  (is) => {
+    if (!is) return
+    asked.value = ''
+    if (!garage.loaded) void notices.attempt(garage.load)
+  },
+  { immediate: true },
+)
 const people = computed(() => {
   const rider = day.bundle?.rider.name ?? ''
   return { rider, others: garage.riders.map((r) => r.name).filter((n) => n !== rider) }

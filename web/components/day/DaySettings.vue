@@ -25,17 +25,21 @@ const form = ref(blank())
 const fault = ref('')
 const busy = ref(false)
 
-watch(open, (is) => {
-  const d = day.bundle?.day
-  if (!is || !d) return
-  form.value = {
-    purpose: d.purpose,
-    blind: d.blind,
-    changeLimit: d.changeLimit,
-    conditions: { ...d.conditions },
-  }
-  fault.value = ''
-})
+watch(
+  open,
+  (is) => {
+    const d = day.bundle?.day
+    if (!is || !d) return
+    form.value = {
+      purpose: d.purpose,
+      blind: d.blind,
+      changeLimit: d.changeLimit,
+      conditions: { ...d.conditions },
+    }
+    fault.value = ''
+  },
+  { immediate: true },
+)
 /** Away with it, to Today; the notice brings it back. */
 async function remove() {
   const id = day.bundle!.day.id

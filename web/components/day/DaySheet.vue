@@ -10,7 +10,7 @@ import { dayLine } from '../../support/dayLine.ts'
 import { conditionWords } from '../../support/dayWords.ts'
 import { factsLine } from '../../support/runFacts.ts'
 
-/** The day on paper: every run with what was turned before it and what was said of it. Seen in print only. */
+/** The day on paper: every run with what was turned before it and what was said of it. Made for print only. */
 const props = defineProps<{ bundle: DayBundle; knowledge: DayKnowledge | null }>()
 const { units } = useUnits()
 const rows = computed(() => {
@@ -70,9 +70,6 @@ const rows = computed(() => {
 </template>
 
 <style scoped>
-.sheet {
-  display: none;
-}
 table {
   width: 100%;
   border-collapse: collapse;
@@ -83,10 +80,5 @@ td {
   vertical-align: top;
   border-bottom: 1px solid var(--line);
   padding: 0.25rem 0.8rem 0.25rem 0;
-}
-@media print {
-  .sheet {
-    display: block;
-  }
 }
 </style>

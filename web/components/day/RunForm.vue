@@ -33,12 +33,16 @@ const efforts = optionsOf(effortWords)
 const grounds = [{ value: null, text: 'as on the rest of the day' }, ...optionsOf(surfaceWords)]
 const voidWords = ['crash', 'stopped', 'puncture', 'held up', 'wrong line']
 
-watch(open, (is) => {
-  if (!is) return
-  const draft = readDraft<Run>(draftKey.value)
-  form.value = draft && draft.version === props.run.version ? draft : { ...props.run }
-  fault.value = null
-})
+watch(
+  open,
+  (is) => {
+    if (!is) return
+    const draft = readDraft<Run>(draftKey.value)
+    form.value = draft && draft.version === props.run.version ? draft : { ...props.run }
+    fault.value = null
+  },
+  { immediate: true },
+)
 /** A run that was only just logged is confirmed while its form is open: the same run under a newer version. */
 const content = (r: Run) => JSON.stringify({ ...r, version: 0 })
 watch(

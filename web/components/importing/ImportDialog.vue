@@ -52,12 +52,6 @@ const geometry = computed<TravelGeometry>(() => {
     leverage: rearStrokeMm === null ? null : leverageOf(props.bundle.bike, rearStrokeMm),
   }
 })
-watch(open, (is) => {
-  if (!is) return
-  file.value = look.value = trial.value = mapping.value = null
-  fault.value = ''
-  if (props.dropped) void take(props.dropped)
-})
 async function take(f: File) {
   file.value = f
   recordingId = uuid()
@@ -124,6 +118,17 @@ const rangeWords = computed(() =>
   good.value?.ranges
     .map((r) => `${r.end} ${r.lowPct.toFixed(0)} to ${r.highPct.toFixed(0)} % of travel`)
     .join(', '),
+)
+// Last: a file that was dropped is taken at once when the dialog is made open.
+watch(
+  open,
+  (is) => {
+    if (!is) return
+    file.value = look.value = trial.value = mapping.value = null
+    fault.value = ''
+    if (props.dropped) void take(props.dropped)
+  },
+  { immediate: true },
 )
 </script>
 

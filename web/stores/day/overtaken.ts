@@ -3,7 +3,7 @@ import type { DayBundle } from '#contract/endpoints'
 import type { Setup } from '#contract/setup'
 import { diffSetups } from '#core/setup/diff'
 import { rebased } from '#core/setup/rebase'
-import { cache, reads } from '../../api/cache.ts'
+import { readAfresh, reads } from '../../api/cache.ts'
 import { useOutbox } from '../outbox.ts'
 
 /** Setups of a bike are sent one after the other. */
@@ -30,7 +30,7 @@ export function useOvertaken(
   async function settleOvertaken(which: 'mine' | 'theirs'): Promise<void> {
     const o = overtaken.value
     if (!o) return
-    await cache.fetchQuery({ ...reads.day(bundle.value!.day.id), staleTime: 0 })
+    await readAfresh(reads.day(bundle.value!.day.id))
     const row = outbox.letters.filter((l) => l.key === o.letter.key)
     if (which === 'theirs') return outbox.drop(row.map((l) => l.id))
     let onto = o.theirs
