@@ -22,7 +22,9 @@ const day = built.find((file) => /^DayPage-.*\.js$/.test(file))
 export default [
   {
     name: 'first load of the day screen, script before charts',
-    path: [...entries.reduce((seen, file) => withImports(file, seen), withImports(day))].map((file) => assets + file),
+    path: [...entries.reduce((seen, file) => withImports(file, seen), withImports(day))].map(
+      (file) => assets + file,
+    ),
     limit: '300 kB',
     gzip: true,
   },

@@ -1,3 +1,4 @@
+import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { chromium, type Page } from '@playwright/test'
 import { idOf } from '../demo/ids.ts'
@@ -15,22 +16,36 @@ const browser = await chromium.launch({
 })
 const day = `/days/${idOf('day half-way')}`
 
-async function picture(
-  name: string,
+async function picture(name: string, path: string, act?: (page: Page) => Promise<unknown>): Promise<void> {
+  const png = await seen(path, act, { width: 1280, height: 800 })
+  writeFileSync(join(folder, `${name}.png`), png)
+}
+async function seen(
   path: string,
   act: (page: Page) => Promise<unknown> = async () => {},
-  phone = false,
-): Promise<void> {
-  const page = await browser.newPage({
-    viewport: phone ? { width: 390, height: 844 } : { width: 1280, height: 800 },
-    hasTouch: phone,
-    reducedMotion: 'reduce',
-  })
+  viewport: { width: number; height: number },
+): Promise<Buffer> {
+  const page = await browser.newPage({ viewport, hasTouch: viewport.width < 500, reducedMotion: 'reduce' })
   await page.goto(server.base + path)
   await page.getByRole('heading').first().waitFor()
   await act(page)
   await page.evaluate(() => document.fonts.ready)
-  await page.screenshot({ path: join(folder, `${name}.png`), animations: 'disabled' })
+  const png = await page.screenshot({ animations: 'disabled' })
+  await page.close()
+  return png
+}
+/** Views of a phone, side by side in one picture. */
+async function phones(name: string, views: [path: string, act: (page: Page) => Promise<unknown>][]) {
+  const size = { width: 390, height: 844 }
+  const gap = 16
+  const shots: Buffer[] = []
+  for (const [path, act] of views) shots.push(await seen(path, act, size))
+  const page = await browser.newPage({
+    viewport: { width: views.length * (size.width + gap) - gap, height: size.height },
+  })
+  const images = shots.map((s) => `<img src="data:image/png;base64,${s.toString('base64')}">`).join('')
+  await page.setContent(`<body style="margin:0;display:flex;gap:${gap}px;background:#4a4f4b">${images}`)
+  await page.screenshot({ path: join(folder, `${name}.png`) })
   await page.close()
 }
 const panel = (name: string) => async (page: Page) => {
@@ -88,10 +103,12 @@ try {
       .click()
     await p.locator('canvas').first().waitFor()
   })
-  await picture('phone-sag', `${bench}?step=sag-rear`, again, true)
-  await picture('phone-next', day, proposed, true)
-  await picture('phone-feel', day, panel('Feel'), true)
-  await picture('phone-bike', day, panel('Bike'), true)
+  await phones('phone', [
+    [`${bench}?step=sag-rear`, again],
+    [day, proposed],
+    [day, panel('Feel')],
+    [day, panel('Bike')],
+  ])
 } finally {
   await browser.close()
   await server.stop()
