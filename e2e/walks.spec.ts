@@ -259,6 +259,36 @@ test.describe('fast hands', () => {
       await stays('other word', page.getByRole('button', { name: 'bounces on', exact: true }))
     })
 
+  test('back to an earlier run: what it would turn is seen first, and one key leads to the best', async ({
+    page,
+  }) => {
+    await onDay(page)
+    const onBike = async () => {
+      const path = new URL(page.url()).pathname
+      const day = await (await page.request.get(`${server.base}/api/v1${path}`)).json()
+      const now = day.setups.filter((s: { dayId: string }) => s.dayId === day.day.id).at(-1)
+      return { setups: day.setups.length as number, from: now.reason.text as string }
+    }
+    const before = await onBike()
+    await page.getByRole('button', { name: /^Run 2,/ }).click()
+    await page.getByRole('button', { name: 'Back to run 2', exact: true }).click()
+    const dialog = page.getByRole('dialog')
+    await expect(
+      dialog.getByText(/^Front low-speed compression 10 → 12 clicks, 2 clicks softer/),
+    ).toBeVisible()
+    // Looked at is not turned.
+    expect(await onBike()).toEqual(before)
+    await dialog.getByRole('button', { name: 'Done, it is on' }).click()
+    await expect(page.getByText(/^On the bike: Front low-speed compression/)).toBeVisible()
+    await expect.poll(onBike).toEqual({ setups: before.setups + 1, from: 'Back to run 2' })
+    await expect(page.getByRole('button', { name: 'Back to run 2', exact: true })).toHaveCount(0)
+    await page.getByRole('button', { name: 'Back to run 4, the best rated' }).click()
+    await expect(dialog.getByText('Back to run 4:')).toBeVisible()
+    await dialog.getByLabel('Change', { exact: true }).fill('back to run 9')
+    await expect(dialog.getByText('There is no run 9 today; they go from 1 to 5.')).toBeVisible()
+    await expect(dialog.getByRole('button', { name: 'Done, it is on' })).toBeDisabled()
+  })
+
   test('on paper a day is its runs, what was turned and said, without bars and buttons', async ({ page }) => {
     await onDay(page)
     await page.emulateMedia({ media: 'print' })

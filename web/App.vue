@@ -1,15 +1,7 @@
 <script setup lang="ts">
-import { applyLive, cache } from './api/cache.ts'
-import { useLive } from './api/live.ts'
 import NoticeStack from './components/shell/NoticeStack.vue'
 import OutboxLine from './components/shell/OutboxLine.vue'
 import TopBar from './components/shell/TopBar.vue'
-
-// Every window is told of every change; what was missed while it slept is read again.
-useLive({
-  event: (e) => applyLive(cache, e),
-  back: () => void cache.invalidateQueries(),
-})
 </script>
 
 <template>

@@ -7,7 +7,7 @@ import { parseCommand } from './parse.ts'
 const positions = new Map(Object.entries(startPositions))
 const moves = (line: string) => {
   const c = parseCommand(line, space, positions)
-  return c.kind === 'undo' ? 'undo' : c.moves.map((m) => `${m.adjuster.id} ${m.from}→${m.to}`).join(', ')
+  return c.kind !== 'change' ? c.kind : c.moves.map((m) => `${m.adjuster.id} ${m.from}→${m.to}`).join(', ')
 }
 
 describe('the command line', () => {

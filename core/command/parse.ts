@@ -14,6 +14,7 @@ import {
   undoWords,
 } from './lexicon.ts'
 import { noClause, type Clause } from './clause.ts'
+import { goBackOf, type GoBack } from './goBack.ts'
 import { target } from './target.ts'
 import { tokensOf, type Token } from './tokens.ts'
 
@@ -25,7 +26,8 @@ export interface CommandMove {
 }
 
 /** What a typed line asks for. */
-export type Command = { kind: 'undo' } | { kind: 'change'; moves: CommandMove[] }
+export type Command =
+  { kind: 'undo' } | { kind: 'back-to'; run: GoBack } | { kind: 'change'; moves: CommandMove[] }
 
 /** Who may be named in front of a line. */
 export interface People {
@@ -39,7 +41,7 @@ export interface People {
  * Reads one line as a mechanic says it: "rear reb slower 1", "slow the shock down one", "fork +2 psi and shock lsc 9",
  * "shock lever firm", "front rebound 2 out", "undo". Numbers stand before or after, in digits or words; the end may be left
  * out where only one end has the part. Bare numbers are places in the part's own count; signed numbers move that count;
- * slower/faster/firmer/softer/in/out/up/down are steps. Several parts in one line are one linked change.
+ * slower/faster/firmer/softer/in/out/up/down are steps. "back to run 3" is the whole bike as it was ridden. Several parts in one line are one linked change.
  *
  * @param positions canonical position per adjuster id, as on the bike now
  * @throws InputError 'command.…' with a sentence that says what would be understood
@@ -53,6 +55,8 @@ export function parseCommand(
   const tokens = withoutRider(tokensOf(line), people)
   if (tokens.length === 0) throw new InputError('command.empty')
   if (isUndo(tokens)) return { kind: 'undo' }
+  const run = goBackOf(tokens)
+  if (run !== null) return { kind: 'back-to', run }
   const clauses = clausesOf(tokens, space)
   const moves: CommandMove[] = []
   let end: End | null = null

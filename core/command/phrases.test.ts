@@ -50,8 +50,8 @@ const positions = new Map(
 const people = { rider: 'Ilka', others: ['Joren', 'Mara Lund'] }
 const moves = (line: string) => {
   const c = parseCommand(line, space, positions, people)
-  return c.kind === 'undo'
-    ? 'undo'
+  return c.kind !== 'change'
+    ? c.kind
     : c.moves.map((m) => `${m.adjuster.id} ${Math.round(m.to * 100) / 100}`).join(', ')
 }
 
@@ -197,8 +197,8 @@ describe('what must not be guessed', () => {
 
 const offered = (line: string) =>
   nearestReadings(line, space, positions, people).map((r) =>
-    r.command.kind === 'undo'
-      ? 'undo'
+    r.command.kind !== 'change'
+      ? r.command.kind
       : r.command.moves.map((m) => `${m.adjuster.id} ${Math.round(m.to * 100) / 100}`).join(', '),
   )
 

@@ -50,7 +50,9 @@ export function nearestReadings(
     try {
       const command = parseCommand(candidate, space, positions, people)
       const key =
-        command.kind === 'undo' ? 'undo' : command.moves.map((m) => `${m.adjuster.id} ${m.to}`).join()
+        command.kind === 'change'
+          ? command.moves.map((m) => `${m.adjuster.id} ${m.to}`).join()
+          : JSON.stringify(command)
       if (seen.has(key)) continue
       seen.add(key)
       out.push({ line: candidate, command })

@@ -56,6 +56,16 @@ describe('live events in the page', () => {
     expect(event).toHaveBeenCalledTimes(1)
     stop()
   })
+  it('say once that they have begun, then only that they are back', () => {
+    const begun = vi.fn()
+    const back = vi.fn()
+    const stop = listen({ begun, back })
+    FakeSource.open[0].say('hello')
+    expect([begun.mock.calls.length, back.mock.calls.length]).toEqual([1, 0])
+    FakeSource.open[0].say('hello')
+    expect([begun.mock.calls.length, back.mock.calls.length]).toEqual([1, 1])
+    stop()
+  })
   it('pause while the window is hidden, and tell when they are back', () => {
     const back = vi.fn()
     const stop = listen({ back })

@@ -6,6 +6,8 @@ export interface LiveHandlers {
   event?: (e: LiveEvent) => void
   /** The stream is back after a pause: something may have been missed. */
   back?: () => void
+  /** The stream says its first word: what was read before it may have missed something. */
+  begun?: () => void
 }
 
 // One stream per window, and only while it is seen: a browser opens few connections to one server, and a handful of
@@ -26,7 +28,9 @@ function sync(): void {
 function open(): void {
   source = new EventSource(`${apiBase}/events`)
   source.addEventListener('hello', () => {
-    if (greeted) for (const l of listeners) l.back?.()
+    for (const l of listeners)
+      if (greeted) l.back?.()
+      else l.begun?.()
     greeted = true
   })
   for (const type of liveTypes)
@@ -41,12 +45,16 @@ const liveTypes = LiveEvent.options.map((o) => o.shape.type.value)
 
 document.addEventListener('visibilitychange', sync)
 
-/** Subscribes to live events for as long as the component lives; the browser reconnects by itself. */
-export function useLive(handlers: LiveHandlers): void {
+/** Subscribes to live events; the browser reconnects by itself. @returns the way to stop */
+export function listen(handlers: LiveHandlers): () => void {
   listeners.add(handlers)
   sync()
-  onScopeDispose(() => {
+  return () => {
     listeners.delete(handlers)
     sync()
-  })
+  }
+}
+/** The same, for as long as the component lives. */
+export function useLive(handlers: LiveHandlers): void {
+  onScopeDispose(listen(handlers))
 }

@@ -28,6 +28,7 @@ import { useOutbox } from '../stores/outbox.ts'
 import { shortDayWords } from '../support/dates.ts'
 import { useGarage } from '../stores/garage.ts'
 import { vRoving } from '../support/roving.ts'
+import { wayBack } from '../support/goBack.ts'
 import { factsLine } from '../support/runFacts.ts'
 
 // Seen when they are called; they come right after the screen itself.
@@ -165,6 +166,17 @@ async function removeRun(id: string) {
   look({ run: undefined })
 }
 const openCommand = () => (commandOpen.value = true)
+/** The command line with a sentence in it: what it would turn is seen before anybody says it is done. */
+function say(line: string) {
+  toSay.value = line
+  openCommand()
+}
+const toSay = ref('')
+/** Whether the run that is looked at was ridden on something else than what is on the bike. */
+const backToThis = computed(() => {
+  if (!b.value || !run.value || !day.currentSetup || day.past || day.covered) return false
+  return !('fault' in wayBack(b.value, day.currentSetup, runNo.value))
+})
 async function other() {
   await acts.decideOther()
   panel.value = 'bike'
@@ -359,6 +371,9 @@ useShortcuts([
               >From a logger</RouterLink
             >
           </template>
+          <button v-if="backToThis" type="button" class="btn btn-plain" @click="say(`back to run ${runNo}`)">
+            {{ `Back to run ${runNo}` }}
+          </button>
           <button type="button" class="btn btn-plain" @click="removeRun(run.id)">Remove run</button>
         </div>
       </div>
@@ -383,7 +398,7 @@ useShortcuts([
         :run-number="day.runNumber(day.covered.id)"
         @uncover="day.uncover(day.covered.id)"
       />
-      <OnTheBike v-else @done="acts.tell" @undo="acts.undo" @command="openCommand" />
+      <OnTheBike v-else @done="acts.tell" @undo="acts.undo" @command="openCommand" @say="say" />
     </div>
     <nav v-roving class="tabs" aria-label="Parts of the day">
       <button
@@ -417,7 +432,7 @@ useShortcuts([
       :target="day.currentSetup"
     />
     <CarryDialog v-if="settledSetup" v-model:open="carryOpen" :bundle="b" :setup="settledSetup" />
-    <CommandLine v-model:open="commandOpen" @done="acts.tell" @undo="acts.undo" />
+    <CommandLine v-model:open="commandOpen" v-model:say="toSay" @done="acts.tell" @undo="acts.undo" />
     <ImportDialog
       v-if="run"
       v-model:open="importOpen"

@@ -5,16 +5,20 @@ import { parseCommand, type Command } from '#core/command/parse'
 import { nearestReadings } from '#core/command/readings'
 import { turnSign } from '#core/adjusters/words'
 import { bigMoveWords, isBigMove } from '#core/setup/bigMove'
+import type { Move } from '#core/setup/diff'
 import { useCommandText } from '../../composables/useCommandText.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useDay } from '../../stores/day.ts'
 import type { Done } from '../../stores/day/turns.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
+import { wayBack } from '../../support/goBack.ts'
 import { vRoving } from '../../support/roving.ts'
 import DialogFrame from '../shell/DialogFrame.vue'
 
 const open = defineModel<boolean>('open', { required: true })
+/** A sentence that something else on the screen says; taken up when the dialog opens. */
+const say = defineModel<string>('say', { default: '' })
 const emit = defineEmits<{ done: [done: Done]; undo: [] }>()
 const day = useDay()
 const garage = useGarage()
@@ -28,6 +32,8 @@ watch(
   (is) => {
     if (!is) return
     asked.value = ''
+    if (say.value) line.value = say.value
+    say.value = ''
     if (!garage.loaded) void notices.attempt(garage.load)
   },
   { immediate: true },
@@ -36,6 +42,7 @@ const people = computed(() => {
   const rider = day.bundle?.rider.name ?? ''
   return { rider, others: garage.riders.map((r) => r.name).filter((n) => n !== rider) }
 })
+const turnWords = (m: Move) => `${moveWords(m)} ${turnSign(m.adjuster, m.from, m.to) ?? ''}`.trim()
 const parsed = computed(() => {
   try {
     return { command: parseCommand(line.value, day.space, day.positions, people.value), fault: null }
@@ -43,14 +50,31 @@ const parsed = computed(() => {
     return { command: null, fault: e instanceof Error ? e.message : String(e) }
   }
 })
-const wordsOf = (c: Command): string[] =>
-  c.kind === 'undo'
+/** The settings of an earlier run that a line asks for, with the turns to them. */
+const goingBack = computed(() => {
+  const c = parsed.value.command
+  const b = day.bundle
+  const now = day.currentSetup
+  if (c?.kind !== 'back-to' || !b || !now) return null
+  return wayBack(b, now, c.run)
+})
+const fault = computed(() => {
+  const back = goingBack.value
+  return parsed.value.fault ?? (back && 'fault' in back ? back.fault : null)
+})
+const wordsOf = (c: Command): string[] => {
+  if (c.kind === 'back-to') {
+    const back = goingBack.value
+    return back && !('fault' in back) ? [`Back to run ${back.number}:`, ...back.moves.map(turnWords)] : []
+  }
+  return c.kind === 'undo'
     ? [
         day.undo
           ? `Undo: ${day.undo.moves.map((m) => moveWords(m)).join('; ')}`
           : 'There is no change of today to undo.',
       ]
-    : c.moves.map((m) => `${moveWords(m)} ${turnSign(m.adjuster, m.from, m.to) ?? ''}`.trim())
+    : c.moves.map(turnWords)
+}
 const preview = computed(() => (parsed.value.command ? wordsOf(parsed.value.command) : []))
 const readings = computed(() =>
   parsed.value.command
@@ -76,18 +100,22 @@ const tab = (e: KeyboardEvent) => {
 }
 const slips = computed(() => {
   const c = parsed.value.command
-  return c && c.kind !== 'undo' ? c.moves.filter(isBigMove) : []
+  return c?.kind === 'change' ? c.moves.filter(isBigMove) : []
 })
 async function submit() {
   const c = parsed.value.command
-  if (!c) return
+  if (!c || fault.value) return
   if (slips.value.length > 0 && asked.value !== line.value) {
     asked.value = line.value
     return
   }
   const ok = await notices.attempt(async () => {
     if (c.kind === 'undo') emit('undo')
-    else {
+    else if (c.kind === 'back-to') {
+      const back = goingBack.value
+      if (back && !('fault' in back))
+        emit('done', await day.backTo(back.setup.id, `Back to run ${back.number}`))
+    } else {
       for (const m of c.moves) day.choose(m.adjuster.id, m.to)
       emit('done', await day.applyPending(`typed: ${line.value}`, c.moves.length > 1))
     }
@@ -119,7 +147,7 @@ async function submit() {
       </div>
       <div role="status">
         <p v-for="p in preview" :key="p" class="will">{{ p }}</p>
-        <p v-if="parsed.fault" class="soft">{{ parsed.fault }}</p>
+        <p v-if="fault" class="soft">{{ fault }}</p>
       </div>
       <div v-if="readings.length" v-roving class="readings" role="group" aria-label="Did you mean">
         <button v-for="r in readings" :key="r.line" type="button" @click="take(r.line)">{{ r.words }}</button>
@@ -129,10 +157,14 @@ async function submit() {
           {{ bigMoveWords(m, units) }}
         </p>
       </template>
-      <BButton type="submit" variant="primary" :disabled="!parsed.command">Done, it is on</BButton>
+      <BButton type="submit" variant="primary" :disabled="!parsed.command || fault !== null"
+        >Done, it is on</BButton
+      >
       <p class="soft small">
         Say it as you would at the trailhead: <code>slow the shock down one</code> ·
-        <code>fork +2 psi</code> · <code>lsc 9</code> · <code>shock lever firm</code> · <code>undo</code>
+        <code>fork +2 psi</code> · <code>lsc 9</code> · <code>shock lever firm</code> · <code>undo</code> ·
+        <code>back to run 3</code> ·
+        <code>back to the last good one</code>
       </p>
     </form>
   </DialogFrame>

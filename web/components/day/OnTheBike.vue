@@ -4,6 +4,7 @@ import type { Adjuster } from '#contract/adjuster'
 import { useUnits } from '../../composables/useUnits.ts'
 import { adjusterName, turnSign } from '#core/adjusters/words'
 import IconUndo from '~icons/lucide/undo-2'
+import { wayBack } from '../../support/goBack.ts'
 import { useDay } from '../../stores/day.ts'
 import type { Done } from '../../stores/day/turns.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -13,7 +14,7 @@ import type { SuspensionUnit } from '#contract/unit'
 import { bigMoveWords, isBigMove } from '#core/setup/bigMove'
 import { pressureHere } from '#core/setup/pressureHere'
 
-const emit = defineEmits<{ done: [done: Done]; undo: []; command: [] }>()
+const emit = defineEmits<{ done: [done: Done]; undo: []; command: []; say: [line: string] }>()
 const day = useDay()
 const { moveWords, positionWords, say, units: unitChoice } = useUnits()
 const notices = useNotices()
@@ -47,6 +48,12 @@ const readingWords = computed(() =>
       `${r.end === 'front' ? 'Front' : 'Rear'} ${adjusterName(r.part).toLowerCase()} stands at ${positionWords(r.part, r.value)}`,
   ),
 )
+/** The way to the best-rated run's settings, where something else is on the bike. */
+const toBest = computed(() => {
+  if (!day.bundle || !day.currentSetup || day.past) return null
+  const way = wayBack(day.bundle, day.currentSetup, 'best')
+  return 'fault' in way ? null : way
+})
 const title = computed(() => (day.past ? 'On the bike at the end of that day' : 'On the bike now'))
 /** A slip of the hand is asked about once; what a card asked for is meant. */
 const slips = computed(() =>
@@ -145,6 +152,9 @@ async function apply() {
         {{ `${day.changes} of ${day.bundle?.day.changeLimit} changes today` }}
       </p>
     </div>
+    <button v-if="toBest" type="button" class="btn btn-plain" @click="emit('say', 'back to the best')">
+      {{ `Back to run ${toBest.number}, the best rated` }}
+    </button>
     <button v-if="undoWords" type="button" class="btn btn-plain btn-sm undo" @click="emit('undo')">
       <IconUndo aria-hidden="true" /> {{ `Undo: ${undoWords}` }}
     </button>
