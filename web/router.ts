@@ -39,6 +39,7 @@ export function sendAhead(): void {
   const { name, params } = router.resolve(location.pathname)
   const screen = name as Screen
   const page = pages[screen]
-  if (typeof page === 'function') void (page as () => Promise<unknown>)()
+  // What fails here fails again for the router, which tells it.
+  if (typeof page === 'function') (page as () => Promise<unknown>)().catch(() => undefined)
   firstReads[screen]?.(params as Record<string, string>)
 }

@@ -121,15 +121,18 @@ export function useTurns(
       source: 'undo',
       undoes: reading.id,
     })
-  /** Goes back to settings that were ridden. */
-  const backTo = (setupId: string, text: string, proposalId: string | null = null) =>
-    putSetup(turnsTo(new Map(setupOf(setupId)!.positions.map((p) => [p.adjusterId, p.value]))), {
+  /** Goes back to settings that were ridden; a dial that nobody has read since is not said to stand anywhere. */
+  const backTo = (setupId: string, text: string, proposalId: string | null = null) => {
+    const held = new Set(currentSetup.value!.positions.map((p) => p.adjusterId))
+    const ridden = setupOf(setupId)!.positions.filter((p) => held.has(p.adjusterId))
+    return putSetup(turnsTo(new Map(ridden.map((p) => [p.adjusterId, p.value]))), {
       text,
       linked: true,
       source: 'revert',
       proposalId,
       fromSetupId: setupId,
     })
+  }
   /** Takes the last change of the day that still holds back: its turns only, whatever was read since. */
   async function undoLast(): Promise<Done | null> {
     const u = undo.value
