@@ -152,7 +152,12 @@ async function apply() {
         {{ `${day.changes} of ${day.bundle?.day.changeLimit} changes today` }}
       </p>
     </div>
-    <button v-if="toBest" type="button" class="btn btn-plain" @click="emit('say', 'back to the best')">
+    <button
+      v-if="toBest"
+      type="button"
+      class="btn btn-plain to-best"
+      @click="emit('say', 'back to the best')"
+    >
       {{ `Back to run ${toBest.number}, the best rated` }}
     </button>
     <button v-if="undoWords" type="button" class="btn btn-plain btn-sm undo" @click="emit('undo')">
@@ -162,6 +167,9 @@ async function apply() {
 </template>
 
 <style scoped>
+.to-best {
+  margin-bottom: 8px;
+}
 .say-it {
   display: none;
 }
