@@ -7,6 +7,12 @@ import { Feel, Run } from './run.ts'
 import { Setup } from './setup.ts'
 
 /**
+ * Header of every answer: the number of the last event told before it was begun. Events carry their number as the stream's
+ * `id`, so a page knows whether an answer on its way has been overtaken by what it was told.
+ */
+export const toldHeader = 'Told'
+
+/**
  * What every open window is told as it happens, the sender's too: what changed, and no more. A setup that is not wanted is
  * on its bike from then on. `stale` names what has to be fetched again, where the change itself would be larger.
  */

@@ -4,6 +4,7 @@ import { bodyLimit } from 'hono/body-limit'
 import { compress } from 'hono/compress'
 import { endpoints } from '#contract/endpoints'
 import { limits } from '#contract/limits'
+import { toldHeader } from '#contract/live'
 import type { Deps } from './deps.ts'
 import { apiPage } from './apiPage.ts'
 import { mount } from './mount.ts'
@@ -30,6 +31,11 @@ export function buildApp(deps: Deps): Hono {
   api.use((c, next) => (/\/uploads\/[^/]+$/.test(c.req.path) ? next() : jsonLimit(c, next)))
   // A garage of forty riders is a quarter of a megabyte of names; a phone in the woods gets a tenth of it.
   api.use(compress({ threshold: 4096 }))
+  api.use(async (c, next) => {
+    const { told } = deps.events
+    await next()
+    c.header(toldHeader, String(told))
+  })
   mount(api, endpoints.health, async () => ({ ok: true, version: deps.version }))
   api.get('/openapi.json', (c) => c.json(openApiDocument(deps.version)))
   api.get('/docs', (c) => c.html(apiPage(deps.version)))

@@ -7,7 +7,7 @@ import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
-import { applyLive, cache } from './api/cache.ts'
+import { applyLive, cache, hear, readMissed } from './api/cache.ts'
 import { listen } from './api/live.ts'
 import { openOutbox } from './api/mail.ts'
 import { router, sendAhead } from './router.ts'
@@ -16,9 +16,9 @@ import { holdOutbox } from './stores/outbox.ts'
 // Every window is told of every change, from before its first reading on; what was missed while it slept, or before the
 // stream was there, is read again.
 listen({
+  told: hear,
   event: (e) => applyLive(cache, e),
-  back: () => void cache.invalidateQueries(),
-  begun: () => void cache.invalidateQueries({ predicate: (q) => q.state.data !== undefined }),
+  here: () => readMissed(cache),
 })
 sendAhead()
 // What waits from an earlier page is laid over the first screen already.

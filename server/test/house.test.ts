@@ -7,7 +7,7 @@ import { describe, expect, it } from 'vitest'
 import { InputError } from '#core/errors'
 import { buildApp } from '../app.ts'
 import { WriteQueue } from '../db/writeQueue.ts'
-import { LiveEvent } from '#contract/live'
+import { LiveEvent, toldHeader } from '#contract/live'
 import { EventBus } from '../events.ts'
 import { clearIncoming, forgetUnnamed, spool } from '../ingest/spool.ts'
 import type { Refusal } from '../refusal.ts'
@@ -127,7 +127,11 @@ describe('live events', () => {
     expect(response.headers.get('content-type')).toContain('text/event-stream')
     const reader = response.body!.getReader()
     const read = async () => new TextDecoder().decode((await reader.read()).value)
-    expect(await read()).toContain('event: hello')
+    const numberOf = (sent: string) => Number(/^id: (\d+)$/m.exec(sent)?.[1])
+    const hello = await read()
+    expect(hello).toContain('event: hello')
+    const before = await t.app.request('/api/v1/garage')
+    expect(Number(before.headers.get(toldHeader))).toBe(numberOf(hello))
     const next = makeSetup(s.bike, [s.front, s.rear], {
       parentId: s.setup.id,
       dayId: s.day.id,
@@ -135,7 +139,11 @@ describe('live events', () => {
     })
     next.positions[1].value = 7
     await t.put(`/setups/${next.id}`, next)
-    expect(await read()).toContain(s.day.id)
+    const event = await read()
+    expect(event).toContain(s.day.id)
+    expect(numberOf(event)).toBeGreaterThan(numberOf(hello))
+    const after = await t.app.request('/api/v1/garage')
+    expect(Number(after.headers.get(toldHeader))).toBe(numberOf(event))
     await reader.cancel()
     t.store.close()
   })

@@ -1,8 +1,9 @@
 import { QueryClient } from '@tanstack/vue-query'
+import type { z } from 'zod'
 import type { Bench } from '#contract/bench'
-import { endpoints, type DayBundle, type Garage } from '#contract/endpoints'
+import { endpoints, type DayBundle, type Endpoint, type Garage } from '#contract/endpoints'
 import type { LiveEvent } from '#contract/live'
-import { call } from './client.ts'
+import { callTold } from './client.ts'
 import { garageWithSetup, placed, withSetup } from './overlay.ts'
 
 /** The one reader: every read of the page goes through here, is kept, and is made stale by what the server tells. */
@@ -20,19 +21,49 @@ export const cache = new QueryClient({
   },
 })
 
+let heard = 0
+/** By the key of a reading: the number of the last event that its answer holds. */
+const holds = new Map<string, number>()
+
+/** Takes the number of the last event told; events are told in their order. */
+export function hear(told: number): void {
+  heard = told
+}
+/** The stream is there, or there again: whatever does not hold all that was told is read again. */
+export const readMissed = (client: QueryClient) =>
+  void client.invalidateQueries({
+    predicate: (q) => q.state.data !== undefined && holds.get(q.queryKey.join()) !== heard,
+  })
+/** After so many readings overtaken one by one the last is taken: somebody is turning faster than this line carries. */
+const patience = 5
+
+/**
+ * What an endpoint answers, and nothing that was told before it came: an answer overtaken by an event would be laid over
+ * the change, or miss it where nothing was held yet.
+ */
+function whole<P extends z.ZodType, B extends z.ZodType, R extends z.ZodType>(
+  queryKey: string[],
+  endpoint: Endpoint<P, B, R>,
+  params: z.input<P>,
+) {
+  const queryFn = async (): Promise<z.output<R>> => {
+    for (let reading = 1; ; reading++) {
+      const { answer, told } = await callTold(endpoint, params)
+      if (told < heard && reading < patience) continue
+      holds.set(queryKey.join(), told)
+      return answer
+    }
+  }
+  return { queryKey, queryFn }
+}
+
 export const reads = {
-  garage: () => ({ queryKey: ['garage'], queryFn: () => call(endpoints.getGarage, {}) }),
-  days: () => ({ queryKey: ['days'], queryFn: () => call(endpoints.listDays, {}) }),
-  day: (id: string) => ({ queryKey: ['day', id], queryFn: () => call(endpoints.getDay, { id }) }),
-  earlier: (id: string) => ({
-    queryKey: ['earlier', id],
-    queryFn: () => call(endpoints.getEarlierDays, { id }),
-  }),
-  benches: (bikeId: string) => ({
-    queryKey: ['benches', bikeId],
-    queryFn: () => call(endpoints.listBenches, { id: bikeId }),
-  }),
-  shelf: () => ({ queryKey: ['shelf'], queryFn: () => call(endpoints.getShelf, {}) }),
+  garage: () => whole(['garage'], endpoints.getGarage, {}),
+  days: () => whole(['days'], endpoints.listDays, {}),
+  day: (id: string) => whole(['day', id], endpoints.getDay, { id }),
+  earlier: (id: string) => whole(['earlier', id], endpoints.getEarlierDays, { id }),
+  benches: (bikeId: string) => whole(['benches', bikeId], endpoints.listBenches, { id: bikeId }),
+  shelf: () => whole(['shelf'], endpoints.getShelf, {}),
 }
 
 interface Read<T> {

@@ -1,6 +1,7 @@
 import type { z } from 'zod'
 import type { Endpoint } from '#contract/endpoints'
 import { Problem } from '#contract/errors'
+import { toldHeader } from '#contract/live'
 
 export const apiBase = '/api/v1'
 
@@ -25,6 +26,16 @@ export async function call<P extends z.ZodType, B extends z.ZodType, R extends z
   body?: z.input<B>,
   signal?: AbortSignal,
 ): Promise<z.output<R>> {
+  return (await callTold(endpoint, params, body, signal)).answer
+}
+
+/** The same, with the number of the last event that the answer holds. @throws ApiError */
+export async function callTold<P extends z.ZodType, B extends z.ZodType, R extends z.ZodType>(
+  endpoint: Endpoint<P, B, R>,
+  params: z.input<P>,
+  body?: z.input<B>,
+  signal?: AbortSignal,
+): Promise<{ answer: z.output<R>; told: number }> {
   const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) =>
     encodeURIComponent(String((params as Record<string, unknown>)[name])),
   )
@@ -35,7 +46,8 @@ export async function call<P extends z.ZodType, B extends z.ZodType, R extends z
       ? {}
       : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
   })
-  return endpoint.reply.parse(await response.json())
+  const told = Number(response.headers.get(toldHeader) ?? 0)
+  return { answer: endpoint.reply.parse(await response.json()), told }
 }
 
 /** fetch, with every failure as an ApiError. */

@@ -4,18 +4,18 @@ import { effectScope } from 'vue'
 
 class FakeSource {
   static open: FakeSource[] = []
-  private handlers = new Map<string, (e: { data: string }) => void>()
+  private handlers = new Map<string, (e: { data: string; lastEventId: string }) => void>()
   constructor(readonly address: string) {
     FakeSource.open.push(this)
   }
-  addEventListener(name: string, handler: (e: { data: string }) => void) {
+  addEventListener(name: string, handler: (e: { data: string; lastEventId: string }) => void) {
     this.handlers.set(name, handler)
   }
   close() {
     FakeSource.open = FakeSource.open.filter((s) => s !== this)
   }
-  say(name: string, data: object = {}) {
-    this.handlers.get(name)!({ data: JSON.stringify(data) })
+  say(name: string, data: object = {}, id = 1) {
+    this.handlers.get(name)!({ data: JSON.stringify(data), lastEventId: String(id) })
   }
 }
 vi.stubGlobal('EventSource', FakeSource)
@@ -56,27 +56,31 @@ describe('live events in the page', () => {
     expect(event).toHaveBeenCalledTimes(1)
     stop()
   })
-  it('say once that they have begun, then only that they are back', () => {
-    const begun = vi.fn()
-    const back = vi.fn()
-    const stop = listen({ begun, back })
-    FakeSource.open[0].say('hello')
-    expect([begun.mock.calls.length, back.mock.calls.length]).toEqual([1, 0])
-    FakeSource.open[0].say('hello')
-    expect([begun.mock.calls.length, back.mock.calls.length]).toEqual([1, 1])
+  it('carry their number, which comes before what they tell; the reading of a file has none', () => {
+    const heard: (number | string)[] = []
+    const stop = listen({
+      told: (n) => heard.push(n),
+      here: () => heard.push('here'),
+      event: (e) => heard.push(e.type),
+    })
+    FakeSource.open[0].say('hello', {}, 40)
+    FakeSource.open[0].say('stale', { type: 'stale', what: 'garage', id: null }, 41)
+    const recordingId = '01a21259-5d75-71e8-8587-e53156d25a81'
+    FakeSource.open[0].say('ingest', { type: 'ingest', recordingId, share: 1, doing: 'Done' }, 42)
+    expect(heard).toEqual([40, 'here', 41, 'stale', 'ingest'])
     stop()
   })
   it('pause while the window is hidden, and tell when they are back', () => {
-    const back = vi.fn()
-    const stop = listen({ back })
+    const here = vi.fn()
+    const stop = listen({ here })
     FakeSource.open[0].say('hello')
-    back.mockClear()
+    here.mockClear()
     see('hidden')
     expect(FakeSource.open).toHaveLength(0)
     see('visible')
     expect(FakeSource.open).toHaveLength(1)
     FakeSource.open[0].say('hello')
-    expect(back).toHaveBeenCalledOnce()
+    expect(here).toHaveBeenCalledOnce()
     stop()
   })
 })

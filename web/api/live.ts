@@ -3,18 +3,17 @@ import { LiveEvent } from '#contract/live'
 import { apiBase } from './client.ts'
 
 export interface LiveHandlers {
+  /** The number of the last event told so far; comes before `event` and `here`. */
+  told?: (number: number) => void
   event?: (e: LiveEvent) => void
-  /** The stream is back after a pause: something may have been missed. */
-  back?: () => void
-  /** The stream says its first word: what was read before it may have missed something. */
-  begun?: () => void
+  /** The stream is there, or there again: something may have been missed before. */
+  here?: () => void
 }
 
 // One stream per window, and only while it is seen: a browser opens few connections to one server, and a handful of
 // forgotten tabs would take them all.
 const listeners = new Set<LiveHandlers>()
 let source: EventSource | null = null
-let greeted = false
 
 function sync(): void {
   const wanted = listeners.size > 0 && document.visibilityState === 'visible'
@@ -27,17 +26,22 @@ function sync(): void {
 
 function open(): void {
   source = new EventSource(`${apiBase}/events`)
-  source.addEventListener('hello', () => {
-    for (const l of listeners)
-      if (greeted) l.back?.()
-      else l.begun?.()
-    greeted = true
+  source.addEventListener('hello', (e) => {
+    for (const l of listeners) {
+      l.told?.(Number(e.lastEventId))
+      l.here?.()
+    }
   })
   for (const type of liveTypes)
     source.addEventListener(type, (e) => {
       const told = LiveEvent.safeParse(JSON.parse(e.data))
       // A newer server may tell what this page does not know yet.
-      if (told.success) for (const l of listeners) l.event?.(told.data)
+      if (!told.success) return
+      for (const l of listeners) {
+        // How far a file is read changes nothing that is kept.
+        if (type !== 'ingest') l.told?.(Number(e.lastEventId))
+        l.event?.(told.data)
+      }
     })
 }
 

@@ -32,7 +32,7 @@ function testClock() {
   }
 }
 const settle = async () => {
-  for (let i = 0; i < 12; i++) await new Promise((r) => setTimeout(r, 0))
+  for (let i = 0; i < 30; i++) await new Promise((r) => setImmediate(r))
 }
 /** Tabs of one browser, who hear each other and not themselves. */
 function testChannels(n: number): Channel[] {
