@@ -2,9 +2,11 @@ import { z } from 'zod'
 import { Baseline } from './baseline.ts'
 import { Bench } from './bench.ts'
 import { Bike } from './bike.ts'
+import { BikeSetups } from './bikeSetups.ts'
 import { Gauge, ServiceEntry, StockItem } from './care.ts'
 import { CalendarDay, Id, Instant, Name } from './common.ts'
 import { TrailDay } from './day.ts'
+import { KeptSetup } from './kept.ts'
 import { LoggerAtHand } from './logger.ts'
 import { ProposalRecord } from './proposal.ts'
 import { AddedFileUpload, Recording, RecordingUpload, RememberedMapping, SectionSpans } from './recording.ts'
@@ -77,6 +79,7 @@ export const ShelfItem = z.strictObject({
     'stock',
     'service',
     'baseline',
+    'kept',
     'bench',
     'day',
     'run',
@@ -196,14 +199,21 @@ export const endpoints = {
   putBench: put('/benches/:id', Bench, 'Save a time on the bench'),
   deleteBench: remove('/benches/:id', 'Put a time on the bench away (can be undone)'),
   restoreBench: restore('/benches/:id/restore', 'Bring a time on the bench back'),
-  listSetups: endpoint({
+  getBikeSetups: endpoint({
     method: 'get',
     path: '/bikes/:id/setups',
-    summary: 'Every setup a bike has had, newest first',
+    summary: 'Every setup a bike has had, what each was ridden on, and which are kept',
     params: byId,
     body: none,
-    reply: z.array(Setup),
+    reply: BikeSetups,
   }),
+  putKept: put(
+    '/kept/:id',
+    KeptSetup,
+    'Keep a setup by a name, with what it is for and what it was found in',
+  ),
+  deleteKept: remove('/kept/:id', 'Keep a setup no longer (can be undone)'),
+  restoreKept: restore('/kept/:id/restore', 'Keep it again'),
   listDays: endpoint({
     method: 'get',
     path: '/days',

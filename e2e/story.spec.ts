@@ -96,6 +96,7 @@ test('from nothing to a second, compared run', async ({ page }) => {
     await expect(page.getByText('Run 1 is logged as a warm-up; nobody judges it.')).toBeVisible()
     await expect(page.getByRole('heading', { name: 'Now the baseline run' })).toBeVisible()
     await page.getByRole('banner').getByRole('button', { name: 'Log run 2' }).click()
+    await expect(page.getByRole('heading', { name: 'Run 2, how it felt' })).toBeVisible()
     await page.getByRole('button', { name: 'Run details' }).click()
     await dialog(page).getByLabel('Front ring, deepest').fill('151')
     await dialog(page).getByRole('button', { name: 'Save the run' }).click()

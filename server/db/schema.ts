@@ -4,6 +4,7 @@ import type { Bench } from '#contract/bench'
 import type { Bike } from '#contract/bike'
 import type { Gauge, ServiceEntry, StockItem } from '#contract/care'
 import type { TrailDay } from '#contract/day'
+import type { KeptSetup } from '#contract/kept'
 import type { ProposalRecord } from '#contract/proposal'
 import type { ImportMapping, Recording } from '#contract/recording'
 import type { Rider } from '#contract/rider'
@@ -124,6 +125,20 @@ export const setups = sqliteTable(
   (t) => [index('setups_by_bike').on(t.bikeId), index('setups_by_day').on(t.dayId)],
 )
 
+/** Setups that somebody keeps by a name; the id is the setup's own. */
+export const kept = sqliteTable(
+  'kept',
+  {
+    id: text('id').primaryKey(),
+    ...editable,
+    bikeId: text('bike_id')
+      .notNull()
+      .references(() => bikes.id),
+    body: text('body', { mode: 'json' }).$type<KeptSetup>().notNull(),
+  },
+  (t) => [index('kept_by_bike').on(t.bikeId)],
+)
+
 export const days = sqliteTable(
   'days',
   {
@@ -144,7 +159,7 @@ export const days = sqliteTable(
       .references(() => setups.id),
     body: text('body', { mode: 'json' }).$type<TrailDay>().notNull(),
   },
-  (t) => [index('days_by_date').on(t.date)],
+  (t) => [index('days_by_date').on(t.date), index('days_by_bike').on(t.bikeId)],
 )
 
 export const runs = sqliteTable(

@@ -5,7 +5,6 @@ import { baselines, benches, gauges, services, stock } from '../db/schema.ts'
 import { mount } from '../mount.ts'
 import {
   listBenches,
-  listSetups,
   saveBaseline,
   saveBench,
   saveGauge,
@@ -35,7 +34,6 @@ export function workshopRoutes(deps: Deps): Hono {
     return bench
   })
   mount(app, endpoints.listBenches, ({ params }) => listBenches(store, params.id))
-  mount(app, endpoints.listSetups, ({ params }) => listSetups(store, params.id))
   mountPutAway(app, deps, [
     [endpoints.deleteGauge, endpoints.restoreGauge, gauges],
     [endpoints.deleteStockItem, endpoints.restoreStockItem, stock],

@@ -7,6 +7,7 @@ import {
   bikes,
   days,
   gauges,
+  kept,
   recordings,
   riders,
   runs,
@@ -65,6 +66,8 @@ export async function readShelf({ db }: Store): Promise<ShelfItem[]> {
     put('service', s.id, s.body.kind, `${bikeName(s.bikeId)}, ${s.date}`, s.deletedAt)
   for (const b of await db.select().from(baselines).where(isNotNull(baselines.deletedAt)))
     put('baseline', b.id, b.body.name, bikeName(b.bikeId), b.deletedAt)
+  for (const k of await db.select().from(kept).where(isNotNull(kept.deletedAt)))
+    put('kept', k.id, k.body.name, bikeName(k.bikeId), k.deletedAt)
   for (const b of await db.select().from(benches).where(isNotNull(benches.deletedAt)))
     put('bench', b.id, b.startedAt.slice(0, 10), bikeName(b.bikeId), b.deletedAt)
   for (const d of await db.select().from(days).where(isNotNull(days.deletedAt)))

@@ -2,7 +2,6 @@ import { and, desc, eq, isNull } from 'drizzle-orm'
 import type { Baseline } from '#contract/baseline'
 import type { Bench } from '#contract/bench'
 import type { Gauge, ServiceEntry, StockItem } from '#contract/care'
-import type { Setup } from '#contract/setup'
 import type { Store } from '../db/open.ts'
 import { baselines, benches, bikes, gauges, services, setups, stock, units } from '../db/schema.ts'
 import { Refusal } from '../refusal.ts'
@@ -53,10 +52,5 @@ export async function listBenches({ db }: Store, bikeId: string): Promise<Bench[
     .from(benches)
     .where(and(eq(benches.bikeId, bikeId), isNull(benches.deletedAt)))
     .orderBy(desc(benches.startedAt))
-  return rows.map((r) => r.body)
-}
-
-export async function listSetups({ db }: Store, bikeId: string): Promise<Setup[]> {
-  const rows = await db.select().from(setups).where(eq(setups.bikeId, bikeId)).orderBy(desc(setups.seq))
   return rows.map((r) => r.body)
 }

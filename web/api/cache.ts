@@ -63,6 +63,7 @@ export const reads = {
   day: (id: string) => whole(['day', id], endpoints.getDay, { id }),
   earlier: (id: string) => whole(['earlier', id], endpoints.getEarlierDays, { id }),
   benches: (bikeId: string) => whole(['benches', bikeId], endpoints.listBenches, { id: bikeId }),
+  setups: (bikeId: string) => whole(['setups', bikeId], endpoints.getBikeSetups, { id: bikeId }),
   shelf: () => whole(['shelf'], endpoints.getShelf, {}),
 }
 
@@ -97,6 +98,8 @@ const staleFor = (client: QueryClient, dayId: string) =>
 /** Lays what the server told over what is held; what it only named is fetched again by whoever shows it. */
 export function applyLive(client: QueryClient, e: LiveEvent): void {
   if (e.type === 'feel' || e.type === 'run') staleFor(client, e.dayId)
+  // What a bike stood at, was ridden on and is kept: small changes of many records, asked for again where it is looked at.
+  if (e.type !== 'ingest' && e.type !== 'bench') void client.invalidateQueries({ queryKey: ['setups'] })
   switch (e.type) {
     case 'feel':
       return void patchDay(client, e.dayId, (b) =>

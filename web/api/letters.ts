@@ -10,6 +10,7 @@ export type Removable =
   | 'stock'
   | 'service'
   | 'baseline'
+  | 'kept'
   | 'bench'
   | 'setup'
   | 'day'

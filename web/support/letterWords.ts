@@ -10,6 +10,7 @@ const kindWords: Record<LetterKind, string> = {
   stock: 'an item of the shelf',
   service: 'a line of the service log',
   baseline: 'a makers’ setting',
+  kept: 'a kept setup',
   bench: 'a bench session',
   setup: 'a change of the bike',
   day: 'the day',

@@ -22,6 +22,7 @@ const kindWords: Record<ShelfItem['kind'], string> = {
   stock: 'springs or spacers',
   service: 'service log',
   baseline: 'makers’ setting',
+  kept: 'kept setup',
   bench: 'bench session',
   day: 'day',
   run: 'run',

@@ -1,0 +1,21 @@
+import { Hono } from 'hono'
+import { endpoints } from '#contract/endpoints'
+import { kept } from '../db/schema.ts'
+import type { Deps } from '../deps.ts'
+import { mount } from '../mount.ts'
+import { readBikeSetups, saveKept } from '../services/bikeSetups.ts'
+import { mountPutAway, sameId } from './garage.ts'
+
+/** Everything a bike has stood at, and what is kept of it. */
+export function setupRoutes(deps: Deps): Hono {
+  const { store, events } = deps
+  const app = new Hono()
+  mount(app, endpoints.getBikeSetups, ({ params }) => readBikeSetups(store, params.id))
+  mount(app, endpoints.putKept, async ({ params, body }) => {
+    const saved = await saveKept(store, sameId(params.id, body))
+    events.emit({ type: 'stale', what: 'setups', id: saved.bikeId })
+    return saved
+  })
+  mountPutAway(app, deps, [[endpoints.deleteKept, endpoints.restoreKept, kept]])
+  return app
+}

@@ -1,0 +1,104 @@
+import { and, asc, desc, eq, inArray, isNull, or } from 'drizzle-orm'
+import type { BikeSetups, RiddenOn } from '#contract/bikeSetups'
+import type { KeptSetup } from '#contract/kept'
+import type { Feel, Run } from '#contract/run'
+import type { Store } from '../db/open.ts'
+import { bikes, days, feels, kept, runs, setups, trails, units } from '../db/schema.ts'
+import { Refusal } from '../refusal.ts'
+import { saveRecord } from './records.ts'
+
+/** Everything a bike has stood at. @throws Refusal 'record.not-found' */
+export async function readBikeSetups({ db }: Store, bikeId: string): Promise<BikeSetups> {
+  const [bike] = await db.select({ id: bikes.id }).from(bikes).where(eq(bikes.id, bikeId))
+  if (!bike) throw new Refusal('record.not-found', 'There is no such bike.')
+  const [setupRows, keptRows, dayRows, runRows] = await Promise.all([
+    db
+      .select()
+      .from(setups)
+      .where(and(eq(setups.bikeId, bikeId), or(eq(setups.wanted, false), isNull(setups.deletedAt))))
+      .orderBy(asc(setups.seq)),
+    db
+      .select()
+      .from(kept)
+      .where(and(eq(kept.bikeId, bikeId), isNull(kept.deletedAt))),
+    db
+      .select({ day: days.body, trail: trails.body })
+      .from(days)
+      .innerJoin(trails, eq(days.trailId, trails.id))
+      .where(and(eq(days.bikeId, bikeId), isNull(days.deletedAt)))
+      .orderBy(desc(days.date), desc(days.id)),
+    db
+      .select({ run: runs.body, feel: feels.body })
+      .from(runs)
+      .innerJoin(days, eq(runs.dayId, days.id))
+      .leftJoin(feels, eq(feels.runId, runs.id))
+      .where(and(eq(days.bikeId, bikeId), isNull(days.deletedAt), isNull(runs.deletedAt)))
+      .orderBy(asc(runs.startedAt)),
+  ])
+  const unitIds = [
+    ...new Set(setupRows.flatMap((s) => [s.body.frontUnitId, s.body.rearUnitId]).filter((x) => x !== null)),
+  ]
+  const unitRows = unitIds.length ? await db.select().from(units).where(inArray(units.id, unitIds)) : []
+  const ridden = dayRows.flatMap(({ day, trail }) => {
+    const ofDay = runRows.filter((r) => r.run.dayId === day.id)
+    const ids = new Set(ofDay.map((r) => r.run.setupId))
+    if (day.settledSetupId) ids.add(day.settledSetupId)
+    return [...ids].map((setupId): RiddenOn => {
+      const mine = ofDay.filter((r) => r.run.setupId === setupId)
+      return {
+        setupId,
+        dayId: day.id,
+        date: day.date,
+        trailName: trail.name,
+        place: trail.place,
+        conditions: day.conditions,
+        purpose: day.purpose,
+        settled: day.settledSetupId === setupId,
+        ...rodeAndSaid(mine),
+      }
+    })
+  })
+  return {
+    bikeId,
+    setups: setupRows.map((r) => r.body),
+    units: unitRows.map((r) => r.body),
+    kept: keptRows.map((r) => r.body),
+    ridden,
+  }
+}
+
+type Rode = Pick<RiddenOn, 'runs' | 'countedRuns' | 'ratings' | 'words' | 'tyreFrontPsi' | 'tyreRearPsi'>
+
+/** What the runs of one setup on one day come to; what does not count says nothing. */
+function rodeAndSaid(rows: readonly { run: Run; feel: Feel | null }[]): Rode {
+  const counted = rows.filter((r) => r.run.kind === 'counted')
+  const words: RiddenOn['words'] = []
+  for (const { feel } of counted) {
+    const said = new Map((feel?.marks ?? []).map((m) => [`${m.word} ${m.end}`, m]))
+    for (const { word, end } of said.values()) {
+      const held = words.find((w) => w.word === word && w.end === end)
+      if (held) held.runs++
+      else words.push({ word, end, runs: 1 })
+    }
+  }
+  const lastRead = (key: 'tyreFrontPsi' | 'tyreRearPsi') =>
+    rows.map((r) => r.run[key]).findLast((x) => x !== null) ?? null
+  return {
+    runs: rows.length,
+    countedRuns: counted.length,
+    ratings: counted.flatMap((r) => r.feel?.rating ?? []),
+    words: words.sort((a, b) => b.runs - a.runs),
+    tyreFrontPsi: lastRead('tyreFrontPsi'),
+    tyreRearPsi: lastRead('tyreRearPsi'),
+  }
+}
+
+/** Keeps a setup of the bike by a name. @throws Refusal 'reference.missing', 'record.stale' */
+export const saveKept = (store: Store, sent: KeptSetup): Promise<KeptSetup> =>
+  store.writes.run(async () => {
+    const [setup] = await store.db.select().from(setups).where(eq(setups.id, sent.id))
+    if (setup?.bikeId !== sent.bikeId)
+      throw new Refusal('reference.missing', 'That setup is not one of this bike.', { path: 'id' })
+    const { id, bikeId } = sent
+    return saveRecord(store, kept, kept.id, id, sent, { id, bikeId })
+  })

@@ -1,0 +1,149 @@
+import { describe, expect, it } from 'vitest'
+import { BikeSetups } from '#contract/bikeSetups'
+import type { KeptSetup } from '#contract/kept'
+import { startApp } from './harness.ts'
+import { makeReason, makeRun, makeSetup, startStory } from './story.ts'
+
+async function story() {
+  const t = await startApp()
+  const s = await startStory(t)
+  const read = async () => BikeSetups.parse((await t.get(`/bikes/${s.bike.id}/setups`)).body)
+  const kept: KeptSetup = {
+    id: s.setup.id,
+    version: 0,
+    bikeId: s.bike.id,
+    name: 'Root days',
+    purposes: ['wet'],
+    found: { place: 'Fernhollow', airTempC: 8, altitudeM: 500, surface: 'wet', pace: null, kitMassKg: null },
+    tyreFrontPsi: 22,
+    tyreRearPsi: null,
+    geometry: '',
+    words: 'Grips at last.',
+    by: 'Ilka',
+    keptAt: '2031-05-02T12:00:00.000Z',
+  }
+  return { t, s, read, kept }
+}
+const feel = (runId: string, rating: number | null, words: ('grips' | 'kicks')[] = []) => ({
+  runId,
+  version: 0,
+  rating,
+  note: '',
+  verdicts: [],
+  marks: words.map((word, i) => ({
+    id: `0${i}a21259-5d75-71e8-8587-e53156d25a8${i}`,
+    word,
+    sectionId: null,
+    end: 'front',
+    strength: 2,
+  })),
+})
+
+describe('everything a bike has stood at', () => {
+  it('tells of each setup where it was ridden, how it was rated and what was said, by counted runs', async () => {
+    const { t, s, read } = await story()
+    await t.put(`/runs/${s.run.id}/feel`, feel(s.run.id, 6.5, ['grips']))
+    const second = makeRun(s.day, s.setup.id, { startedAt: '2031-05-02T10:00:00.000Z', tyreFrontPsi: 23 })
+    await t.put(`/runs/${second.id}`, second)
+    // The same word twice on one run is one run of it.
+    await t.put(`/runs/${second.id}/feel`, feel(second.id, 7, ['grips', 'grips']))
+    const crash = makeRun(s.day, s.setup.id, {
+      startedAt: '2031-05-02T11:00:00.000Z',
+      kind: 'void',
+      voidReason: 'crash',
+    })
+    await t.put(`/runs/${crash.id}`, crash)
+    await t.put(`/runs/${crash.id}/feel`, feel(crash.id, 1, ['kicks']))
+    const { ridden, setups, units } = await read()
+    expect(setups.map((x) => x.id)).toEqual([s.setup.id])
+    expect(units.map((u) => u.id).sort()).toEqual([s.front.id, s.rear.id].sort())
+    expect(ridden).toMatchObject([
+      {
+        setupId: s.setup.id,
+        date: s.day.date,
+        runs: 3,
+        countedRuns: 2,
+        ratings: [6.5, 7],
+        words: [{ word: 'grips', end: 'front', runs: 2 }],
+        tyreFrontPsi: 23,
+        tyreRearPsi: null,
+        settled: false,
+      },
+    ])
+    t.store.close()
+  })
+  it('a day or a run that was removed says nothing; brought back it does again', async () => {
+    const { t, s, read } = await story()
+    await t.send('DELETE', `/runs/${s.run.id}`)
+    expect((await read()).ridden).toEqual([])
+    await t.put(`/runs/${s.run.id}/restore`, undefined)
+    expect((await read()).ridden).toHaveLength(1)
+    await t.send('DELETE', `/days/${s.day.id}`)
+    expect((await read()).ridden).toEqual([])
+    t.store.close()
+  })
+  it('holds wishes until they are removed, and no bike’s setups but its own', async () => {
+    const { t, s, read } = await story()
+    const wish = makeSetup(s.bike, [s.front, s.rear], {
+      parentId: s.setup.id,
+      wanted: true,
+      reason: makeReason('carried'),
+    })
+    await t.put(`/setups/${wish.id}`, wish)
+    expect((await read()).setups.map((x) => x.id)).toEqual([s.setup.id, wish.id])
+    await t.send('DELETE', `/setups/${wish.id}`)
+    expect((await read()).setups.map((x) => x.id)).toEqual([s.setup.id])
+    expect((await t.get(`/bikes/${s.day.id}/setups`)).status).toBe(404)
+    t.store.close()
+  })
+})
+
+describe('a kept setup', () => {
+  it('is kept by a name, renamed, removed, found on the shelf, and brought back', async () => {
+    const { t, s, read, kept } = await story()
+    expect((await t.put(`/kept/${kept.id}`, kept)).status).toBe(200)
+    expect((await read()).kept).toEqual([{ ...kept, version: 1 }])
+    await t.put(`/kept/${kept.id}`, { ...kept, version: 1, name: 'Roots, wet' })
+    expect((await read()).kept[0].name).toBe('Roots, wet')
+    await t.send('DELETE', `/kept/${kept.id}`)
+    expect((await read()).kept).toEqual([])
+    expect((await t.get('/shelf')).body).toMatchObject([
+      { kind: 'kept', id: kept.id, name: 'Roots, wet', about: `${s.bike.name} of ${s.rider.name}` },
+    ])
+    await t.put(`/kept/${kept.id}/restore`, undefined)
+    expect((await read()).kept).toHaveLength(1)
+    t.store.close()
+  })
+  it('two people naming it at once are told of each other, and neither name is lost in silence', async () => {
+    const { t, kept } = await story()
+    await t.put(`/kept/${kept.id}`, kept)
+    await t.put(`/kept/${kept.id}`, { ...kept, version: 1, name: 'Roots, wet' })
+    const late = await t.put(`/kept/${kept.id}`, { ...kept, version: 1, name: 'Mud' })
+    expect(late.status).toBe(409)
+    expect(late.body).toMatchObject({ code: 'record.stale', current: { name: 'Roots, wet' } })
+    t.store.close()
+  })
+  it('is of a setup of that bike, and refuses what cannot be', async () => {
+    const { t, s, kept } = await story()
+    const codes = async (body: object, id = kept.id) => {
+      const answer = await t.put(`/kept/${id}`, body)
+      return (answer.body as { code?: string }).code
+    }
+    expect(await codes({ ...kept, bikeId: s.day.id })).toBe('reference.missing')
+    expect(await codes({ ...kept, id: s.day.id }, s.day.id)).toBe('reference.missing')
+    expect(await codes({ ...kept, name: ' ' })).toBe('request.invalid')
+    expect(await codes({ ...kept, purposes: ['wet', 'wet'] })).toBe('request.invalid')
+    // Bar typed as psi.
+    expect(await codes({ ...kept, tyreFrontPsi: 1.6 })).toBe('request.invalid')
+    t.store.close()
+  })
+  it('tells every open window', async () => {
+    const { t, s, kept } = await story()
+    const seen: unknown[] = []
+    const stop = t.events.on((e) => seen.push(e))
+    await t.put(`/kept/${kept.id}`, kept)
+    stop()
+    expect(seen).toEqual([{ type: 'stale', what: 'setups', id: s.bike.id }])
+    t.store.close()
+  })
+})
