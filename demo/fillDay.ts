@@ -39,13 +39,14 @@ const noReason = { proposalId: null, undoes: null, fromSetupId: null }
 /**
  * Tells one day's story as records.
  * @param sensed what is done with a run that sensors rode along on
+ * @returns the setup the day ended on
  */
 export async function fillDay(
   put: Put,
   story: DayStory,
   sensed: (run: SensedRun) => Promise<void> = async () => undefined,
   { bikes, trails, units }: World = small,
-): Promise<void> {
+): Promise<{ id: string; trailId: string }> {
   const bike = bikes.find((b) => b.id === idOf(`${story.bike} bike`))!
   const trail = trails.find((t) => t.id === idOf(story.trail))!
   const fitted = units.filter((u) => u.id === bike.frontUnitId || u.id === bike.rearUnitId)
@@ -127,6 +128,7 @@ export async function fillDay(
   }
   onBike.set(bike.id, setup.id)
   if (story.settled) await put(endpoints.putDay, dayId, { ...day, version: 1, settledSetupId: setup.id })
+  return { id: setup.id, trailId: trail.id }
 
   async function fillRun(step: Extract<Step, { do: 'run' }>, i: number): Promise<string> {
     const id = idOf(`${story.key} run ${i}`)

@@ -16,6 +16,10 @@ export const inDemo: Record<Screen, { address: string; ready: (page: Page) => Pr
     ready: (p) => expect(p.getByRole('heading', { name: 'Who rides it?' })).toBeVisible(),
   },
   garage: { address: '/garage', ready: (p) => p.getByText('55 mm air shock').first().waitFor() },
+  setups: {
+    address: `/setups/${idOf('tarek bike')}`,
+    ready: (p) => p.getByRole('button', { name: /^Wet roots, October/ }).waitFor(),
+  },
   bench: {
     address: `/bench/${idOf('joren bike')}?step=sag-rear`,
     ready: (p) => p.getByText('Check this again').waitFor(),

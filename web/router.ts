@@ -7,6 +7,7 @@ const pages: Record<Screen, RouteRecordRaw['component']> = {
   today: TodayPage,
   setup: () => import('./pages/SetupPage.vue'),
   garage: () => import('./pages/GaragePage.vue'),
+  setups: () => import('./pages/SetupsPage.vue'),
   bench: () => import('./pages/BenchPage.vue'),
   day: () => import('./pages/DayPage.vue'),
   logger: () => import('./pages/LoggerPage.vue'),
@@ -26,9 +27,10 @@ export const router = createRouter({
 })
 
 /** What a screen reads first, by the parts of its address. */
-const firstReads: Partial<Record<Screen, (at: Record<string, string>) => void>> = {
+const firstReads: Partial<Record<Screen, (at: Record<string, string>) => unknown>> = {
   today: () => (begin(reads.days()), begin(reads.garage())),
   garage: () => begin(reads.garage()),
+  setups: (at) => (begin(reads.garage()), at.bikeId && begin(reads.setups(at.bikeId))),
   bench: (at) => (begin(reads.benches(at.bikeId)), begin(reads.garage())),
   day: (at) => begin(reads.day(at.id)),
   trace: (at) => begin(reads.day(at.id)),

@@ -6,6 +6,7 @@ export const screens = {
   today: '/',
   setup: '/start',
   garage: '/garage',
+  setups: '/setups/:bikeId?',
   bench: '/bench/:bikeId',
   day: '/days/:id',
   logger: '/days/:id/logger',

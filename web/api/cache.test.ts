@@ -1,6 +1,7 @@
 import { QueryClient } from '@tanstack/vue-query'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { toldHeader } from '#contract/live'
+import type { endpoints as Endpoints } from '#contract/endpoints'
 import { hear, readMissed, reads } from './cache.ts'
 
 /** A server that numbers what it tells, and whose answers can be held back on their way. */
@@ -16,7 +17,7 @@ vi.stubGlobal('fetch', async (address: string) => {
   return answer
 })
 vi.mock('#contract/endpoints', async (original) => {
-  const real = await original<typeof import('#contract/endpoints')>()
+  const real = await original<{ endpoints: typeof Endpoints }>()
   const { z } = await import('zod')
   return {
     ...real,

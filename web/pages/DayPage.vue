@@ -431,7 +431,19 @@ useShortcuts([
       :bike="b.bike"
       :target="day.currentSetup"
     />
-    <CarryDialog v-if="settledSetup" v-model:open="carryOpen" :bundle="b" :setup="settledSetup" />
+    <CarryDialog
+      v-if="settledSetup"
+      v-model:open="carryOpen"
+      :source="{
+        bikeId: b.bike.id,
+        riderId: b.rider.id,
+        units: b.units,
+        conditions: b.day.conditions,
+        words: `${b.trail.name}, ${shortDayWords(b.day.date)}`,
+        settled: true,
+      }"
+      :setup="settledSetup"
+    />
     <CommandLine v-model:open="commandOpen" v-model:say="toSay" @done="acts.tell" @undo="acts.undo" />
     <ImportDialog
       v-if="run"

@@ -8,6 +8,8 @@ const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-dig
 
 const shortDay = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
 export const shortDayWords = (date: string) => shortDay.format(new Date(`${date}T12:00:00`))
+const date = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+export const dateWords = (of: string) => date.format(new Date(`${of}T12:00:00`))
 export const dayWords = (date: string) => day.format(new Date(`${date}T12:00:00`))
 export const clockWords = (instant: string) => clock.format(new Date(instant))
 

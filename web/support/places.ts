@@ -1,5 +1,6 @@
 import IconBook from '~icons/lucide/book-open'
 import IconGarage from '~icons/lucide/warehouse'
+import IconSetups from '~icons/lucide/milestone'
 import IconToday from '~icons/lucide/map-pin'
 import type { Component } from 'vue'
 import type { Screen } from '../screens.ts'
@@ -22,5 +23,6 @@ export const places: readonly Place[] = [
     holds: ['today', 'setup', 'day', 'trace', 'compare', 'logger'],
   },
   { screen: 'garage', words: 'Garage', icon: IconGarage, holds: ['garage', 'bench'] },
+  { screen: 'setups', words: 'Setups', icon: IconSetups, holds: ['setups'] },
   { screen: 'handbook', words: 'Handbook', icon: IconBook, holds: ['handbook'] },
 ]

@@ -2,9 +2,9 @@
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { v7 as uuid } from 'uuid'
-import type { Surface } from '#contract/day'
-import type { DayBundle } from '#contract/endpoints'
+import type { Conditions, Surface } from '#contract/day'
 import type { Setup } from '#contract/setup'
+import type { SuspensionUnit } from '#contract/unit'
 import { carriedPositions, carryOver, ontoOtherUnits, type CarriedPosition } from '#core/carry/carryOver'
 import type { Pace, Steepness } from '#core/carry/situation'
 import type { Adjuster } from '#contract/adjuster'
@@ -13,14 +13,24 @@ import { ridingMassKg } from '#core/spring/load'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
-import { shortDayWords } from '../../support/dates.ts'
 import { optionsOf, paceWords, steepnessWords, surfaceWords } from '../../support/words.ts'
 import EndMark from '../shell/EndMark.vue'
 import NumberField from '../shell/NumberField.vue'
 import TypedPicker from '../shell/TypedPicker.vue'
 import DialogFrame from '../shell/DialogFrame.vue'
 
-const props = defineProps<{ bundle: DayBundle; setup: Setup }>()
+/** Where a setup comes from: what it was found on, by whom, and in what. */
+export interface CarrySource {
+  bikeId: string
+  riderId: string
+  units: readonly SuspensionUnit[]
+  /** Null: nobody has noted what it was ridden in. */
+  conditions: Conditions | null
+  /** "Quarry Loop, Sat 7 Nov". */
+  words: string
+  settled: boolean
+}
+const props = defineProps<{ source: CarrySource; setup: Setup }>()
 const open = defineModel<boolean>('open', { required: true })
 const garage = useGarage()
 const notices = useNotices()
@@ -32,12 +42,12 @@ const massOf = (riderId: string): number | null => {
   return r && r.bodyMassKg !== null ? ridingMassKg(r) : null
 }
 const blank = () => ({
-  bikeId: props.bundle.bike.id,
-  fromKg: massOf(props.bundle.rider.id),
-  toKg: massOf(props.bundle.rider.id),
-  airTempC: props.bundle.day.conditions.airTempC,
-  altitudeM: props.bundle.day.conditions.altitudeM,
-  surface: props.bundle.day.conditions.surface as Surface,
+  bikeId: props.source.bikeId,
+  fromKg: massOf(props.source.riderId),
+  toKg: massOf(props.source.riderId),
+  airTempC: props.source.conditions?.airTempC ?? null,
+  altitudeM: props.source.conditions?.altitudeM ?? null,
+  surface: props.source.conditions?.surface ?? ('damp' as Surface),
   steepness: 'usual' as Steepness,
   pace: 'usual' as Pace,
 })
@@ -64,11 +74,11 @@ watch(
     if (target.value) form.value.toKg = massOf(target.value.riderId)
   },
 )
-const elsewhere = computed(() => form.value.bikeId !== props.bundle.bike.id)
+const elsewhere = computed(() => form.value.bikeId !== props.source.bikeId)
 
 const result = computed<{ rows: CarriedPosition[]; fault: string }>(() => {
   const f = form.value
-  const day = props.bundle.day.conditions
+  const found = props.source.conditions
   if (f.fromKg === null || f.toKg === null)
     return {
       rows: [],
@@ -77,9 +87,10 @@ const result = computed<{ rows: CarriedPosition[]; fault: string }>(() => {
   const usual = { airTempC: 15, altitudeM: 300 }
   const from = {
     ridingMassKg: f.fromKg,
-    airTempC: day.airTempC ?? f.airTempC ?? usual.airTempC,
-    altitudeM: day.altitudeM ?? f.altitudeM ?? usual.altitudeM,
-    surface: day.surface,
+    airTempC: found?.airTempC ?? f.airTempC ?? usual.airTempC,
+    altitudeM: found?.altitudeM ?? f.altitudeM ?? usual.altitudeM,
+    // On ground nobody noted, none is reckoned with.
+    surface: found?.surface ?? f.surface,
     steepness: 'usual' as const,
     pace: 'usual' as const,
   }
@@ -92,12 +103,12 @@ const result = computed<{ rows: CarriedPosition[]; fault: string }>(() => {
     pace: f.pace,
   }
   try {
-    const carried = carryOver(props.setup, props.bundle.units, from, to)
+    const carried = carryOver(props.setup, props.source.units, from, to)
     const bike = target.value
     const now = bike && garage.currentSetup(bike.id)
     if (!elsewhere.value || !bike || !now) return { rows: carried, fault: '' }
     const fitted = garage.units.filter((u) => u.id === bike.frontUnitId || u.id === bike.rearUnitId)
-    return { rows: ontoOtherUnits(carried, props.bundle.units, fitted, now.positions), fault: '' }
+    return { rows: ontoOtherUnits(carried, props.source.units, fitted, now.positions), fault: '' }
   } catch (e) {
     return { rows: [], fault: e instanceof Error ? e.message : String(e) }
   }
@@ -124,7 +135,7 @@ async function save() {
   const bike = target.value
   const now = bike && garage.currentSetup(bike.id)
   if (!bike || !now) return
-  const source = `${props.bundle.trail.name}, ${shortDayWords(props.bundle.day.date)}`
+  const { words, settled } = props.source
   const setup: Setup = {
     ...now,
     id: uuid(),
@@ -132,10 +143,10 @@ async function save() {
     parentId: props.setup.id,
     dayId: null,
     madeAt: new Date().toISOString(),
-    name: `Carried from ${source}`,
+    name: `Carried from ${words}`.slice(0, 80),
     positions: carriedPositions(result.value.rows),
     reason: {
-      text: `Carried over from what was settled on ${source}; a start, not yet ridden`,
+      text: `Carried over from ${settled ? 'what was settled on ' : ''}${words}; a start, not yet ridden`,
       source: 'carried',
       linked: true,
       proposalId: null,

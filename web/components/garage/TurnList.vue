@@ -3,41 +3,90 @@ import { computed, ref, watch } from 'vue'
 import { v7 as uuid } from 'uuid'
 import type { Bike } from '#contract/bike'
 import type { Setup } from '#contract/setup'
-import { adjusterName, familyOf, toolWord, turnSign } from '#core/adjusters/words'
+import { adjusterName, effectWord, toolWord, turnSign } from '#core/adjusters/words'
 import { canStandAt } from '#core/adjusters/range'
+import { weatherShift } from '#core/carry/weatherShift'
 import { withTurns } from '#core/setup/known'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useWho } from '../../composables/useWho.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
+import { dayWords } from '../../support/dates.ts'
 import EndMark from '../shell/EndMark.vue'
 import DialogFrame from '../shell/DialogFrame.vue'
+import NumberField from '../shell/NumberField.vue'
 
 /** Turns that bring a bike to other settings: ticked off as they are made, and on the bike in one piece or not at all. */
-const props = defineProps<{ bike: Bike; target: Setup }>()
+const props = defineProps<{
+  bike: Bike
+  target: Setup
+  /** The air it was found in; with it, a shift for the air of today is offered. */
+  foundAir?: { airTempC: number | null; altitudeM: number | null }
+}>()
 const open = defineModel<boolean>('open', { required: true })
 const garage = useGarage()
 const notices = useNotices()
-const { positionWords, distanceWords } = useUnits()
+const { positionWords, distanceWords, say } = useUnits()
 const { who } = useWho()
 const made = ref<string[]>([])
 const busy = ref(false)
-watch(open, () => (made.value = []))
+const here = ref<{ airTempC: number | null; altitudeM: number | null }>({ airTempC: null, altitudeM: null })
+const shifted = ref(false)
+watch(open, () => {
+  made.value = []
+  shifted.value = false
+})
 
 const present = computed(() => garage.currentSetup(props.bike.id) ?? null)
 const units = computed(() => garage.unitsOf(props.bike))
-const fits = computed(
-  () =>
-    props.target.frontUnitId === props.bike.frontUnitId && props.target.rearUnitId === props.bike.rearUnitId,
+const exchanged = computed(() =>
+  (['front', 'rear'] as const).filter((end) =>
+    end === 'front'
+      ? props.target.frontUnitId !== props.bike.frontUnitId
+      : props.target.rearUnitId !== props.bike.rearUnitId,
+  ),
 )
+const fits = computed(() => exchanged.value.length < units.value.length)
+/** What was true of the parts then and is not now. */
+const since = computed(() => [
+  ...exchanged.value.map(
+    (end) =>
+      `The ${end === 'front' ? 'fork' : 'shock'} was exchanged since: this setup says nothing of the one that is on the bike.`,
+  ),
+  ...units.value
+    .filter((u) => u.revalvedOn !== null && u.revalvedOn > props.target.madeAt.slice(0, 10))
+    .map(
+      (u) =>
+        `${u.name} was re-valved on ${dayWords(u.revalvedOn!)}, after this setup: the same clicks damp differently now. Feel it out at low speed.`,
+    ),
+])
 const at = (s: Setup | null, id: string) => s?.positions.find((p) => p.adjusterId === id)?.value ?? null
+
+const shift = computed(() =>
+  props.foundAir ? weatherShift(props.target, units.value, props.foundAir, here.value) : [],
+)
+const shiftWords = computed(() => {
+  const from = props.foundAir?.airTempC ?? null
+  const to = here.value.airTempC
+  const colder = from === null || to === null ? 0 : Math.round(from - to)
+  return colder === 0
+    ? 'Shift for the height'
+    : `Shift for ${Math.abs(colder)} °C ${colder > 0 ? 'colder' : 'warmer'}`
+})
+const wishes = computed(
+  () =>
+    new Map([
+      ...props.target.positions.map((p) => [p.adjusterId, p.value] as const),
+      ...(shifted.value ? shift.value.map((s) => [s.adjuster.id, s.to] as const) : []),
+    ]),
+)
 /** End by end; dials before pressures, so that the pump comes out once. */
 const turns = computed(() =>
   units.value.flatMap((u) =>
     [...u.adjusters]
       .sort((a, b) => Number(a.kind === 'pressure') - Number(b.kind === 'pressure'))
       .flatMap((a) => {
-        const to = at(props.target, a.id)
+        const to = wishes.value.get(a.id) ?? null
         const from = at(present.value, a.id)
         if (to === null || (from !== null && Math.abs(from - to) < 1e-6)) return []
         return [
@@ -51,9 +100,8 @@ const turns = computed(() =>
             how:
               from === null
                 ? `read it first, then to ${positionWords(a, to)}`
-                : `${positionWords(a, from)} → ${positionWords(a, to)}, ${distanceWords(a, from, to)} ${turnSign(a, from, to) ?? ''}`,
+                : `${positionWords(a, from)} → ${positionWords(a, to)}, ${distanceWords(a, from, to)} ${effectWord(a, from, to)} ${turnSign(a, from, to) ?? ''}`,
             tool: toolWord(a),
-            pump: familyOf(a) === 'spring',
           },
         ]
       }),
@@ -67,6 +115,8 @@ const ready = computed(
     impossible.value.length === 0 &&
     turns.value.every((t) => made.value.includes(t.id)),
 )
+// Another number is another turn: it has to be made anew.
+watch(shifted, () => (made.value = []))
 const tick = (id: string) =>
   (made.value = made.value.includes(id) ? made.value.filter((x) => x !== id) : [...made.value, id])
 
@@ -76,18 +126,26 @@ async function put() {
     units.value.flatMap((u) => u.adjusters.map((part) => [part.id, { part, end: u.end }] as const)),
   )
   const to = new Map(turns.value.map((t) => [t.id, t.to]))
+  const now = new Date().toISOString()
   const setup: Setup = {
     ...props.target,
     id: uuid(),
     parentId: present.value?.id ?? null,
     dayId: null,
-    madeAt: new Date().toISOString(),
+    madeAt: now,
+    frontUnitId: props.bike.frontUnitId,
+    rearUnitId: props.bike.rearUnitId,
+    // Shifted, or on other parts, it is no longer what the name was given to.
+    name: shifted.value || exchanged.value.length ? null : props.target.name,
     positions: withTurns(present.value?.positions ?? [], to, parts, {
-      at: new Date().toISOString(),
+      at: now,
       by: who.value,
+      airTempC: here.value.airTempC,
+      altitudeM: here.value.altitudeM,
     }),
     reason: {
       ...props.target.reason,
+      text: shifted.value ? `${shiftWords.value}` : props.target.reason.text,
       source: props.target.wanted ? 'carried' : 'revert',
       linked: true,
       proposalId: null,
@@ -100,7 +158,9 @@ async function put() {
   busy.value = false
   if (!ok) return
   open.value = false
-  notices.show(`${props.target.name ?? 'The setup'} is on the bike: ${turns.value.length} turns made.`)
+  notices.show(
+    `${setup.name ?? 'The setup'} is on the bike: ${turns.value.length} ${turns.value.length === 1 ? 'turn' : 'turns'} made.`,
+  )
 }
 </script>
 
@@ -109,9 +169,45 @@ async function put() {
     <p v-if="!fits" class="caution">
       The bike carries other units than this setup was found on; carry it over instead.
     </p>
-    <p v-else-if="!turns.length" class="soft">The bike stands so already.</p>
     <template v-else>
-      <p class="soft">Tick each turn as you make it. Nothing is written before all are made.</p>
+      <p v-for="w in since" :key="w" class="caution">{{ w }}</p>
+      <div v-if="foundAir && foundAir.airTempC !== null" class="air">
+        <NumberField
+          v-model="here.airTempC"
+          label="Air now"
+          quantity="temperature"
+          :hint="`found at ${say('temperature', foundAir.airTempC)}`"
+        />
+        <NumberField
+          v-model="here.altitudeM"
+          label="Altitude now"
+          quantity="altitude"
+          :hint="
+            foundAir.altitudeM === null ? 'not noted then' : `found at ${say('altitude', foundAir.altitudeM)}`
+          "
+        />
+        <button
+          v-if="shift.length"
+          type="button"
+          class="btn btn-plain shift"
+          :aria-pressed="shifted"
+          @click="shifted = !shifted"
+        >
+          {{ shiftWords }}
+        </button>
+        <p v-else-if="here.airTempC !== null" class="small soft none">
+          {{ 'So near to where it was found that nothing is shifted.' }}
+        </p>
+      </div>
+      <ul v-if="shift.length" class="why small num">
+        <li v-for="s in shift" :key="s.adjuster.id">
+          {{
+            `${s.end === 'front' ? 'Front' : 'Rear'} ${adjusterName(s.adjuster).toLowerCase()} ${positionWords(s.adjuster, s.from)} → ${positionWords(s.adjuster, s.to)}: ${s.shifts.map((x) => x.why).join('; ')}`
+          }}
+        </li>
+      </ul>
+      <p v-if="!turns.length" class="soft">The bike stands so already.</p>
+      <p v-else class="soft">Tick each turn as you make it. Nothing is written before all are made.</p>
       <p v-for="t in impossible" :key="t.id" class="caution">
         {{ `${t.name}: the part cannot stand there any more; it was recounted or exchanged since.` }}
       </p>
@@ -132,21 +228,42 @@ async function put() {
           </label>
         </li>
       </ul>
-      <p class="caution">
-        Shock pump only, never above the printed maximum. Check sag afterwards, and try it at low speed in a
-        safe place first.
-      </p>
-      <div class="acts">
-        <BButton variant="primary" :disabled="!ready || busy" @click="put"
-          >All made: it is on the bike</BButton
-        >
-        <BButton variant="plain" @click="open = false">Cancel</BButton>
-      </div>
+      <template v-if="turns.length">
+        <p class="caution">
+          Shock pump only, never above the printed maximum. Check sag afterwards, and try it at low speed in a
+          safe place first.
+        </p>
+        <div class="acts">
+          <BButton variant="primary" :disabled="!ready || busy" @click="put"
+            >All made: it is on the bike</BButton
+          >
+          <BButton variant="plain" @click="open = false">Cancel</BButton>
+        </div>
+      </template>
     </template>
   </DialogFrame>
 </template>
 
 <style scoped>
+.air {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(140px, 1fr));
+  gap: 0 1rem;
+  align-items: start;
+}
+.shift {
+  margin-top: 1.6rem;
+}
+.shift[aria-pressed='true'] {
+  background: var(--pine);
+  color: var(--pine-ink);
+}
+.none {
+  margin-top: 2rem;
+}
+.why {
+  padding-left: 1.1rem;
+}
 .turns {
   list-style: none;
   padding: 0;

@@ -44,6 +44,7 @@ useShortcuts([
   { key: '/', does: 'search everything', act: search },
   { key: 't', does: 'to Today', act: () => void router.push({ name: 'today' }) },
   { key: 'g', does: 'to the garage', act: () => void router.push({ name: 'garage' }) },
+  { key: 's', does: 'to the setups', act: () => void router.push({ name: 'setups' }) },
   { key: 'h', does: 'to the handbook', act: () => void router.push({ name: 'handbook' }) },
   { key: '?', does: 'these keys', act: () => (helpOpen.value = true) },
 ])

@@ -2,7 +2,12 @@
 import { computed, useId } from 'vue'
 
 /** One of a list: a plain select while the list is short, typed at once it is long. `null` stands for none of them. */
-const props = defineProps<{ label: string; options: readonly { value: T; text: string }[] }>()
+const props = defineProps<{
+  label: string
+  options: readonly { value: T; text: string }[]
+  /** What it is for is plain from where it stands; said to those who do not see it. */
+  quiet?: boolean
+}>()
 const chosen = defineModel<T>({ required: true })
 /** More than this is not read through any more. */
 const readThrough = 12
@@ -23,7 +28,7 @@ const words = <T extends { text?: string }>(options: T[], term: string): T[] => 
 
 <template>
   <div class="picker">
-    <label class="form-label" :for="id">{{ label }}</label>
+    <label :class="quiet ? 'visually-hidden' : 'form-label'" :for="id">{{ label }}</label>
     <BAutocomplete
       v-if="typed"
       :id="id"

@@ -1,0 +1,325 @@
+<script setup lang="ts">
+import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { anything, answers, asksForNothing, type Wanted } from '#core/lineage/find'
+import { foldPlaces } from '#core/lineage/fold'
+import { layLanes } from '#core/lineage/lanes'
+import { compareDials, type Side } from '#core/lineage/compare'
+import { airOf } from '#core/lineage/elsewhere'
+import type { KnownPlace } from '#core/lineage/facts'
+import FindSetups from '../components/setups/FindSetups.vue'
+import ComparePanel from '../components/setups/ComparePanel.vue'
+import SetupMap from '../components/setups/SetupMap.vue'
+import TypedPicker from '../components/shell/TypedPicker.vue'
+import { useBikeSetups } from '../composables/useBikeSetups.ts'
+import { useKept } from '../composables/useKept.ts'
+import { usePageTitle } from '../composables/usePageTitle.ts'
+import { useGarage } from '../stores/garage.ts'
+import { useNotices } from '../stores/notices.ts'
+import { sideOfBaseline, sideOfPlace } from '../support/setupSides.ts'
+import { titleOf } from '../support/setupWords.ts'
+
+const TurnList = defineAsyncComponent(() => import('../components/garage/TurnList.vue'))
+const CarryDialog = defineAsyncComponent(() => import('../components/day/CarryDialog.vue'))
+const KeepForm = defineAsyncComponent(() => import('../components/setups/KeepForm.vue'))
+
+const props = defineProps<{ bikeId?: string }>()
+const garage = useGarage()
+const notices = useNotices()
+const route = useRoute()
+const router = useRouter()
+const lastBike = useKept('wild-spring:setups-bike', '')
+const failed = ref(false)
+const load = async () => void (failed.value = !(await notices.attempt(garage.load)))
+void load()
+
+const ridden = computed(() => garage.bikes.filter((b) => b.currentSetupId !== null))
+/** The bike in the address, else the one that was looked at last, else the first that has a setup. */
+const bikeId = computed(() => {
+  const wished = props.bikeId || lastBike.value
+  return ridden.value.find((b) => b.id === wished)?.id ?? ridden.value.at(0)?.id ?? null
+})
+const bike = computed(() => garage.bike(bikeId.value))
+const bikeName = (id: string) => {
+  const b = garage.bike(id)
+  return b ? `${garage.rider(b.riderId)?.name ?? '?'}, ${b.name}` : '?'
+}
+const bikeOptions = computed(() => ridden.value.map((b) => ({ value: b.id, text: bikeName(b.id) })))
+const chosenBike = computed<string>({
+  get: () => bikeId.value ?? '',
+  set: (id) => void router.push({ name: 'setups', params: { bikeId: id } }),
+})
+watch(bikeId, (id) => id && (lastBike.value = id))
+usePageTitle(() => (bikeId.value ? `Setups, ${bikeName(bikeId.value)}` : 'Setups'))
+
+const { all, places, failed: notRead } = useBikeSetups(bikeId)
+const wanted = ref<Wanted>(anything)
+const unfolded = ref<string[]>([])
+watch(bikeId, () => {
+  wanted.value = anything
+  unfolded.value = []
+})
+const asked = computed(() => !asksForNothing(wanted.value))
+const found = computed(() => new Set(places.value.filter((p) => answers(p, wanted.value)).map((p) => p.id)))
+const opened = computed(() => new Set(unfolded.value))
+/** What a map is read by: what was settled, kept, wished for, and where the bike is; while something is looked for, that. */
+const tells = (p: KnownPlace) =>
+  p.now ||
+  opened.value.has(p.id) ||
+  p.id === chosen.value?.id ||
+  (asked.value ? found.value.has(p.id) : p.state === 'settled' || p.wanted || p.name !== null)
+const spots = computed(() => layLanes(foldPlaces(places.value, tells)))
+function unfold(id: string) {
+  const spot = spots.value.find((s) => s.place.id === id)
+  if (spot) unfolded.value = [...unfolded.value, ...[...spot.between, ...spot.aside].map((p) => p.id)]
+}
+
+const present = computed(() => places.value.find((p) => p.now) ?? null)
+const placeOf = (list: readonly KnownPlace[], setupId: unknown) =>
+  list.find((p) => p.setupIds.includes(String(setupId))) ?? null
+/** The setup in the address; without one, what is on the bike. */
+const chosen = computed<KnownPlace | null>(() => placeOf(places.value, route.query.at) ?? present.value)
+const look = (query: Record<string, string | undefined>) =>
+  void router.replace({ query: { ...route.query, ...query } })
+
+// Laid beside: of this bike or another one, a setup, or what somebody recommends.
+const otherBikeId = computed(() => garage.bike(String(route.query.bike ?? ''))?.id ?? bikeId.value)
+const elsewhere = computed(() => otherBikeId.value !== bikeId.value)
+const other = useBikeSetups(computed(() => (elsewhere.value ? otherBikeId.value : null)))
+const otherPlaces = computed(() => (elsewhere.value ? other.places.value : places.value))
+const otherAll = computed(() => (elsewhere.value ? other.all.value : all.value))
+const besideOptions = computed(() => {
+  const list = [...otherPlaces.value].reverse().filter((p) => elsewhere.value || p.id !== chosen.value?.id)
+  const now = list.find((p) => p.now)
+  return [
+    ...(now ? [{ value: 'now', text: `on ${elsewhere.value ? 'that' : 'the'} bike now` }] : []),
+    { value: 'none', text: 'nothing' },
+    ...list
+      .filter(
+        (p) =>
+          !p.now &&
+          (p.state === 'settled' || p.wanted || p.name !== null || p.id === beside.value?.place?.id),
+      )
+      .map((p) => ({
+        value: p.id,
+        text: `${titleOf(p)}, ${(p.rides.at(0)?.date ?? p.setup.madeAt).slice(0, 10)}`,
+      })),
+    ...garage
+      .baselinesOf(otherBikeId.value ?? '')
+      .map((b) => ({ value: b.id, text: `${b.name}, recommended` })),
+  ]
+})
+const besideKey = computed<string>({
+  get: () => String(route.query.with ?? (chosen.value?.now && !elsewhere.value ? 'none' : 'now')),
+  set: (key) => look({ with: key }),
+})
+const besideBike = computed<string>({
+  get: () => otherBikeId.value ?? '',
+  set: (id) => look({ bike: id === bikeId.value ? undefined : id, with: undefined }),
+})
+const beside = computed(() => {
+  const key = besideKey.value
+  if (key === 'none' || !otherAll.value) return null
+  const recommended = garage.baselinesOf(otherBikeId.value ?? '').find((b) => b.id === key)
+  const units = garage.bike(otherBikeId.value)
+  if (recommended && units) return sideOfBaseline(recommended, garage.unitsOf(units))
+  const place = key === 'now' ? otherPlaces.value.find((p) => p.now) : placeOf(otherPlaces.value, key)
+  if (!place || (!elsewhere.value && place.id === chosen.value?.id)) return null
+  return sideOfPlace(place, otherAll.value.units)
+})
+const first = computed(() => (chosen.value && all.value ? sideOfPlace(chosen.value, all.value.units) : null))
+const onTheBike = computed<Side | null>(() =>
+  present.value && all.value ? sideOfPlace(present.value, all.value.units).side : null,
+)
+const turns = computed(() =>
+  first.value && onTheBike.value
+    ? compareDials(onTheBike.value, first.value.side).filter(
+        (d) => d.how === 'moved' || (d.how === 'unread' && d.to !== null),
+      ).length
+    : 0,
+)
+const turnOpen = ref(false)
+const carryOpen = ref(false)
+const keepOpen = ref(false)
+const panelShown = ref(false)
+function choose(id: string) {
+  look({ at: id, with: undefined, bike: undefined })
+  panelShown.value = true
+}
+const map = useTemplateRef<InstanceType<typeof SetupMap>>('map')
+async function toPresent() {
+  if (!present.value) return
+  choose(present.value.id)
+  panelShown.value = false
+  await nextTick()
+  map.value?.show(present.value.id)
+}
+</script>
+
+<template>
+  <div v-if="failed || notRead" class="page">
+    <h1>The setups could not be read</h1>
+    <BButton variant="primary" @click="load">Try again</BButton>
+  </div>
+  <div v-else-if="garage.loaded && !bikeId" class="page">
+    <h1>No bike has a setup yet</h1>
+    <p><RouterLink :to="{ name: 'setup' }">Set up my bike</RouterLink></p>
+  </div>
+  <div v-else class="setups">
+    <main class="trails">
+      <div class="page-head">
+        <h1>What I know works</h1>
+        <TypedPicker
+          v-if="bikeOptions.length > 1"
+          v-model="chosenBike"
+          label="Bike"
+          quiet
+          :options="bikeOptions"
+          class="bikes"
+        />
+      </div>
+      <FindSetups v-model="wanted" :found="found.size" />
+      <button v-if="present" type="button" class="btn btn-plain present" @click="toPresent">
+        <i aria-hidden="true"></i>{{ `On the bike now: ${titleOf(present)}` }}
+      </button>
+      <SetupMap
+        v-if="all"
+        ref="map"
+        :spots="spots"
+        :units="all.units"
+        :chosen-id="chosen?.id ?? null"
+        :beside-id="elsewhere ? null : (beside?.place?.id ?? null)"
+        @choose="choose"
+        @unfold="unfold"
+      />
+      <p class="legend small soft">
+        Filled: settled there. Hollow: ridden only, or a start. Dashed: wanted, not turned. Wider trail: more
+        runs. Diamond: on the bike now.
+      </p>
+    </main>
+    <aside v-if="first && bike" class="panel" :class="{ shown: panelShown }" aria-label="The chosen setup">
+      <button type="button" class="btn btn-plain back" @click="panelShown = false">Back to the map</button>
+      <div class="beside">
+        <TypedPicker v-model="besideKey" label="Beside" :options="besideOptions" />
+        <TypedPicker v-if="bikeOptions.length > 1" v-model="besideBike" label="of" :options="bikeOptions" />
+      </div>
+      <ComparePanel :chosen="first" :beside="beside" />
+      <div class="acts">
+        <BButton v-if="!first.place.now" variant="primary" @click="turnOpen = true"
+          >Put it on the bike: {{ turns }} {{ turns === 1 ? 'turn' : 'turns' }}</BButton
+        >
+        <BButton variant="plain" @click="keepOpen = true">{{
+          first.place.kept ? 'Name and purpose' : 'Keep it by a name'
+        }}</BButton>
+        <BButton variant="plain" @click="carryOpen = true">Carry over to …</BButton>
+      </div>
+      <TurnList
+        v-if="turnOpen"
+        v-model:open="turnOpen"
+        :bike="bike"
+        :target="first.place.setup"
+        :found-air="airOf(first.place)"
+      />
+      <CarryDialog
+        v-if="carryOpen"
+        v-model:open="carryOpen"
+        :source="{
+          bikeId: bike.id,
+          riderId: bike.riderId,
+          units: first.side.units,
+          conditions: first.place.rides[0]?.conditions ?? null,
+          words: titleOf(first.place),
+          settled: first.place.state === 'settled',
+        }"
+        :setup="first.place.setup"
+      />
+      <KeepForm v-if="keepOpen" v-model:open="keepOpen" :bike-id="bike.id" :place="first.place" />
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.setups {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 408px;
+  height: calc(100vh - 56px);
+}
+.trails {
+  overflow-y: auto;
+  padding: 0.8rem 1.2rem 3rem;
+}
+.page-head {
+  align-items: end;
+  margin-bottom: 0.7rem;
+}
+.bikes {
+  min-width: 220px;
+}
+.present {
+  margin-bottom: 0.4rem;
+}
+.present i {
+  width: 13px;
+  height: 13px;
+  rotate: 45deg;
+  background: var(--sun);
+  border: 2px solid #1b2723;
+}
+.panel {
+  border-left: 1px solid var(--line);
+  background: color-mix(in srgb, var(--card) 60%, var(--paper));
+  overflow-y: auto;
+  padding: 0.9rem 1.1rem 0;
+}
+.beside {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0.6rem;
+  margin-bottom: 0.8rem;
+}
+.acts {
+  position: sticky;
+  bottom: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin: 1rem -1.1rem 0;
+  padding: 0.7rem 1.1rem;
+  background: var(--card);
+  border-top: 1px solid var(--line);
+}
+.back {
+  display: none;
+  margin-bottom: 0.6rem;
+}
+.legend {
+  margin-top: 0.6rem;
+}
+@media (max-width: 900px) {
+  .setups {
+    display: block;
+    height: auto;
+  }
+  .trails {
+    overflow: visible;
+    padding: 0.9rem 0.7rem 6rem;
+  }
+  .panel {
+    display: none;
+    border: 0;
+    padding: 0.9rem 0.8rem 6rem;
+  }
+  .setups:has(.panel.shown) .trails {
+    display: none;
+  }
+  .panel.shown {
+    display: block;
+  }
+  .acts {
+    bottom: 57px;
+  }
+  .back {
+    display: inline-flex;
+  }
+}
+</style>
