@@ -24,6 +24,12 @@ export const inputSentences = {
     'The {end} coil unit needs a spring before it can be ridden; list its springs in the garage.',
   'air.temperature': 'A temperature of {got} °C is below absolute zero.',
   'air.altitude': 'Height must lie between -500 and 9000 m, got {got}.',
+  'card.not-ours':
+    'This is no setup card; choose the picture of a card’s code, or the file that came with it.',
+  'card.newer':
+    'This card was made by a newer Wild Spring (form {got}, this one reads up to {known}); update it first.',
+  'card.torn': 'The code is not whole. Take the picture again, flat and in good light, or use the file.',
+  'card.no-code': 'No code was found in the picture. Take it again, flat, sharp and in good light.',
   'coil.rate': 'A spring rate must be above 0 N/mm, got {got}.',
   'coil.preload': 'Preload of {got} turns is outside 0 to {max}; beyond that take another spring.',
   'coil.no-rates': 'List at least one spring to choose from.',

@@ -14,5 +14,23 @@ export async function render(document: TDocumentDefinitions): Promise<Uint8Array
   return Uint8Array.from(buffer)
 }
 
+const pagesOf = (bytes: Uint8Array) =>
+  Buffer.from(bytes)
+    .toString('latin1')
+    .match(/\/Type \/Page\b/g)?.length ?? 0
+const scales = [1, 0.92, 0.84, 0.77, 0.7, 0.64, 0.58]
+
+/** The same on one page: set smaller until it fits, down to what can just be read. */
+export async function renderOnePage(
+  document: (scale: number) => TDocumentDefinitions,
+): Promise<Uint8Array<ArrayBuffer>> {
+  let bytes = await render(document(scales[0]))
+  for (const scale of scales.slice(1)) {
+    if (pagesOf(bytes) <= 1) break
+    bytes = await render(document(scale))
+  }
+  return bytes
+}
+
 /** PDF points in a millimetre. */
 export const pointsPerMm = 72 / 25.4

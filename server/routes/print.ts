@@ -2,17 +2,22 @@ import { eq, inArray } from 'drizzle-orm'
 import { Hono, type Context } from 'hono'
 import { z } from 'zod'
 import { Id } from '#contract/common'
+import { writeCode } from '#core/card/code'
 import { canonicalUnits, type UnitChoice } from '#core/units/choice'
 import type { Deps } from '../deps.ts'
-import { bikes, riders, setups, units } from '../db/schema.ts'
+import { bikes, units } from '../db/schema.ts'
 import { checked } from '../mount.ts'
-import { baselineSheet } from '../print/baselineSheet.ts'
-import { render } from '../print/render.ts'
+import { packing } from '../print/packing.ts'
+import { render, renderOnePage } from '../print/render.ts'
 import { sagStrip } from '../print/sagStrip.ts'
+import { papers, setupCard } from '../print/setupCard.ts'
 import { Refusal } from '../refusal.ts'
+import { readCard } from '../services/cards.ts'
+
+/** More than this makes squares too small for a camera at arm's length, letters. */
+const mostInCode = 900
 
 const Query = z.strictObject({
-  setup: Id.optional(),
   pressure: z.enum(['psi', 'bar']).optional(),
   length: z.enum(['mm', 'in']).optional(),
   temperature: z.enum(['°C', '°F']).optional(),
@@ -20,25 +25,30 @@ const Query = z.strictObject({
   altitude: z.enum(['m', 'ft']).optional(),
 })
 
+const CardQuery = Query.extend({
+  /** Left out: what is on the bike now. */
+  setup: Id.optional(),
+  paper: z.enum(papers).optional(),
+  shop: z.string().max(80).optional(),
+  /** Said at all: the riding weight is on the card. */
+  weight: z.literal('yes').optional(),
+})
+
 /** Sheets to print, as PDF in the units of whoever asks. */
-export function printRoutes({ store: { db } }: Deps): Hono {
+export function printRoutes({ store }: Deps): Hono {
+  const { db } = store
   const app = new Hono()
 
   async function find(c: Context) {
     const id = checked(Id, c.req.param('id'))
-    const { setup: setupId, ...choice } = checked(Query, c.req.query())
+    const choice = checked(Query, c.req.query())
     const [bike] = await db.select().from(bikes).where(eq(bikes.id, id))
     if (!bike) throw new Refusal('record.not-found', 'There is no such bike.')
-    const asked = setupId ?? bike.currentSetupId
-    const [setup] = asked ? await db.select().from(setups).where(eq(setups.id, asked)) : []
-    if (setupId && setup?.bikeId !== id)
-      throw new Refusal('reference.missing', 'That setup is not kept for this bike.', { path: 'setup' })
     const ids = [bike.frontUnitId, bike.rearUnitId].filter((x) => x !== null)
     const fitted = (await db.select().from(units).where(inArray(units.id, ids))).map((u) => u.body)
     fitted.sort((a, b) => a.end.localeCompare(b.end))
     return {
       bike,
-      setup: setup?.body ?? null,
       fitted,
       choice: { ...canonicalUnits, ...choice } as UnitChoice,
     }
@@ -48,16 +58,23 @@ export function printRoutes({ store: { db } }: Deps): Hono {
     const { bike, fitted, choice } = await find(c)
     return pdf(c, await render(sagStrip(fitted, bike.body.name, choice)))
   })
-  app.get('/bikes/:id/baseline.pdf', async (c) => {
-    const { bike, setup, fitted, choice } = await find(c)
-    if (!setup)
-      throw new Refusal(
-        'record.not-found',
-        'Nothing is known of where this bike stands; read its dials first.',
-      )
-    const [rider] = await db.select().from(riders).where(eq(riders.id, bike.riderId))
-    return pdf(c, await render(baselineSheet(bike.body, rider.body.name, setup, fitted, choice)))
+  const cardAsked = (c: Context) => {
+    const asked = checked(CardQuery, c.req.query())
+    return readCard(store, checked(Id, c.req.param('id')), asked.setup, asked.weight !== undefined)
+  }
+  app.get('/bikes/:id/card.pdf', async (c) => {
+    const { setup: _setup, weight: _weight, paper, shop, ...choice } = checked(CardQuery, c.req.query())
+    const card = await cardAsked(c)
+    const code = writeCode(card, packing)
+    const look = {
+      paper: paper ?? 'A4',
+      choice: { ...canonicalUnits, ...choice } as UnitChoice,
+      shopLine: shop ?? '',
+      code: code.length <= mostInCode ? code : null,
+    }
+    return pdf(c, await renderOnePage((scale) => setupCard(card, { ...look, scale })))
   })
+  app.get('/bikes/:id/card.json', async (c) => c.json(await cardAsked(c)))
   return app
 }
 

@@ -1,7 +1,7 @@
 import { inflateSync } from 'node:zlib'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { startApp, type TestApp } from './harness.ts'
-import { makeSetup, startStory } from './story.ts'
+import { startStory } from './story.ts'
 
 let t: TestApp
 let story: Awaited<ReturnType<typeof startStory>>
@@ -63,25 +63,8 @@ describe('a travel longer than the page', () => {
   })
 })
 
-describe('the baseline sheet', () => {
-  it('is a PDF of what stands on the bike, also for a name with letters of its own', async () => {
-    await t.put(`/riders/${story.rider.id}`, { ...story.rider, version: 1, name: 'Łucja Żółć' })
-    const answer = await t.get(`/bikes/${story.bike.id}/baseline.pdf?pressure=bar`)
-    expect(answer.status).toBe(200)
-    const { text } = look(answer.body)
-    expect(text.startsWith('%PDF-')).toBe(true)
-    // Both subsets are needed for that name, and both are embedded.
-    expect(new Set(text.match(/FontFile\d? /g)).size).toBeGreaterThan(0)
-    expect(text.match(/\/FontDescriptor/g)!.length).toBeGreaterThanOrEqual(2)
-  })
-  it('refuses another bike’s setup, an unknown bike and a unit nobody reads', async () => {
-    const other = await startStory(t)
-    const setup = makeSetup(other.bike, [other.front, other.rear])
-    await t.put(`/setups/${setup.id}`, setup)
-    expect((await t.get(`/bikes/${story.bike.id}/baseline.pdf?setup=${setup.id}`)).body.code).toBe(
-      'reference.missing',
-    )
-    expect((await t.get(`/bikes/${setup.id}/sag-strip.pdf`)).status).toBe(404)
-    expect((await t.get(`/bikes/${story.bike.id}/baseline.pdf?pressure=kPa`)).body.detail).toMatch(/pressure/)
+describe('sheets', () => {
+  it('are refused for an unknown bike', async () => {
+    expect((await t.get(`/bikes/${story.setup.id}/sag-strip.pdf`)).status).toBe(404)
   })
 })

@@ -2,6 +2,7 @@ import { v7 as uuid } from 'uuid'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { Baseline } from '#contract/baseline'
 import type { Bench } from '#contract/bench'
+import type { BikeSetups } from '#contract/bikeSetups'
 import type { Gauge, ServiceEntry, StockItem } from '#contract/care'
 import type { Garage } from '#contract/endpoints'
 import type { Setup } from '#contract/setup'
@@ -147,7 +148,8 @@ describe('a dial counted anew', () => {
       adjusters: s.rear.adjusters.map((a) => (a.id === dial.id ? { ...a, countBase: 'open' as const } : a)),
     }
     await own.put(`/units/${s.rear.id}`, openBased)
-    const held = async () => (await own.get(`/bikes/${s.bike.id}/setups`)).body as Setup[]
+    const held = async () =>
+      ((await own.get(`/bikes/${s.bike.id}/setups`)).body as BikeSetups).setups.toReversed()
     const valueOf = (x: Setup) => x.positions.find((p) => p.adjusterId === dial.id)!.value
     const before = (await held()).map(valueOf)
     const recounted = {
@@ -166,12 +168,14 @@ describe('a dial counted anew', () => {
   it('from closed: nothing moves', async () => {
     const own = await startApp()
     const s = await startStory(own)
-    const before = (await own.get(`/bikes/${s.bike.id}/setups`)).body
+    const before = ((await own.get(`/bikes/${s.bike.id}/setups`)).body as BikeSetups).setups.toReversed()
     const wider = s.front.adjusters.map((a) => (a.kind === 'click' ? { ...a, clicks: a.clicks + 3 } : a))
     expect((await own.put(`/units/${s.front.id}`, { ...s.front, version: 1, adjusters: wider })).status).toBe(
       200,
     )
-    expect((await own.get(`/bikes/${s.bike.id}/setups`)).body).toEqual(before)
+    expect(((await own.get(`/bikes/${s.bike.id}/setups`)).body as BikeSetups).setups.toReversed()).toEqual(
+      before,
+    )
   })
   it('a setup saved with a baseline’s circumstances gives them back', async () => {
     const setup = makeSetup(story.bike, [story.front, story.rear], {
@@ -188,7 +192,7 @@ describe('a dial counted anew', () => {
       },
     })
     expect((await t.put(`/setups/${setup.id}`, setup)).status).toBe(200)
-    const [latest] = (await t.get(`/bikes/${story.bike.id}/setups`)).body as Setup[]
+    const latest = ((await t.get(`/bikes/${story.bike.id}/setups`)).body as BikeSetups).setups.at(-1)
     expect(latest).toEqual(setup)
   })
 })
@@ -223,7 +227,7 @@ describe('a data file from before the bench', () => {
     expect(g.bikes[0]).toMatchObject({ kind: 'trail', leverageCurve: null })
     expect(g.currentSetups[0].foundIn).toBeNull()
     expect((await own.get(`/days/${s.day.id}`)).status).toBe(200)
-    expect((await own.get(`/bikes/${s.bike.id}/baseline.pdf`)).status).toBe(200)
+    expect((await own.get(`/bikes/${s.bike.id}/card.pdf`)).status).toBe(200)
     // And it can be saved again as it was read.
     const unit = g.units.find((u) => u.id === s.front.id)!
     expect((await own.put(`/units/${unit.id}`, { ...unit, name: 'Renamed' })).status).toBe(200)

@@ -21,6 +21,8 @@ import { titleOf } from '../support/setupWords.ts'
 
 const TurnList = defineAsyncComponent(() => import('../components/garage/TurnList.vue'))
 const CarryDialog = defineAsyncComponent(() => import('../components/day/CarryDialog.vue'))
+const CardDialog = defineAsyncComponent(() => import('../components/setups/CardDialog.vue'))
+const BringCard = defineAsyncComponent(() => import('../components/setups/BringCard.vue'))
 const KeepForm = defineAsyncComponent(() => import('../components/setups/KeepForm.vue'))
 
 const props = defineProps<{ bikeId?: string }>()
@@ -141,6 +143,8 @@ const turns = computed(() =>
 const turnOpen = ref(false)
 const carryOpen = ref(false)
 const keepOpen = ref(false)
+const cardOpen = ref(false)
+const bringOpen = ref(false)
 const panelShown = ref(false)
 function choose(id: string) {
   look({ at: id, with: undefined, bike: undefined })
@@ -163,20 +167,26 @@ async function toPresent() {
   </div>
   <div v-else-if="garage.loaded && !bikeId" class="page">
     <h1>No bike has a setup yet</h1>
-    <p><RouterLink :to="{ name: 'setup' }">Set up my bike</RouterLink></p>
+    <p class="ways">
+      <RouterLink class="btn btn-primary" :to="{ name: 'setup' }">Set up my bike</RouterLink>
+      <BButton variant="plain" @click="bringOpen = true">Bring in a card</BButton>
+    </p>
   </div>
   <div v-else class="setups">
-    <main class="trails">
+    <div class="trails">
       <div class="page-head">
         <h1>What I know works</h1>
-        <TypedPicker
-          v-if="bikeOptions.length > 1"
-          v-model="chosenBike"
-          label="Bike"
-          quiet
-          :options="bikeOptions"
-          class="bikes"
-        />
+        <span class="tools">
+          <BButton variant="plain" @click="bringOpen = true">Bring in a card</BButton>
+          <TypedPicker
+            v-if="bikeOptions.length > 1"
+            v-model="chosenBike"
+            label="Bike"
+            quiet
+            :options="bikeOptions"
+            class="bikes"
+          />
+        </span>
       </div>
       <FindSetups v-model="wanted" :found="found.size" />
       <button v-if="present" type="button" class="btn btn-plain present" @click="toPresent">
@@ -196,7 +206,7 @@ async function toPresent() {
         Filled: settled there. Hollow: ridden only, or a start. Dashed: wanted, not turned. Wider trail: more
         runs. Diamond: on the bike now.
       </p>
-    </main>
+    </div>
     <aside v-if="first && bike" class="panel" :class="{ shown: panelShown }" aria-label="The chosen setup">
       <button type="button" class="btn btn-plain back" @click="panelShown = false">Back to the map</button>
       <div class="beside">
@@ -211,6 +221,7 @@ async function toPresent() {
         <BButton variant="plain" @click="keepOpen = true">{{
           first.place.kept ? 'Name and purpose' : 'Keep it by a name'
         }}</BButton>
+        <BButton variant="plain" @click="cardOpen = true">Card to take along</BButton>
         <BButton variant="plain" @click="carryOpen = true">Carry over to …</BButton>
       </div>
       <TurnList
@@ -218,6 +229,7 @@ async function toPresent() {
         v-model:open="turnOpen"
         :bike="bike"
         :target="first.place.setup"
+        :words="titleOf(first.place)"
         :found-air="airOf(first.place)"
       />
       <CarryDialog
@@ -233,9 +245,17 @@ async function toPresent() {
         }"
         :setup="first.place.setup"
       />
+      <CardDialog
+        v-if="cardOpen"
+        v-model:open="cardOpen"
+        :bike-id="bike.id"
+        :setup-id="first.place.setup.id"
+        :words="titleOf(first.place)"
+      />
       <KeepForm v-if="keepOpen" v-model:open="keepOpen" :bike-id="bike.id" :place="first.place" />
     </aside>
   </div>
+  <BringCard v-if="bringOpen" v-model:open="bringOpen" />
 </template>
 
 <style scoped>
@@ -254,6 +274,16 @@ async function toPresent() {
 }
 .bikes {
   min-width: 220px;
+}
+.tools,
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin: 0.6rem 0 0;
+}
+.tools {
+  margin: 0;
 }
 .present {
   margin-bottom: 0.4rem;
@@ -306,8 +336,9 @@ async function toPresent() {
   }
   .panel {
     display: none;
+    overflow: visible;
     border: 0;
-    padding: 0.9rem 0.8rem 6rem;
+    padding: 0.9rem 0.8rem 57px;
   }
   .setups:has(.panel.shown) .trails {
     display: none;
@@ -317,6 +348,8 @@ async function toPresent() {
   }
   .acts {
     bottom: 57px;
+    margin-inline: -0.8rem;
+    padding-inline: 0.8rem;
   }
   .back {
     display: inline-flex;

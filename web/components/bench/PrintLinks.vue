@@ -19,8 +19,8 @@ const to = (sheet: string) => `${apiBase}/bikes/${props.bikeId}/${sheet}.pdf?${q
     <a class="btn btn-plain" :href="to('sag-strip')" target="_blank" rel="noopener">
       <IconPrinter aria-hidden="true" /> Sag strip, 1:1
     </a>
-    <a v-if="!only" class="btn btn-plain" :href="to('baseline')" target="_blank" rel="noopener">
-      <IconPrinter aria-hidden="true" /> Baseline sheet
+    <a v-if="!only" class="btn btn-plain" :href="to('card')" target="_blank" rel="noopener">
+      <IconPrinter aria-hidden="true" /> Setup card
     </a>
   </span>
 </template>

@@ -20,6 +20,8 @@ import NumberField from '../shell/NumberField.vue'
 const props = defineProps<{
   bike: Bike
   target: Setup
+  /** What a person calls it; null: by its name. */
+  words?: string | null
   /** The air it was found in; with it, a shift for the air of today is offered. */
   foundAir?: { airTempC: number | null; altitudeM: number | null }
 }>()
@@ -127,6 +129,10 @@ async function put() {
   )
   const to = new Map(turns.value.map((t) => [t.id, t.to]))
   const now = new Date().toISOString()
+  // The bike stands so afterwards: nothing is left to count then.
+  const turned = turns.value.length
+  const called = props.words ?? props.target.name ?? 'The setup'
+  const said = shifted.value ? `${called}, ${shiftWords.value.replace('Shift', 'shifted')}` : called
   const setup: Setup = {
     ...props.target,
     id: uuid(),
@@ -145,7 +151,7 @@ async function put() {
     }),
     reason: {
       ...props.target.reason,
-      text: shifted.value ? `${shiftWords.value}` : props.target.reason.text,
+      text: shifted.value ? said : props.target.reason.text,
       source: props.target.wanted ? 'carried' : 'revert',
       linked: true,
       proposalId: null,
@@ -158,9 +164,7 @@ async function put() {
   busy.value = false
   if (!ok) return
   open.value = false
-  notices.show(
-    `${setup.name ?? 'The setup'} is on the bike: ${turns.value.length} ${turns.value.length === 1 ? 'turn' : 'turns'} made.`,
-  )
+  notices.show(`${said} is on the bike: ${turned} ${turned === 1 ? 'turn' : 'turns'} made.`)
 }
 </script>
 

@@ -1,8 +1,15 @@
 <script setup lang="ts">
+import { defineAsyncComponent, ref } from 'vue'
 import DialogFrame from '../shell/DialogFrame.vue'
 
 /** Ways in for what somebody has already; each ends where such data belongs. */
 const open = defineModel<boolean>('open', { required: true })
+const BringCard = defineAsyncComponent(() => import('../setups/BringCard.vue'))
+const cardOpen = ref(false)
+function card() {
+  open.value = false
+  cardOpen.value = true
+}
 const ways = [
   {
     title: 'Settings I wrote down',
@@ -22,8 +29,13 @@ const ways = [
         <b>{{ w.title }}</b>
         <span>{{ w.text }}</span>
       </RouterLink>
+      <button type="button" class="way" @click="card">
+        <b>A setup card</b>
+        <span>Take a picture of the code on the card, or choose the file that came with it.</span>
+      </button>
     </div>
   </DialogFrame>
+  <BringCard v-if="cardOpen" v-model:open="cardOpen" />
 </template>
 
 <style scoped>
@@ -36,7 +48,9 @@ const ways = [
   padding: 0.7rem 1rem;
   border: 1px solid var(--line);
   border-radius: 10px;
+  background: none;
   color: inherit;
+  text-align: left;
   text-decoration: none;
 }
 </style>

@@ -1,0 +1,252 @@
+import { expect, test, type Page } from '@playwright/test'
+import type { BikeSetups } from '../contract/bikeSetups.ts'
+import type { Garage } from '../contract/endpoints.ts'
+import { idOf } from '../demo/ids.ts'
+import { drawPdf } from '../server/test/pdfPicture.ts'
+import { startDemo, startServer, type RunningServer } from './server.ts'
+
+let server: RunningServer
+test.beforeEach(async () => void (server = await startDemo()))
+test.afterEach(async () => server?.stop())
+
+const tarek = idOf('tarek bike')
+const setups = `/setups/${tarek}`
+const held = async (page: Page, base = server.base) =>
+  (await (
+    await page.request.get(`${base}/api/v1${setups}`.replace('/setups/', '/bikes/') + '/setups')
+  ).json()) as BikeSetups
+const garage = async (page: Page, base = server.base) =>
+  (await (await page.request.get(`${base}/api/v1/garage`)).json()) as Garage
+const present = async (page: Page, base = server.base) =>
+  (await garage(page, base)).currentSetups.find((s) => s.bikeId === tarek)!
+const rows = (page: Page) => page.getByRole('list', { name: 'Setups, newest first' }).getByRole('listitem')
+const place = (page: Page, name: RegExp) => rows(page).getByRole('button', { name })
+const dialog = (page: Page) => page.getByRole('dialog')
+
+test('what worked on wet roots last October is found, laid beside the bike, put on it, and carried to an empty Wild Spring by its card', async ({
+  page,
+  context,
+}) => {
+  await page.goto(server.base + setups)
+  await test.step('found by month and ground, both of one day', async () => {
+    await expect(rows(page)).not.toHaveCount(0)
+    await page.getByLabel('Name, place, month').fill('october 2026')
+    await page.getByLabel('Ground').selectOption('wet')
+    await expect(place(page, /^Wet roots, October/)).toBeVisible()
+    const all = await held(page)
+    const ridden = all.ridden.filter((r) => r.date.startsWith('2026-10') && r.conditions.surface === 'wet')
+    const standing = (id: string) =>
+      JSON.stringify(
+        all.setups
+          .find((x) => x.id === id)!
+          .positions.map((p) => [p.adjusterId, p.value])
+          .sort(),
+      )
+    const different = new Set(ridden.map((r) => standing(r.setupId))).size
+    await expect(page.getByText(`${different} found`)).toBeVisible()
+    // Ridden dry or in another month only: none of these.
+    for (const name of [/^Park, jumps/, /^Steep and dry/, /^Winter/])
+      await expect(place(page, name)).toHaveCount(0)
+  })
+  await test.step('beside what is on the bike', async () => {
+    await place(page, /^Wet roots, October/).click()
+    const panel = page.getByRole('complementary', { name: 'The chosen setup' })
+    await expect(panel.getByText('5 dials differ')).toBeVisible()
+    const pressure = panel.getByRole('listitem', { name: 'Pressure: 86 psi, then 82 psi; 4 psi softer' })
+    await expect(pressure).toBeVisible()
+    await expect(panel.getByText('Only the same day tells them apart.')).toBeVisible()
+  })
+  const before = await present(page)
+  await test.step('put on turn by turn, for eight degrees less; nothing is written before all are made', async () => {
+    await page.getByRole('button', { name: 'Put it on the bike: 5 turns' }).click()
+    await dialog(page).getByLabel('Air now').fill('1')
+    await dialog(page).getByLabel('Air now').blur()
+    await expect(dialog(page).getByText('Front rebound 7 clicks → 8 clicks: 8 °C colder')).toBeVisible()
+    await dialog(page).getByRole('button', { name: 'Shift for 8 °C colder' }).click()
+    const turns = dialog(page).getByRole('checkbox')
+    await expect(turns).toHaveCount(7)
+    const done = dialog(page).getByRole('button', { name: 'All made: it is on the bike' })
+    for (let i = 0; i < 6; i++) await turns.nth(i).check()
+    await expect(done).toBeDisabled()
+    expect(await present(page)).toEqual(before)
+    await turns.nth(6).check()
+    await done.click()
+    await expect(
+      page.getByText('Wet roots, October, shifted for 8 °C colder is on the bike: 7 turns made.'),
+    ).toBeVisible()
+    const now = await present(page)
+    const value = (name: string) => now.positions.find((p) => p.adjusterId === idOf(name))!.value
+    expect(value('tarek fork psi')).toBe(82)
+    expect(value('tarek fork rebound')).toBe(8)
+    expect(value('tarek shock psi')).toBe(190)
+    expect(now.positions.find((p) => p.adjusterId === idOf('tarek fork psi'))!.known).toMatchObject({
+      how: 'set',
+      airTempC: 1,
+    })
+  })
+  const printed = await test.step('the card, drawn as a printer draws it', async () => {
+    await page.getByRole('button', { name: 'Card to take along' }).click()
+    const link = dialog(page).getByRole('link', { name: 'Card, to print' })
+    const answer = await page.request.get(server.base + (await link.getAttribute('href'))!)
+    const [picture] = await drawPdf((await answer.body()).buffer as ArrayBuffer, 150)
+    expect(picture.text).toContain('Wet roots, October')
+    return picture.png()
+  })
+  await test.step('its code is read into an empty Wild Spring, with the same numbers', async () => {
+    const empty = await startServer()
+    try {
+      const there = await context.newPage()
+      await there.goto(empty.base)
+      await there.getByRole('button', { name: /Bring data in/ }).click()
+      await dialog(there)
+        .getByRole('button', { name: /A setup card/ })
+        .click()
+      await dialog(there)
+        .locator('input[type=file]')
+        .setInputFiles({ name: 'photo.png', mimeType: 'image/png', buffer: printed })
+      await expect(dialog(there).getByText('Rebound 7 clicks')).toBeVisible()
+      await dialog(there).getByRole('button', { name: 'Bring it in' }).click()
+      await expect(there.getByText('160 mm bike is here and stands as its card says.')).toBeVisible()
+      await expect(place(there, /^Wet roots, October on the bike now/)).toBeVisible()
+      const g = await garage(there, empty.base)
+      expect(g.riders.map((r) => [r.name, r.bodyMassKg])).toEqual([['Tarek', null]])
+      const [now] = g.currentSetups
+      const numbers = (positions: typeof now.positions, units: Garage['units']) =>
+        units.flatMap((u) =>
+          u.adjusters.map((a) => [
+            u.end,
+            a.role,
+            positions.find((p) => p.adjusterId === a.id)?.value ?? null,
+          ]),
+        )
+      const all = await held(page)
+      const original = all.setups.find((s) => s.id === wetOf(all))!
+      const here = (await garage(page)).units.filter((u) =>
+        [original.frontUnitId, original.rearUnitId].includes(u.id),
+      )
+      const sorted = (units: Garage['units']) => [...units].sort((a, b) => a.end.localeCompare(b.end))
+      expect(numbers(now.positions, sorted(g.units))).toEqual(numbers(original.positions, sorted(here)))
+    } finally {
+      await empty.stop()
+    }
+  })
+})
+const wetOf = (all: BikeSetups) => all.kept.find((k) => k.name === 'Wet roots, October')!.id
+
+test('a picture without a code, half a code, and a card of a newer version are each told what they are', async ({
+  page,
+}) => {
+  await page.goto(server.base + setups)
+  await page.getByRole('button', { name: 'Bring in a card' }).click()
+  const take = (name: string, mimeType: string, buffer: Buffer) =>
+    dialog(page).locator('input[type=file]').setInputFiles({ name, mimeType, buffer })
+  await take('view.png', 'image/png', await page.screenshot())
+  await expect(dialog(page).getByRole('alert')).toContainText('No code was found in the picture')
+  const card = (await (
+    await page.request.get(`${server.base}/api/v1/bikes/${tarek}/card.json`)
+  ).json()) as Record<string, unknown>
+  await take('card.json', 'application/json', Buffer.from(JSON.stringify({ ...card, version: 9 })))
+  await expect(dialog(page).getByRole('alert')).toContainText('made by a newer Wild Spring (form 9')
+  await take('code.txt', 'text/plain', Buffer.from('WILDSPRING.1.00000000.abc'))
+  await expect(dialog(page).getByRole('alert')).toContainText('The code is not whole')
+  // Nothing came in by any of them.
+  await expect(dialog(page).getByRole('button', { name: 'Bring it in' })).toHaveCount(0)
+  await take('card.json', 'application/json', Buffer.from(JSON.stringify(card)))
+  await expect(dialog(page).getByRole('alert')).toHaveCount(0)
+  // The units are here already: it is a wish for that bike, and turns nothing.
+  const before = await present(page)
+  await dialog(page).getByRole('button', { name: 'Bring it in' }).click()
+  await expect(page.getByText(/Nothing is turned yet/)).toBeVisible()
+  expect(await present(page)).toEqual(before)
+  await expect(rows(page).getByText('wanted, not turned yet')).toBeVisible()
+})
+
+test('a setup of long ago is kept by a name, found by it, and kept no longer without being lost', async ({
+  page,
+}) => {
+  await page.goto(server.base + setups)
+  await page.getByLabel('Name, place, month').fill('july 2025')
+  await place(page, /^Heron Steep/)
+    .first()
+    .click()
+  await page.getByRole('button', { name: 'Keep it by a name' }).click()
+  await dialog(page).getByLabel('Name').fill('')
+  await dialog(page).getByRole('button', { name: 'Keep it', exact: true }).click()
+  await expect(dialog(page).getByText('Give it a name.')).toBeVisible()
+  await dialog(page).getByLabel('Name').fill('Dusty chute')
+  await dialog(page).getByRole('button', { name: 'rough' }).click()
+  await dialog(page).getByRole('button', { name: 'Keep it', exact: true }).click()
+  await page.getByLabel('Name, place, month').fill('dusty')
+  await expect(place(page, /^Dusty chute/)).toBeVisible()
+  const setup = (await held(page)).kept.find((k) => k.name === 'Dusty chute')!
+  expect(setup.found).toMatchObject({ place: 'Slatecombe', airTempC: 26, surface: 'dry-loose' })
+  await page.getByRole('button', { name: 'Name and purpose' }).click()
+  await dialog(page).getByRole('button', { name: 'Keep it no longer' }).click()
+  await expect(place(page, /^Dusty chute/)).toHaveCount(0)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(place(page, /^Dusty chute/)).toBeVisible()
+})
+
+test('what was only tried is folded until it is asked for, and any two lie beside each other', async ({
+  page,
+}) => {
+  await page.goto(server.base + setups)
+  await expect(place(page, /^Wet roots, October/)).toBeVisible()
+  const shown = await rows(page).count()
+  expect(shown).toBeLessThan(22)
+  await page.getByRole('button', { name: 'Show 3 tries around Heron Steep' }).first().click()
+  await expect(rows(page)).toHaveCount(shown + 3)
+  await place(page, /^Wet roots, October/).click()
+  const winter = page.getByLabel('Beside').locator('option', { hasText: 'Winter, thick oil' })
+  await page.getByLabel('Beside').selectOption(await winter.getAttribute('value'))
+  const panel = page.getByRole('complementary', { name: 'The chosen setup' })
+  await expect(panel.getByRole('heading', { name: 'Winter, thick oil' }).first()).toBeVisible()
+  await expect(panel.getByText(/set at 1 °C shows \d+ psi at 9 °C, without a turn/).first()).toBeVisible()
+  // Another bike's dials are counted by themselves: a click there is none here.
+  await page.getByLabel('of', { exact: true }).selectOption({ label: 'Ilka, 150 mm trail bike' })
+  await expect(panel.getByText('another dial: its clicks are not these').first()).toBeVisible()
+  // The address holds what is looked at.
+  await page.reload()
+  await expect(panel.getByText('another dial: its clicks are not these').first()).toBeVisible()
+})
+
+test('a fork that was re-valved, and a shock that was exchanged since, are said before anything is turned', async ({
+  page,
+}) => {
+  const g = await garage(page)
+  const fork = g.units.find((u) => u.id === idOf('tarek fork'))!
+  await page.request.put(`${server.base}/api/v1/units/${fork.id}`, {
+    data: { ...fork, revalved: true, revalvedOn: '2026-11-20' },
+  })
+  const other = g.units.find((u) => u.id === idOf('ilka shock'))!
+  const bike = g.bikes.find((b) => b.id === tarek)!
+  const answer = await page.request.put(`${server.base}/api/v1/bikes/${bike.id}`, {
+    data: { ...bike, rearUnitId: other.id },
+  })
+  expect(answer.ok(), await answer.text()).toBe(true)
+  await page.goto(server.base + setups)
+  await place(page, /^Wet roots, October/).click()
+  await page.getByRole('button', { name: /^Put it on the bike/ }).click()
+  await expect(dialog(page).getByText(/re-valved on .* the same clicks damp differently now/)).toBeVisible()
+  await expect(dialog(page).getByText('The shock was exchanged since')).toBeVisible()
+  for (const name of await dialog(page).getByRole('checkbox').all())
+    await expect(name.locator('xpath=ancestor::label')).toContainText('Front')
+})
+
+test.describe('on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true })
+  test('the same facts are a list, and the chosen one has a page of its own with a way back', async ({
+    page,
+  }) => {
+    await page.goto(server.base + setups)
+    const row = place(page, /^Wet roots, October/)
+    await expect(row).toContainText('10 Oct 2026')
+    await expect(row).toContainText('9 °C'.replace(' ', '\u00a0'))
+    await expect(row).toContainText('Front rebound 1 click faster, from Wet roots')
+    await row.tap()
+    await expect(page.getByText('5 dials differ')).toBeVisible()
+    await expect(page.getByRole('button', { name: 'Put it on the bike: 5 turns' })).toBeInViewport()
+    await page.getByRole('button', { name: 'Back to the map' }).tap()
+    await expect(row).toBeVisible()
+  })
+})
