@@ -2,6 +2,7 @@ import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { chromium, type Page } from '@playwright/test'
 import { idOf } from '../demo/ids.ts'
+import { drawPdf } from '../server/test/pdfPicture.ts'
 import { handFile } from './handFile.ts'
 import { inDemo, proposed } from './screens.ts'
 import { fillDemo, startLoggers, startServer } from './server.ts'
@@ -57,6 +58,8 @@ const panel = (name: string) => async (page: Page) => {
 try {
   const { logger: _connected, lost: _empty, ...plain } = inDemo
   for (const [name, { address, ready }] of Object.entries(plain)) await picture(name, address, ready)
+  const card = await fetch(`${server.base}/api/v1/bikes/${idOf('tarek bike')}/card.pdf?paper=A6`)
+  writeFileSync(join(folder, 'card.png'), (await drawPdf(await card.arrayBuffer(), 180))[0].png())
   await picture('day-mess', `/days/${idOf('day mess')}`, (p) =>
     p.getByRole('heading', { name: /one thing at a time/ }).waitFor(),
   )
