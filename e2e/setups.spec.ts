@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test'
 import type { BikeSetups } from '../contract/bikeSetups.ts'
 import type { Garage } from '../contract/endpoints.ts'
 import { idOf } from '../demo/ids.ts'
-import { drawPdf } from '../server/test/pdfPicture.ts'
+import { drawPdf } from './pdfPicture.ts'
 import { startDemo, startServer, type RunningServer } from './server.ts'
 
 let server: RunningServer

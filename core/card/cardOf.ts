@@ -1,5 +1,5 @@
 import type { Bike } from '#contract/bike'
-import { cardVersion, type CardDial, type SetupCard } from '#contract/card'
+import type { CardDial, SetupCard } from '#contract/card'
 import type { SuspensionUnit } from '#contract/unit'
 import { airOf } from '../lineage/elsewhere.ts'
 import type { KnownPlace } from '../lineage/facts.ts'
@@ -25,7 +25,7 @@ export function cardOf(
   const hands = setup.positions.map((p) => p.known.by).filter(Boolean)
   return {
     card: 'setup',
-    version: cardVersion,
+    version: 1,
     name,
     bike: bike.name,
     rider: riderName,

@@ -1,4 +1,3 @@
-import { cardVersion, SetupCard } from '#contract/card'
 import { InputError } from '../errors.ts'
 import { crc32 } from './crc32.ts'
 
@@ -7,6 +6,8 @@ import { crc32 } from './crc32.ts'
  * between. Packing is the caller's: server and page have their own libraries.
  */
 const mark = 'WILDSPRING'
+/** Goes up with `cardVersion` of the contract, and with the dictionary. */
+export const codeForm = 1
 
 /**
  * What nearly every card holds; deflate then writes only what is its own. Frozen: a card printed years ago is read with
@@ -47,40 +48,22 @@ function sumOf(text: string): string {
   return crc32(bytes).toString(16).padStart(8, '0')
 }
 
-export function writeCode(card: SetupCard, { pack }: Pick<CardPacking, 'pack'>): string {
-  const text = JSON.stringify(card)
-  return `${mark}.${cardVersion}.${sumOf(text)}.${pack(text)}`
+/** @param json the card; see contract/card.ts */
+export function writeCode(json: string, { pack }: Pick<CardPacking, 'pack'>): string {
+  return `${mark}.${codeForm}.${sumOf(json)}.${pack(json)}`
 }
 
-/** A card from the text of its code. @throws InputError 'card.not-ours', 'card.newer', 'card.torn' */
-export function readCode(code: string, { unpack }: Pick<CardPacking, 'unpack'>): SetupCard {
-  const [found, version, sum, packed] = code.trim().split('.')
-  if (found !== mark || !/^\d+$/.test(version ?? '')) throw new InputError('card.not-ours')
-  if (Number(version) > cardVersion)
-    throw new InputError('card.newer', { got: Number(version), known: cardVersion })
-  let text: string
+/** The JSON of a card from the text of its code. @throws InputError 'card.not-ours', 'card.newer', 'card.torn' */
+export function openCode(code: string, { unpack }: Pick<CardPacking, 'unpack'>): string {
+  const [found, form, sum, packed] = code.trim().split('.')
+  if (found !== mark || !/^\d+$/.test(form ?? '')) throw new InputError('card.not-ours')
+  if (Number(form) > codeForm) throw new InputError('card.newer', { got: Number(form), known: codeForm })
+  let json: string
   try {
-    text = unpack(packed ?? '')
+    json = unpack(packed ?? '')
   } catch {
     throw new InputError('card.torn')
   }
-  if (sumOf(text) !== sum) throw new InputError('card.torn')
-  return readCardJson(text)
-}
-
-/** A card from its file. @throws InputError 'card.not-ours', 'card.newer', 'card.torn' */
-export function readCardJson(text: string): SetupCard {
-  let held: unknown
-  try {
-    held = JSON.parse(text)
-  } catch {
-    throw new InputError('card.not-ours')
-  }
-  const head = held as { card?: unknown; version?: unknown } | null
-  if (head?.card !== 'setup' || typeof head.version !== 'number') throw new InputError('card.not-ours')
-  if (head.version > cardVersion)
-    throw new InputError('card.newer', { got: head.version, known: cardVersion })
-  const read = SetupCard.safeParse(held)
-  if (!read.success) throw new InputError('card.torn')
-  return read.data
+  if (sumOf(json) !== sum) throw new InputError('card.torn')
+  return json
 }

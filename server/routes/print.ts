@@ -65,7 +65,7 @@ export function printRoutes({ store }: Deps): Hono {
   app.get('/bikes/:id/card.pdf', async (c) => {
     const { setup: _setup, weight: _weight, paper, shop, ...choice } = checked(CardQuery, c.req.query())
     const card = await cardAsked(c)
-    const code = writeCode(card, packing)
+    const code = writeCode(JSON.stringify(card), packing)
     const look = {
       paper: paper ?? 'A4',
       choice: { ...canonicalUnits, ...choice } as UnitChoice,

@@ -2,8 +2,9 @@ import { expose } from 'comlink'
 import { inflateSync } from 'fflate'
 import decodeQR from 'qr/decode.js'
 import type { SetupCard } from '#contract/card'
-import { dictionary, readCardJson, readCode } from '#core/card/code'
+import { dictionary } from '#core/card/code'
 import { InputError } from '#core/errors'
+import { readCardJson, readCode } from '../support/readCard.ts'
 
 const known = { dictionary: new TextEncoder().encode(dictionary) }
 function unpack(packed: string): string {

@@ -4,7 +4,7 @@ import { KeptSetup } from '#contract/kept'
 import { Rider } from '#contract/rider'
 import type { Known, Position, Setup } from '#contract/setup'
 import { SuspensionUnit } from '#contract/unit'
-import { isSameModel } from '../setup/sameModel.ts'
+import { isSameModel } from '#core/setup/sameModel'
 
 /** Records that a card becomes, in the order in which they are saved. */
 export interface BroughtIn {

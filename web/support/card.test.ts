@@ -1,21 +1,23 @@
 import { createHash } from 'node:crypto'
 import { crc32 as zlibCrc32, deflateRawSync, inflateRawSync } from 'node:zlib'
 import { describe, expect, it } from 'vitest'
-import { SetupCard } from '#contract/card'
+import { cardVersion, SetupCard } from '#contract/card'
 import type { SuspensionUnit } from '#contract/unit'
-import { InputError } from '../errors.ts'
-import { knownPlaces } from '../lineage/facts.ts'
-import { DayBuilder, fork, shock } from '../test/dayBuilder.ts'
-import { asItsBike, asWish, unitsAlike } from './bringIn.ts'
-import { cardOf } from './cardOf.ts'
-import { dictionary, readCardJson, readCode, writeCode, type CardPacking } from './code.ts'
-import { crc32 } from './crc32.ts'
+import type { InputError } from '#core/errors'
+import { knownPlaces } from '#core/lineage/facts'
+import { DayBuilder, fork, shock } from '#core/test/dayBuilder'
+import { asItsBike, asWish, unitsAlike } from './bringCard.ts'
+import { cardOf } from '#core/card/cardOf'
+import { codeForm, dictionary, writeCode as write, type CardPacking } from '#core/card/code'
+import { readCardJson, readCode } from './readCard.ts'
+import { crc32 } from '#core/card/crc32'
 
 const shared = { dictionary: Buffer.from(dictionary) }
 const packing: CardPacking = {
   pack: (text) => deflateRawSync(text, shared).toString('base64url'),
   unpack: (packed) => inflateRawSync(Buffer.from(packed, 'base64url'), shared).toString('utf8'),
 }
+const writeCode = (c: SetupCard, packs: CardPacking) => write(JSON.stringify(c), packs)
 const setup = new DayBuilder().history().setups[0]
 const unread = { ...setup, positions: setup.positions.filter((p) => p.adjusterId !== 'rr') }
 const [place] = knownPlaces(
@@ -63,7 +65,8 @@ describe('a card', () => {
     expect(writeCode(card, packing).length).toBeLessThan(400)
     expect(writeCode(many, packing).length).toBeLessThan(900)
   })
-  it('the dictionary is frozen: cards are on paper', () => {
+  it('the dictionary is frozen, and the form of the code is that of the card: they are on paper', () => {
+    expect(codeForm).toBe(cardVersion)
     expect(createHash('sha256').update(dictionary).digest('hex').slice(0, 16)).toBe('4dfb1d59807125e0')
   })
   it('a code that was torn, changed or is somebody else’s is refused, each by its own sentence', () => {
