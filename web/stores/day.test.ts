@@ -206,6 +206,32 @@ describe('undo', () => {
   })
 })
 
+describe('going back to earlier settings', () => {
+  it('turns what is known now; a dial that is unread since is not recorded as set', async () => {
+    const b = await held()
+    const now = b.setups.find((s) => s.id === b.bike.currentSetupId)!
+    const unread = {
+      ...now,
+      id: crypto.randomUUID(),
+      parentId: now.id,
+      dayId: story.day.id,
+      positions: now.positions
+        .filter((p) => p.adjusterId !== rebound())
+        .map((p) => (p.adjusterId === frontRebound() ? { ...p, value: 9 } : p)),
+      reason: makeReason('own-idea'),
+    }
+    expect((await t.put(`/setups/${unread.id}`, unread)).status).toBe(200)
+    const day = await open()
+    const done = await day.backTo(story.setup.id, 'Back to run 1')
+    expect(done.moves.map((m) => [m.adjuster.id, m.from, m.to])).toEqual([[frontRebound(), 9, 6]])
+    await quiet(outbox)
+    const after = await held()
+    const present = after.setups.find((s) => s.id === after.bike.currentSetupId)!
+    expect(present.positions.some((p) => p.adjusterId === rebound())).toBe(false)
+    expect(present.reason).toMatchObject({ source: 'revert', fromSetupId: story.setup.id })
+  })
+})
+
 describe('the bike, changed elsewhere', () => {
   it('is seen by the garage of every window as it happens', async () => {
     await useGarage().load()

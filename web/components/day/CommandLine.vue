@@ -58,15 +58,14 @@ const goingBack = computed(() => {
   if (c?.kind !== 'back-to' || !b || !now) return null
   return wayBack(b, now, c.run)
 })
-const fault = computed(() => {
-  const back = goingBack.value
-  return parsed.value.fault ?? (back && 'fault' in back ? back.fault : null)
-})
+/** The same where it can be gone. */
+const way = computed(() => (goingBack.value && !('fault' in goingBack.value) ? goingBack.value : null))
+const fault = computed(
+  () => parsed.value.fault ?? (goingBack.value && 'fault' in goingBack.value ? goingBack.value.fault : null),
+)
 const wordsOf = (c: Command): string[] => {
-  if (c.kind === 'back-to') {
-    const back = goingBack.value
-    return back && !('fault' in back) ? [`Back to run ${back.number}:`, ...back.moves.map(turnWords)] : []
-  }
+  if (c.kind === 'back-to')
+    return way.value ? [`Back to run ${way.value.number}:`, ...way.value.moves.map(turnWords)] : []
   return c.kind === 'undo'
     ? [
         day.undo
@@ -112,9 +111,7 @@ async function submit() {
   const ok = await notices.attempt(async () => {
     if (c.kind === 'undo') emit('undo')
     else if (c.kind === 'back-to') {
-      const back = goingBack.value
-      if (back && !('fault' in back))
-        emit('done', await day.backTo(back.setup.id, `Back to run ${back.number}`))
+      if (way.value) emit('done', await day.backTo(way.value.setup.id, `Back to run ${way.value.number}`))
     } else {
       for (const m of c.moves) day.choose(m.adjuster.id, m.to)
       emit('done', await day.applyPending(`typed: ${line.value}`, c.moves.length > 1))

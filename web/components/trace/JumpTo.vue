@@ -10,11 +10,16 @@ const props = defineProps<{ events: readonly RecordingEvent[] }>()
 const emit = defineEmits<{ show: [event: RecordingEvent] }>()
 
 const kinds = [
-  { value: 'hit', text: 'hardest hits', of: (e: RecordingEvent) => e.kind === 'hit' },
-  { value: 'train', text: 'hit trains', of: (e: RecordingEvent) => e.kind === 'train' },
-  { value: 'bottom', text: 'bottom-outs', of: (e: RecordingEvent) => e.kind.endsWith('bottom-out') },
-  { value: 'landing', text: 'landings', of: (e: RecordingEvent) => e.kind === 'landing' },
-  { value: 'top', text: 'top-outs', of: (e: RecordingEvent) => e.kind === 'top-out' },
+  { value: 'hit', text: 'hardest hits', one: 'hard hit', of: (e: RecordingEvent) => e.kind === 'hit' },
+  { value: 'train', text: 'hit trains', one: 'hit train', of: (e: RecordingEvent) => e.kind === 'train' },
+  {
+    value: 'bottom',
+    text: 'bottom-outs',
+    one: 'bottom-out',
+    of: (e: RecordingEvent) => e.kind.endsWith('bottom-out'),
+  },
+  { value: 'landing', text: 'landings', one: 'landing', of: (e: RecordingEvent) => e.kind === 'landing' },
+  { value: 'top', text: 'top-outs', one: 'top-out', of: (e: RecordingEvent) => e.kind === 'top-out' },
 ]
 const offered = computed(() =>
   kinds
@@ -39,7 +44,9 @@ const say: Record<string, (e: RecordingEvent) => string> = {
 }
 const words = computed(() => {
   const e = list.value[at.value]
-  return e ? `${at.value + 1} of ${list.value.length}: ${say[e.kind](e)}` : `${list.value.length} found`
+  if (e) return `${at.value + 1} of ${list.value.length}: ${say[e.kind](e)}`
+  const k = offered.value.find((o) => o.value === kind.value)
+  return k ? `${k.list.length} ${k.list.length === 1 ? k.one : k.text}` : ''
 })
 const options = computed(() => offered.value.map(({ value, text }) => ({ value, text })))
 </script>
