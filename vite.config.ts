@@ -23,7 +23,12 @@ export default defineConfig({
         codeSplitting: {
           groups: [
             { name: 'base', tags: ['$initial'] },
-            { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 24_000 },
+            // A screen without charts must never wait for them: a higher threshold below merges theirs into others.
+            {
+              name: 'charts',
+              test: /node_modules[\\/](echarts|zrender)/,
+            },
+            { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 12_000 },
           ],
         },
       },

@@ -8,6 +8,7 @@ import { readingRows } from './reading.ts'
 import { pageRows } from './pages.ts'
 import { panZoomRows } from './panZoom.ts'
 import { ridingRows } from './riding.ts'
+import { setupMapRows } from './setupMap.ts'
 import type { Row } from './measure.ts'
 
 const groups: Record<string, () => Row[] | Promise<Row[]>> = {
@@ -17,6 +18,7 @@ const groups: Record<string, () => Row[] | Promise<Row[]>> = {
   advice: adviceRows,
   bench: benchRows,
   pages: pageRows,
+  'setup-map': setupMapRows,
   'pan-zoom': panZoomRows,
 }
 const only = process.argv.includes('--only') ? process.argv[process.argv.indexOf('--only') + 1] : null

@@ -65,6 +65,8 @@ export const Garage = z.strictObject({
   stock: z.array(StockItem),
   services: z.array(ServiceEntry),
   baselines: z.array(Baseline),
+  /** Setups that are kept by a name, of all bikes. */
+  kept: z.array(KeptSetup),
 })
 export type Garage = z.infer<typeof Garage>
 

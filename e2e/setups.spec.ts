@@ -187,6 +187,15 @@ test('a setup of long ago is kept by a name, found by it, and kept no longer wit
   await expect(place(page, /^Dusty chute/)).toBeVisible()
 })
 
+test('a kept setup is found from anywhere by its name', async ({ page }) => {
+  await page.goto(server.base)
+  await page.keyboard.press('Control+k')
+  await page.getByRole('combobox').fill('tour pack')
+  await page.getByRole('option', { name: /Tour with the pack Setup/ }).click()
+  await expect(page.getByRole('heading', { name: 'Tour with the pack' }).first()).toBeVisible()
+  await expect(place(page, /^Tour with the pack/)).toHaveAttribute('aria-pressed', 'true')
+})
+
 test('what was only tried is folded until it is asked for, and any two lie beside each other', async ({
   page,
 }) => {

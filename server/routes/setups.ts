@@ -14,6 +14,8 @@ export function setupRoutes(deps: Deps): Hono {
   mount(app, endpoints.putKept, async ({ params, body }) => {
     const saved = await saveKept(store, sameId(params.id, body))
     events.emit({ type: 'stale', what: 'setups', id: saved.bikeId })
+    // Its name stands in the garage's list, too.
+    events.emit({ type: 'stale', what: 'garage', id: null })
     return saved
   })
   mountPutAway(app, deps, [[endpoints.deleteKept, endpoints.restoreKept, kept]])

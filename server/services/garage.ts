@@ -4,7 +4,18 @@ import type { Garage } from '#contract/endpoints'
 import type { Rider } from '#contract/rider'
 import type { Trail } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
-import { baselines, bikes, gauges, riders, services, setups, stock, trails, units } from '../db/schema.ts'
+import {
+  baselines,
+  bikes,
+  gauges,
+  kept,
+  riders,
+  services,
+  setups,
+  stock,
+  trails,
+  units,
+} from '../db/schema.ts'
 import type { Store } from '../db/open.ts'
 import { Refusal } from '../refusal.ts'
 import { countCorrections } from './recount.ts'
@@ -19,7 +30,7 @@ export const withPointer = (row: { body: Bike; currentSetupId: string | null }):
 
 export async function readGarage(store: Store): Promise<Garage> {
   const { db } = store
-  const [r, b, u, t, g, st, se, ba] = await Promise.all([
+  const [r, b, u, t, g, st, se, ba, k] = await Promise.all([
     db.select().from(riders).where(isNull(riders.deletedAt)),
     db.select().from(bikes).where(isNull(bikes.deletedAt)),
     db.select().from(units).where(isNull(units.deletedAt)),
@@ -28,6 +39,7 @@ export async function readGarage(store: Store): Promise<Garage> {
     db.select().from(stock).where(isNull(stock.deletedAt)),
     db.select().from(services).where(isNull(services.deletedAt)).orderBy(desc(services.date)),
     db.select().from(baselines).where(isNull(baselines.deletedAt)),
+    db.select().from(kept).where(isNull(kept.deletedAt)),
   ])
   const pointers = b.map((x) => x.currentSetupId).filter((x) => x !== null)
   const current = pointers.length ? await db.select().from(setups).where(inArray(setups.id, pointers)) : []
@@ -42,6 +54,7 @@ export async function readGarage(store: Store): Promise<Garage> {
     stock: st.map((x) => x.body),
     services: se.map((x) => x.body),
     baselines: ba.map((x) => x.body),
+    kept: k.map((x) => x.body),
   }
 }
 

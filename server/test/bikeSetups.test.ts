@@ -143,7 +143,10 @@ describe('a kept setup', () => {
     const stop = t.events.on((e) => seen.push(e))
     await t.put(`/kept/${kept.id}`, kept)
     stop()
-    expect(seen).toEqual([{ type: 'stale', what: 'setups', id: s.bike.id }])
+    expect(seen).toEqual([
+      { type: 'stale', what: 'setups', id: s.bike.id },
+      { type: 'stale', what: 'garage', id: null },
+    ])
     t.store.close()
   })
 })

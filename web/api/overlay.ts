@@ -72,6 +72,7 @@ const garageLists = {
   stock: 'stock',
   service: 'services',
   baseline: 'baselines',
+  kept: 'kept',
 } as const
 
 /** The garage with a setup saved: on its bike, or among the wishes. */
@@ -102,7 +103,13 @@ const without = (g: Garage, id: string): Garage => ({
 export function overlayGarage(base: Garage, letters: readonly Letter[]): Garage {
   return shown(letters).reduce<Garage>((g, l) => {
     if (l.kind === 'setup') return garageWithSetup(g, l.body as Setup)
-    if (l.kind === 'remove') return without(g, l.params.id)
+    if (l.kind === 'remove') {
+      const { id } = l.params
+      // What a setup is kept as goes by the setup's own id, and is all that goes.
+      return (l.body as { what: string }).what === 'kept'
+        ? { ...g, kept: g.kept.filter((k) => k.id !== id) }
+        : without(g, id)
+    }
     const list = garageLists[l.kind as keyof typeof garageLists]
     if (!list) return g
     const record = l.body as { id: string }

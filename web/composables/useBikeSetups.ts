@@ -17,9 +17,10 @@ export function useBikeSetups(bikeId: MaybeRefOrGetter<string | null>) {
   const all = computed(() => {
     const held = data.value
     if (!held || held.bikeId !== toValue(bikeId)) return null
+    const own = { ...held, kept: garage.kept.filter((k) => k.bikeId === held.bikeId) }
     const present = garage.currentSetup(held.bikeId)
-    if (!present || held.setups.some((s) => s.id === present.id)) return held
-    return { ...held, setups: [...held.setups, present] }
+    if (!present || held.setups.some((s) => s.id === present.id)) return own
+    return { ...own, setups: [...held.setups, present] }
   })
   const places = computed<KnownPlace[]>(() =>
     all.value ? knownPlaces(all.value, garage.bike(all.value.bikeId)?.currentSetupId ?? null) : [],

@@ -7,6 +7,7 @@ import { useGarage } from '../stores/garage.ts'
 import { dayWords } from '../support/dates.ts'
 import { anchorOf, dials, terms } from '../support/handbook.ts'
 import type { Entry } from '../support/lookup.ts'
+import { keptForWords } from '../support/setupWords.ts'
 import { levelWords } from '../support/words.ts'
 
 export interface Found extends Entry {
@@ -26,6 +27,7 @@ export function useEntries(days: ComputedRef<readonly DaySummary[]>): ComputedRe
       command('Set up a bike', 'the guided way, one question a screen', { name: 'setup' }),
       command('Today', 'open days and earlier ones', { name: 'today' }),
       command('Garage', 'riders, bikes, units, trails', { name: 'garage' }),
+      command('Setups', 'what is known to work, bike by bike', { name: 'setups' }),
       command('Handbook', 'dials, words and what they come from', { name: 'handbook' }),
       ...atHand.map(dayEntry),
       ...garage.riders.map((r): Found => {
@@ -48,6 +50,17 @@ export function useEntries(days: ComputedRef<readonly DaySummary[]>): ComputedRe
           .join(', ')}`,
         to: { name: 'garage', query: { bike: b.id } },
       })),
+      ...garage.kept.map((k): Found => {
+        const b = garage.bike(k.bikeId)
+        return {
+          id: `kept ${k.id}`,
+          kind: 'Setup',
+          title: k.name,
+          detail: `${garage.rider(b?.riderId ?? null)?.name ?? ''} · ${b?.name ?? ''}`,
+          also: [...k.purposes.map((p) => keptForWords[p]), k.found.place].join(' '),
+          to: { name: 'setups', params: { bikeId: k.bikeId }, query: { at: k.id } },
+        }
+      }),
       ...garage.trails.map((t): Found => ({
         id: t.id,
         kind: 'Trail',

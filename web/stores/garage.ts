@@ -26,6 +26,7 @@ const empty: Garage = {
   stock: [],
   services: [],
   baselines: [],
+  kept: [],
 }
 
 /** Riders, bikes, units and trails: as the server holds them, with what waits in this browser laid over. */
@@ -59,6 +60,7 @@ export const useGarage = defineStore('garage', () => {
     stock: computed(() => held.value.stock),
     services: computed(() => held.value.services),
     baselines: computed(() => held.value.baselines),
+    kept: computed(() => held.value.kept),
     rider: (id: string | null) => find(held.value.riders, id),
     bike: (id: string | null) => find(held.value.bikes, id),
     unit: (id: string | null) => find(held.value.units, id),

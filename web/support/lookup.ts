@@ -3,7 +3,7 @@ import MiniSearch from 'minisearch'
 /** Something that can be looked up: a rider, a bike, a day, a word of the handbook, a command. */
 export interface Entry {
   id: string
-  kind: 'Command' | 'Rider' | 'Bike' | 'Trail' | 'Day' | 'Handbook'
+  kind: 'Command' | 'Rider' | 'Bike' | 'Trail' | 'Setup' | 'Day' | 'Handbook'
   title: string
   detail: string
   /** Other words it answers to. */
