@@ -58,6 +58,10 @@ const panel = (name: string) => async (page: Page) => {
 try {
   const { logger: _connected, lost: _empty, ...plain } = inDemo
   for (const [name, { address, ready }] of Object.entries(plain)) await picture(name, address, ready)
+  await picture('setups', inDemo.setups.address, async (p) => {
+    await p.getByRole('button', { name: /^Wet roots, October/ }).click()
+    await p.getByText('5 dials differ').waitFor()
+  })
   const card = await fetch(`${server.base}/api/v1/bikes/${idOf('tarek bike')}/card.pdf?paper=A6`)
   writeFileSync(join(folder, 'card.png'), (await drawPdf(await card.arrayBuffer(), 180))[0].png())
   await picture('day-mess', `/days/${idOf('day mess')}`, (p) =>

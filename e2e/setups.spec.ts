@@ -194,6 +194,12 @@ test('a kept setup is found from anywhere by its name', async ({ page }) => {
   await page.getByRole('option', { name: /Tour with the pack Setup/ }).click()
   await expect(page.getByRole('heading', { name: 'Tour with the pack' }).first()).toBeVisible()
   await expect(place(page, /^Tour with the pack/)).toHaveAttribute('aria-pressed', 'true')
+  // Alone, every dial that is known has one peg on its rail, beside another it has two.
+  const panel = page.getByRole('complementary', { name: 'The chosen setup' })
+  const pegs = panel.getByRole('listitem').first().locator('circle')
+  await expect(pegs).toHaveCount(2)
+  await page.getByLabel('Beside').selectOption('none')
+  await expect(pegs).toHaveCount(1)
 })
 
 test('what was only tried is folded until it is asked for, and any two lie beside each other', async ({

@@ -75,7 +75,7 @@ const spoken = computed(() => {
         />
         <circle v-if="dial.from !== null && !alone" class="first" :cx="at(dial.from)" cy="13" r="7" />
         <circle
-          v-if="dial.to !== null && !alone"
+          v-if="dial.to !== null"
           class="second"
           :cx="at(dial.to)"
           cy="13"
