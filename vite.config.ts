@@ -28,7 +28,7 @@ export default defineConfig({
               name: 'charts',
               test: /node_modules[\\/](echarts|zrender)/,
             },
-            { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 12_000 },
+            { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 3_000 },
           ],
         },
       },

@@ -10,6 +10,7 @@ import { KeptSetup } from './kept.ts'
 import { LoggerAtHand } from './logger.ts'
 import { ProposalRecord } from './proposal.ts'
 import { AddedFileUpload, Recording, RecordingUpload, RememberedMapping, SectionSpans } from './recording.ts'
+import { Profile } from './profile.ts'
 import { ChartPressure } from './chart.ts'
 import { Rider, RiderCard } from './rider.ts'
 import { Feel, Run } from './run.ts'
@@ -67,6 +68,7 @@ export const Garage = z.strictObject({
   baselines: z.array(Baseline),
   /** Setups that are kept by a name, of all bikes. */
   kept: z.array(KeptSetup),
+  profiles: z.array(Profile),
 })
 export type Garage = z.infer<typeof Garage>
 
@@ -82,6 +84,7 @@ export const ShelfItem = z.strictObject({
     'service',
     'baseline',
     'kept',
+    'profile',
     'bench',
     'day',
     'run',
@@ -216,6 +219,9 @@ export const endpoints = {
   ),
   deleteKept: remove('/kept/:id', 'Keep a setup no longer (can be undone)'),
   restoreKept: restore('/kept/:id/restore', 'Keep it again'),
+  putProfile: put('/profiles/:id', Profile, 'Keep a difference of two setups for any base'),
+  deleteProfile: remove('/profiles/:id', 'Put a profile away (can be undone)'),
+  restoreProfile: restore('/profiles/:id/restore', 'Bring a profile back'),
   listDays: endpoint({
     method: 'get',
     path: '/days',

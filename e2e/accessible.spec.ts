@@ -128,6 +128,25 @@ const dialogs: Record<string, { at: string; open: (page: Page) => Promise<unknow
     },
   },
 }
+/** Dialogs over a chosen setup. */
+for (const [name, key] of Object.entries({
+  'turns to make': /^Put it on the bike/,
+  'what it is kept as': 'Name and purpose',
+  'a setup card': 'Card to take along',
+  'carrying over': 'Carry over to …',
+  'a profile': 'Keep the difference',
+}))
+  dialogs[name] = {
+    at: inDemo.setups.address,
+    open: async (p) => {
+      await p.getByRole('button', { name: /^Wet roots, October/ }).click()
+      await p.getByRole('button', { name: key }).click()
+    },
+  }
+dialogs['a card brought in'] = {
+  at: inDemo.setups.address,
+  open: (p) => p.getByRole('button', { name: 'Bring in a card' }).click(),
+}
 for (const [name, { at, open }] of Object.entries(dialogs)) {
   test(`nothing is wrong with the dialog "${name}"`, async ({ page }) => {
     await page.goto(server.base + at)

@@ -189,6 +189,7 @@ test('a setup of long ago is kept by a name, found by it, and kept no longer wit
 
 test('a kept setup is found from anywhere by its name', async ({ page }) => {
   await page.goto(server.base)
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
   await page.keyboard.press('Control+k')
   await page.getByRole('combobox').fill('tour pack')
   await page.getByRole('option', { name: /Tour with the pack Setup/ }).click()
@@ -223,6 +224,32 @@ test('what was only tried is folded until it is asked for, and any two lie besid
   // The address holds what is looked at.
   await page.reload()
   await expect(panel.getByText('another dial: its clicks are not these').first()).toBeVisible()
+})
+
+test('the difference of two setups is kept, and laid on another base as a wish that turns nothing', async ({
+  page,
+}) => {
+  await page.goto(server.base + setups)
+  await place(page, /^Wet roots, October/).click()
+  await page.getByRole('button', { name: 'Keep the difference' }).click()
+  await expect(dialog(page).getByText('Front pressure 86 → 82 psi, 4 psi softer')).toBeVisible()
+  await dialog(page).getByRole('button', { name: 'Keep it' }).click()
+  await expect(dialog(page).getByText('Give it a name.')).toBeVisible()
+  await dialog(page).getByLabel('Name').fill('Wet')
+  await dialog(page).getByRole('button', { name: 'Keep it' }).click()
+  // On Ilka's bike: what is not there is said, with what is nearest; the rest moves by the same.
+  await page.getByLabel('Bike', { exact: true }).selectOption({ label: 'Ilka, 150 mm trail bike' })
+  await page.getByRole('button', { name: 'With a profile …' }).click()
+  await expect(dialog(page).getByText('Front pressure 78 → 74 psi')).toBeVisible()
+  await expect(dialog(page).getByText(/Rear low-speed compression not on this unit/)).toBeVisible()
+  const ilka = async () => (await garage(page)).currentSetups.find((s) => s.bikeId === idOf('ilka bike'))!
+  const before = await ilka()
+  await dialog(page).getByRole('button', { name: 'Save it as a start' }).click()
+  await expect(page.getByText(/Wet is wanted. Nothing is turned yet/)).toBeVisible()
+  expect(await ilka()).toEqual(before)
+  const wish = (await garage(page)).wantedSetups.find((s) => s.bikeId === idOf('ilka bike'))!
+  const psi = (s: typeof wish) => s.positions.find((p) => p.adjusterId === idOf('ilka fork psi'))!
+  expect([psi(before).value, psi(wish).value, psi(wish).known.how]).toEqual([78, 74, 'assumed'])
 })
 
 test('a fork that was re-valved, and a shock that was exchanged since, are said before anything is turned', async ({

@@ -5,6 +5,7 @@ import type { Bike } from '#contract/bike'
 import type { Gauge, ServiceEntry, StockItem } from '#contract/care'
 import type { TrailDay } from '#contract/day'
 import type { KeptSetup } from '#contract/kept'
+import type { Profile } from '#contract/profile'
 import type { ProposalRecord } from '#contract/proposal'
 import type { ImportMapping, Recording } from '#contract/recording'
 import type { Rider } from '#contract/rider'
@@ -138,6 +139,12 @@ export const kept = sqliteTable(
   },
   (t) => [index('kept_by_bike').on(t.bikeId)],
 )
+
+export const profiles = sqliteTable('profiles', {
+  id: text('id').primaryKey(),
+  ...editable,
+  body: text('body', { mode: 'json' }).$type<Profile>().notNull(),
+})
 
 export const days = sqliteTable(
   'days',

@@ -1,9 +1,9 @@
 import { Hono } from 'hono'
 import { endpoints } from '#contract/endpoints'
-import { kept } from '../db/schema.ts'
+import { kept, profiles } from '../db/schema.ts'
 import type { Deps } from '../deps.ts'
 import { mount } from '../mount.ts'
-import { readBikeSetups, saveKept } from '../services/bikeSetups.ts'
+import { readBikeSetups, saveKept, saveProfile } from '../services/bikeSetups.ts'
 import { mountPutAway, sameId } from './garage.ts'
 
 /** Everything a bike has stood at, and what is kept of it. */
@@ -18,6 +18,14 @@ export function setupRoutes(deps: Deps): Hono {
     events.emit({ type: 'stale', what: 'garage', id: null })
     return saved
   })
-  mountPutAway(app, deps, [[endpoints.deleteKept, endpoints.restoreKept, kept]])
+  mount(app, endpoints.putProfile, async ({ params, body }) => {
+    const saved = await saveProfile(store, sameId(params.id, body))
+    events.emit({ type: 'stale', what: 'garage', id: null })
+    return saved
+  })
+  mountPutAway(app, deps, [
+    [endpoints.deleteKept, endpoints.restoreKept, kept],
+    [endpoints.deleteProfile, endpoints.restoreProfile, profiles],
+  ])
   return app
 }

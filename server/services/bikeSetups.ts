@@ -1,9 +1,10 @@
 import { and, asc, desc, eq, inArray, isNull, or } from 'drizzle-orm'
 import type { BikeSetups, RiddenOn } from '#contract/bikeSetups'
 import type { KeptSetup } from '#contract/kept'
+import type { Profile } from '#contract/profile'
 import type { Feel, Run } from '#contract/run'
 import type { Store } from '../db/open.ts'
-import { bikes, days, feels, kept, runs, setups, trails, units } from '../db/schema.ts'
+import { bikes, days, feels, kept, profiles, runs, setups, trails, units } from '../db/schema.ts'
 import { Refusal } from '../refusal.ts'
 import { saveRecord } from './records.ts'
 
@@ -102,3 +103,6 @@ export const saveKept = (store: Store, sent: KeptSetup): Promise<KeptSetup> =>
     const { id, bikeId } = sent
     return saveRecord(store, kept, kept.id, id, sent, { id, bikeId })
   })
+
+export const saveProfile = (store: Store, profile: Profile): Promise<Profile> =>
+  store.writes.run(() => saveRecord(store, profiles, profiles.id, profile.id, profile, { id: profile.id }))

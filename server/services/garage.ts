@@ -9,6 +9,7 @@ import {
   bikes,
   gauges,
   kept,
+  profiles,
   riders,
   services,
   setups,
@@ -30,7 +31,7 @@ export const withPointer = (row: { body: Bike; currentSetupId: string | null }):
 
 export async function readGarage(store: Store): Promise<Garage> {
   const { db } = store
-  const [r, b, u, t, g, st, se, ba, k] = await Promise.all([
+  const [r, b, u, t, g, st, se, ba, k, p] = await Promise.all([
     db.select().from(riders).where(isNull(riders.deletedAt)),
     db.select().from(bikes).where(isNull(bikes.deletedAt)),
     db.select().from(units).where(isNull(units.deletedAt)),
@@ -40,6 +41,7 @@ export async function readGarage(store: Store): Promise<Garage> {
     db.select().from(services).where(isNull(services.deletedAt)).orderBy(desc(services.date)),
     db.select().from(baselines).where(isNull(baselines.deletedAt)),
     db.select().from(kept).where(isNull(kept.deletedAt)),
+    db.select().from(profiles).where(isNull(profiles.deletedAt)),
   ])
   const pointers = b.map((x) => x.currentSetupId).filter((x) => x !== null)
   const current = pointers.length ? await db.select().from(setups).where(inArray(setups.id, pointers)) : []
@@ -55,6 +57,7 @@ export async function readGarage(store: Store): Promise<Garage> {
     services: se.map((x) => x.body),
     baselines: ba.map((x) => x.body),
     kept: k.map((x) => x.body),
+    profiles: p.map((x) => x.body),
   }
 }
 

@@ -8,6 +8,7 @@ import {
   days,
   gauges,
   kept,
+  profiles,
   recordings,
   riders,
   runs,
@@ -68,6 +69,8 @@ export async function readShelf({ db }: Store): Promise<ShelfItem[]> {
     put('baseline', b.id, b.body.name, bikeName(b.bikeId), b.deletedAt)
   for (const k of await db.select().from(kept).where(isNotNull(kept.deletedAt)))
     put('kept', k.id, k.body.name, bikeName(k.bikeId), k.deletedAt)
+  for (const p of await db.select().from(profiles).where(isNotNull(profiles.deletedAt)))
+    put('profile', p.id, p.body.name, p.body.from, p.deletedAt)
   for (const b of await db.select().from(benches).where(isNotNull(benches.deletedAt)))
     put('bench', b.id, b.startedAt.slice(0, 10), bikeName(b.bikeId), b.deletedAt)
   for (const d of await db.select().from(days).where(isNotNull(days.deletedAt)))

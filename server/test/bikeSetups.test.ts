@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { BikeSetups } from '#contract/bikeSetups'
+import type { Garage } from '#contract/endpoints'
 import type { KeptSetup } from '#contract/kept'
 import { startApp } from './harness.ts'
 import { makeReason, makeRun, makeSetup, startStory } from './story.ts'
@@ -94,6 +95,42 @@ describe('everything a bike has stood at', () => {
     await t.send('DELETE', `/setups/${wish.id}`)
     expect((await read()).setups.map((x) => x.id)).toEqual([s.setup.id])
     expect((await t.get(`/bikes/${s.day.id}/setups`)).status).toBe(404)
+    t.store.close()
+  })
+})
+
+describe('a profile', () => {
+  it('is kept, named in the garage, removed, found on the shelf, and brought back', async () => {
+    const { t } = await story()
+    const profile = {
+      id: '04a21259-5d75-71e8-8587-e53156d25a84',
+      version: 0,
+      name: 'Wet',
+      purposes: ['wet'],
+      shifts: [
+        { end: 'front', role: 'main-pressure', by: -4 },
+        { end: 'rear', role: 'rebound', by: 1 },
+      ],
+      from: 'Wet roots beside Home loop',
+      note: '',
+      by: '',
+      madeAt: '2031-05-02T12:00:00.000Z',
+    }
+    const garage = async () => ((await t.get('/garage')).body as Garage).profiles
+    expect((await t.put(`/profiles/${profile.id}`, profile)).status).toBe(200)
+    expect(await garage()).toEqual([{ ...profile, version: 1 }])
+    await t.send('DELETE', `/profiles/${profile.id}`)
+    expect(await garage()).toEqual([])
+    expect((await t.get('/shelf')).body).toMatchObject([
+      { kind: 'profile', name: 'Wet', about: 'Wet roots beside Home loop' },
+    ])
+    await t.put(`/profiles/${profile.id}/restore`, undefined)
+    expect(await garage()).toHaveLength(1)
+    const refused = async (change: object) =>
+      (await t.put(`/profiles/${profile.id}`, { ...profile, ...change })).status
+    expect(await refused({ shifts: [] })).toBe(422)
+    expect(await refused({ shifts: [{ end: 'front', role: 'rebound', by: 0 }] })).toBe(422)
+    expect(await refused({ shifts: [profile.shifts[0], { ...profile.shifts[0], by: 3 }] })).toBe(422)
     t.store.close()
   })
 })

@@ -11,6 +11,7 @@ export type Removable =
   | 'service'
   | 'baseline'
   | 'kept'
+  | 'profile'
   | 'bench'
   | 'setup'
   | 'day'

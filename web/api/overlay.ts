@@ -73,6 +73,7 @@ const garageLists = {
   service: 'services',
   baseline: 'baselines',
   kept: 'kept',
+  profile: 'profiles',
 } as const
 
 /** The garage with a setup saved: on its bike, or among the wishes. */
@@ -96,6 +97,7 @@ const without = (g: Garage, id: string): Garage => ({
   stock: g.stock.filter((x) => x.id !== id),
   services: g.services.filter((x) => x.id !== id),
   baselines: g.baselines.filter((x) => x.id !== id),
+  profiles: g.profiles.filter((x) => x.id !== id),
   wantedSetups: g.wantedSetups.filter((x) => x.id !== id),
 })
 

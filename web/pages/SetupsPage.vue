@@ -5,6 +5,7 @@ import { anything, answers, asksForNothing, type Wanted } from '#core/lineage/fi
 import { foldPlaces } from '#core/lineage/fold'
 import { layLanes } from '#core/lineage/lanes'
 import { compareDials, type Side } from '#core/lineage/compare'
+import { shiftsBetween } from '#core/carry/profile'
 import { airOf } from '#core/lineage/elsewhere'
 import type { KnownPlace } from '#core/lineage/facts'
 import FindSetups from '../components/setups/FindSetups.vue'
@@ -14,6 +15,7 @@ import TypedPicker from '../components/shell/TypedPicker.vue'
 import { useBikeSetups } from '../composables/useBikeSetups.ts'
 import { useKept } from '../composables/useKept.ts'
 import { usePageTitle } from '../composables/usePageTitle.ts'
+import { useUnits } from '../composables/useUnits.ts'
 import { useGarage } from '../stores/garage.ts'
 import { useNotices } from '../stores/notices.ts'
 import { sideOfBaseline, sideOfPlace } from '../support/setupSides.ts'
@@ -23,6 +25,8 @@ const TurnList = defineAsyncComponent(() => import('../components/garage/TurnLis
 const CarryDialog = defineAsyncComponent(() => import('../components/day/CarryDialog.vue'))
 const CardDialog = defineAsyncComponent(() => import('../components/setups/CardDialog.vue'))
 const BringCard = defineAsyncComponent(() => import('../components/setups/BringCard.vue'))
+const ProfileForm = defineAsyncComponent(() => import('../components/setups/ProfileForm.vue'))
+const UseProfile = defineAsyncComponent(() => import('../components/setups/UseProfile.vue'))
 const KeepForm = defineAsyncComponent(() => import('../components/setups/KeepForm.vue'))
 
 const props = defineProps<{ bikeId?: string }>()
@@ -145,6 +149,20 @@ const carryOpen = ref(false)
 const keepOpen = ref(false)
 const cardOpen = ref(false)
 const bringOpen = ref(false)
+const profileOpen = ref(false)
+const useOpen = ref(false)
+const { moveWords } = useUnits()
+/** From what it lies beside to the chosen one, where both are known. */
+const difference = computed(() => {
+  if (!first.value || !beside.value) return { shifts: [], words: [] }
+  const dials = compareDials(beside.value.side, first.value.side)
+  const words = dials.flatMap((d) =>
+    d.how === 'moved' && d.second && d.from !== null && d.to !== null
+      ? [moveWords({ end: d.end, adjuster: d.second, from: d.from, to: d.to })]
+      : [],
+  )
+  return { shifts: shiftsBetween(dials), words }
+})
 const panelShown = ref(false)
 function choose(id: string) {
   look({ at: id, with: undefined, bike: undefined })
@@ -223,6 +241,12 @@ async function toPresent() {
         }}</BButton>
         <BButton variant="plain" @click="cardOpen = true">Card to take along</BButton>
         <BButton variant="plain" @click="carryOpen = true">Carry over to …</BButton>
+        <BButton v-if="difference.shifts.length && !elsewhere" variant="plain" @click="profileOpen = true"
+          >Keep the difference</BButton
+        >
+        <BButton v-if="garage.profiles.length" variant="plain" @click="useOpen = true"
+          >With a profile …</BButton
+        >
       </div>
       <TurnList
         v-if="turnOpen"
@@ -251,6 +275,21 @@ async function toPresent() {
         :bike-id="bike.id"
         :setup-id="first.place.setup.id"
         :words="titleOf(first.place)"
+      />
+      <ProfileForm
+        v-if="profileOpen && beside"
+        v-model:open="profileOpen"
+        :shifts="difference.shifts"
+        :words="difference.words"
+        :from="`${first.words} beside ${beside.words}`"
+      />
+      <UseProfile
+        v-if="useOpen"
+        v-model:open="useOpen"
+        :bike="bike"
+        :base="first"
+        :setup="first.place.setup"
+        @made="choose"
       />
       <KeepForm v-if="keepOpen" v-model:open="keepOpen" :bike-id="bike.id" :place="first.place" />
     </aside>

@@ -5,6 +5,7 @@ import type { Baseline } from '#contract/baseline'
 import type { Bike } from '#contract/bike'
 import type { Gauge, ServiceEntry, StockItem } from '#contract/care'
 import type { Garage } from '#contract/endpoints'
+import type { Profile } from '#contract/profile'
 import type { Rider } from '#contract/rider'
 import type { Setup } from '#contract/setup'
 import type { Trail } from '#contract/trail'
@@ -27,6 +28,7 @@ const empty: Garage = {
   services: [],
   baselines: [],
   kept: [],
+  profiles: [],
 }
 
 /** Riders, bikes, units and trails: as the server holds them, with what waits in this browser laid over. */
@@ -61,6 +63,7 @@ export const useGarage = defineStore('garage', () => {
     services: computed(() => held.value.services),
     baselines: computed(() => held.value.baselines),
     kept: computed(() => held.value.kept),
+    profiles: computed(() => held.value.profiles),
     rider: (id: string | null) => find(held.value.riders, id),
     bike: (id: string | null) => find(held.value.bikes, id),
     unit: (id: string | null) => find(held.value.units, id),
@@ -80,6 +83,7 @@ export const useGarage = defineStore('garage', () => {
     saveGauge: (g: Gauge) => save('gauge', g),
     saveStockItem: (s: StockItem) => save('stock', s),
     saveService: (s: ServiceEntry) => save('service', s),
+    saveProfile: (p: Profile) => save('profile', p),
     saveBaseline: (b: Baseline) => save('baseline', b),
     /** @throws ApiError 'setup.not-present' with what is on the bike, when it was changed meanwhile */
     saveSetup: (s: Setup) => save('setup', s),

@@ -11,6 +11,7 @@ const kindWords: Record<LetterKind, string> = {
   service: 'a line of the service log',
   baseline: 'a makers’ setting',
   kept: 'a kept setup',
+  profile: 'a profile',
   bench: 'a bench session',
   setup: 'a change of the bike',
   day: 'the day',

@@ -244,7 +244,12 @@ async function remove(what: 'service' | 'baseline', id: string, name: string) {
       </ul>
       <BButton variant="plain" @click="openService(null)">Log a service</BButton>
     </details>
-    <PrintLinks :bike-id="bike.id" :only="setup ? undefined : 'sag-strip'" class="print" />
+    <div class="print">
+      <RouterLink v-if="setup" class="btn btn-plain" :to="{ name: 'setups', params: { bikeId: bike.id } }"
+        >Its setups</RouterLink
+      >
+      <PrintLinks :bike-id="bike.id" :only="setup ? undefined : 'sag-strip'" />
+    </div>
     <RecountDialog
       v-if="recounting"
       v-model:open="recountOpen"
@@ -324,6 +329,9 @@ details p {
   margin: 0.3rem 0;
 }
 .print {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
   margin-top: 0.5rem;
 }
 </style>

@@ -23,6 +23,7 @@ const kindWords: Record<ShelfItem['kind'], string> = {
   service: 'service log',
   baseline: 'makers’ setting',
   kept: 'kept setup',
+  profile: 'profile',
   bench: 'bench session',
   day: 'day',
   run: 'run',

@@ -151,11 +151,13 @@ async function bring() {
           }}
         </p>
       </div>
-      <div v-for="e in ends" :key="e.end" class="end">
-        <h4><EndMark :end="e.end" small /> {{ e.end === 'front' ? 'Front' : 'Rear' }}, {{ e.name }}</h4>
-        <ul class="num">
-          <li v-for="l in e.lines" :key="l">{{ l }}</li>
-        </ul>
+      <div class="wide ends">
+        <div v-for="e in ends" :key="e.end" class="end">
+          <h4><EndMark :end="e.end" small /> {{ e.end === 'front' ? 'Front' : 'Rear' }}, {{ e.name }}</h4>
+          <ul class="num">
+            <li v-for="l in e.lines" :key="l">{{ l }}</li>
+          </ul>
+        </div>
       </div>
       <TypedPicker v-model="where" class="wide" label="What it is for" :options="places" />
       <TypedPicker
@@ -193,8 +195,10 @@ ul {
   margin: 0.2rem 0 0;
   padding-left: 1.2rem;
 }
-.end {
-  min-width: 240px;
+.ends {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(230px, 1fr));
+  gap: 0.6rem 1.2rem;
 }
 .acts {
   display: flex;
