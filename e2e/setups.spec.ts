@@ -187,6 +187,23 @@ test('a setup of long ago is kept by a name, found by it, and kept no longer wit
   await expect(place(page, /^Dusty chute/)).toBeVisible()
 })
 
+test('what is typed while the setups are still on their way is looked for when they are there', async ({
+  page,
+}) => {
+  let release = () => {}
+  const held = new Promise<void>((resolve) => (release = resolve))
+  await page.route('**/api/v1/garage', async (route) => {
+    await held
+    await route.continue()
+  })
+  await page.goto(server.base + setups)
+  await page.getByLabel('Name, place, month').fill('tour pack')
+  release()
+  await expect(place(page, /^Tour with the pack/)).toBeVisible()
+  await expect(page.getByLabel('Name, place, month')).toHaveValue('tour pack')
+  await expect(place(page, /^Wet roots, October/)).toHaveCount(0)
+})
+
 test('a kept setup is found from anywhere by its name', async ({ page }) => {
   await page.goto(server.base)
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible()

@@ -61,7 +61,9 @@ usePageTitle(() => (bikeId.value ? `Setups, ${bikeName(bikeId.value)}` : 'Setups
 const { all, places, failed: notRead } = useBikeSetups(bikeId)
 const wanted = ref<Wanted>(anything)
 const unfolded = ref<string[]>([])
-watch(bikeId, () => {
+// From one bike to another; what is typed while the first is being read stays.
+watch(bikeId, (_, before) => {
+  if (before === null) return
   wanted.value = anything
   unfolded.value = []
 })
