@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { KeptSetup, type Purpose } from '#contract/kept'
+import { KeptSetup } from '#contract/kept'
 import { airOf } from '#core/lineage/elsewhere'
 import type { KnownPlace } from '#core/lineage/facts'
 import { useForm } from '../../composables/useForm.ts'
 import { useWho } from '../../composables/useWho.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useOutbox } from '../../stores/outbox.ts'
-import { keptForWords, titleOf } from '../../support/setupWords.ts'
+import { titleOf } from '../../support/setupWords.ts'
 import { optionsOf, paceWords, surfaceWords } from '../../support/words.ts'
 import RecordForm from '../garage/RecordForm.vue'
+import NameAndPurpose from './NameAndPurpose.vue'
 import NumberField from '../shell/NumberField.vue'
 
 /** A setup kept by a name, any time: what it is for, and what it was found in. */
@@ -57,11 +58,6 @@ async function unkeep() {
   open.value = false
   notices.show(`${k.name} is not kept any more.`, 'done', () => outbox.restore('kept', k.id))
 }
-const purposes = Object.keys(keptForWords) as Purpose[]
-function toggle(p: Purpose) {
-  const held = form.value.purposes
-  form.value.purposes = held.includes(p) ? held.filter((x) => x !== p) : [...held, p]
-}
 const none = { value: null, text: 'not noted' }
 const grounds = [none, ...optionsOf(surfaceWords)]
 const paces = [
@@ -91,34 +87,12 @@ const fault = computed(() => otherFault(numbers))
     :fault="fault"
     @submit="submit"
   >
-    <div class="wide">
-      <label class="form-label" for="kept-name">Name</label>
-      <input
-        id="kept-name"
-        v-model="form.name"
-        data-first
-        class="form-control"
-        :class="{ 'is-invalid': faultOf('name') }"
-        :aria-invalid="faultOf('name') ? true : undefined"
-        maxlength="80"
-        placeholder="Wet roots"
-      />
-      <p v-if="faultOf('name')" class="fault" role="alert">{{ faultOf('name') }}</p>
-    </div>
-    <div class="wide">
-      <p id="kept-for" class="form-label">What it is for</p>
-      <div class="choice" role="group" aria-labelledby="kept-for">
-        <button
-          v-for="p in purposes"
-          :key="p"
-          type="button"
-          :aria-pressed="form.purposes.includes(p)"
-          @click="toggle(p)"
-        >
-          {{ keptForWords[p] }}
-        </button>
-      </div>
-    </div>
+    <NameAndPurpose
+      v-model:name="form.name"
+      v-model:purposes="form.purposes"
+      :fault="faultOf('name')"
+      placeholder="Wet roots"
+    />
     <div>
       <label class="form-label" for="kept-place">Place</label>
       <input id="kept-place" v-model="form.found.place" class="form-control" maxlength="80" />
