@@ -1,5 +1,7 @@
 import { z } from 'zod'
-import { CalendarDay, Id, Name, Note, Version } from './common.ts'
+import { CountBase } from './adjuster.ts'
+import { CalendarDay, End, Id, Name, Note, Version } from './common.ts'
+import { ShiftRole } from './profile.ts'
 import { AdvisedPosition } from './setup.ts'
 
 export const BaselineSource = z.enum([
@@ -9,6 +11,7 @@ export const BaselineSource = z.enum([
   'own',
   'computed',
   'another-rider',
+  'device',
 ])
 export type BaselineSource = z.infer<typeof BaselineSource>
 
@@ -17,6 +20,21 @@ const SagPct = z
   .min(5, 'Sag must be at least 5 %.')
   .max(45, 'Sag must be at most 45 %; was it typed in mm?')
   .nullable()
+
+/** What somebody advises for a dial that this bike does not have, in their words: "3 from closed". */
+export const AdviceElsewhere = z.strictObject({
+  end: End,
+  role: ShiftRole,
+  says: z.string().trim().min(1, 'Say what they advise for it.').max(60),
+})
+export type AdviceElsewhere = z.infer<typeof AdviceElsewhere>
+
+/** A score that somebody gives to the bike as it is; it means something beside others of that style only. */
+export const TheirScore = z.strictObject({
+  value: z.number().finite(),
+  /** What they call the way of riding it was reckoned for. */
+  style: Name,
+})
 
 /**
  * A recommended starting point and where it comes from. Several stand side by side; that they disagree is normal.
@@ -40,6 +58,10 @@ export const Baseline = z
     sagFrontPct: SagPct,
     sagRearPct: SagPct,
     positions: z.array(AdvisedPosition).max(24),
+    /** Where they count clicks and turns from; null: as each dial does here. Positions are canonical either way. */
+    countedFrom: CountBase.nullable().default(null),
+    notHere: z.array(AdviceElsewhere).max(12).default([]),
+    score: TheirScore.nullable().default(null),
     note: Note,
   })
   .refine((b) => new Set(b.positions.map((p) => p.adjusterId)).size === b.positions.length, {

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { CalendarDay, Id, Name, Note, Version } from './common.ts'
+import { CalendarDay, End, Id, Name, Note, Version } from './common.ts'
 
 /** A pump gauge. Two gauges can disagree by 10 psi, so each has a name and an offset. */
 export const Gauge = z.strictObject({
@@ -17,11 +17,26 @@ export const Gauge = z.strictObject({
 })
 export type Gauge = z.infer<typeof Gauge>
 
+/** Lent out: to whom, and since when. */
+export const Loan = z.strictObject({ to: Name, since: CalendarDay })
+export type Loan = z.infer<typeof Loan>
+
+/** Where a piece is that does not lie on the shelf. */
+export const PieceOut = z.discriminatedUnion('where', [
+  z.strictObject({ where: z.literal('bike'), bikeId: Id, end: End }),
+  Loan.extend({ where: z.literal('loan') }),
+])
+export type PieceOut = z.infer<typeof PieceOut>
+
 const stock = {
   id: Id,
   version: Version,
   name: Name,
   count: z.number().int().min(0, 'A count cannot be negative.').max(99),
+  /** Whose it is; null: nobody’s in particular. */
+  ownerId: Id.nullable().default(null),
+  /** A line for each piece that is elsewhere. */
+  out: z.array(PieceOut).max(99).default([]),
   note: Note,
 }
 
@@ -53,8 +68,14 @@ export const StockSpacer = z.strictObject({
 })
 
 /** Springs and spacers on the shelf. */
-export const StockItem = z.discriminatedUnion('kind', [StockSpring, StockSpacer])
+export const StockItem = z
+  .discriminatedUnion('kind', [StockSpring, StockSpacer])
+  .refine((s) => s.out.length <= s.count, {
+    error: 'More pieces are on bikes or lent than there are.',
+    path: ['count'],
+  })
 export type StockItem = z.infer<typeof StockItem>
+export type StockSpring = z.infer<typeof StockSpring>
 
 export const ServiceKind = z.enum([
   'pressure-check',

@@ -78,6 +78,8 @@ const unit = {
   sagTargetPct: 20,
   revalved: false,
   revalvedOn: null,
+  ownerId: null,
+  loan: null,
   idNote: '',
   airSpring: null,
   preloadPitchMm: 1.5,

@@ -7,10 +7,12 @@ import { Gauge, ServiceEntry, StockItem } from './care.ts'
 import { CalendarDay, Id, Instant, Name } from './common.ts'
 import { TrailDay } from './day.ts'
 import { KeptSetup } from './kept.ts'
+import { Letterhead } from './letterhead.ts'
 import { LoggerAtHand } from './logger.ts'
 import { ProposalRecord } from './proposal.ts'
 import { AddedFileUpload, Recording, RecordingUpload, RememberedMapping, SectionSpans } from './recording.ts'
 import { Profile } from './profile.ts'
+import { RunFigures } from './settingFigures.ts'
 import { ChartPressure } from './chart.ts'
 import { Rider, RiderCard } from './rider.ts'
 import { Feel, Run } from './run.ts'
@@ -193,6 +195,15 @@ export const endpoints = {
   putBaseline: put('/baselines/:id', Baseline, 'Save a recommended starting point'),
   deleteBaseline: remove('/baselines/:id', 'Put a starting point away (can be undone)'),
   restoreBaseline: restore('/baselines/:id/restore', 'Bring a starting point back'),
+  getLetterhead: endpoint({
+    method: 'get',
+    path: '/letterhead',
+    summary: 'The line and the mark at the top of cards',
+    params: z.strictObject({}),
+    body: none,
+    reply: Letterhead,
+  }),
+  putLetterhead: put('/letterheads/:id', Letterhead, 'Save the line and the mark at the top of cards'),
   listBenches: endpoint({
     method: 'get',
     path: '/bikes/:id/benches',
@@ -211,6 +222,14 @@ export const endpoints = {
     params: byId,
     body: none,
     reply: BikeSetups,
+  }),
+  getBikeFigures: endpoint({
+    method: 'get',
+    path: '/bikes/:id/figures',
+    summary: 'What recordings say of a bike, a few figures for each counted run',
+    params: byId,
+    body: none,
+    reply: z.array(RunFigures),
   }),
   putKept: put(
     '/kept/:id',

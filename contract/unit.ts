@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { Adjuster } from './adjuster.ts'
 import { Chart } from './chart.ts'
+import { Loan } from './care.ts'
 import { Assumed, CalendarDay, End, Id, Name, Note, Version } from './common.ts'
 
 /** Geometry of an air spring; ratios as in core/spring/air.ts. */
@@ -44,6 +45,9 @@ export const SuspensionUnit = z
       .max(2000)
       .nullable()
       .default(null),
+    /** Whose it is, where that is not the rider of the bike; null: not said. */
+    ownerId: Id.nullable().default(null),
+    loan: Loan.nullable().default(null),
     charts: z.array(Chart).max(12, 'A unit has at most 12 charts.').default([]),
     adjusters: z.array(Adjuster).max(12, 'A unit has at most 12 adjusters.'),
     /** 'strokeMm' where it is only typical, and the ids of adjusters whose range nobody has counted or read. */

@@ -42,6 +42,7 @@ export const stock = StockItem.array().parse([
     rateNPerMm: 78.8,
     strokeMm: 65,
     ratePoints: null,
+    ownerId: idOf('tarek'),
     note: 'from the old bike',
   },
 ])
@@ -83,6 +84,25 @@ export const baselines = Baseline.array().parse([
       { end: 'rear', adjusterId: idOf('ilka shock psi'), value: 165 },
       { end: 'rear', adjusterId: idOf('ilka shock rebound'), value: 6 },
     ],
+    note: '',
+  },
+  {
+    id: idOf('advice calm'),
+    version: 0,
+    bikeId: idOf('ilka bike'),
+    name: 'pocket analyser, calm',
+    source: 'device',
+    asOf: '2026-10-11',
+    sagFrontPct: 20,
+    sagRearPct: null,
+    countedFrom: 'open',
+    positions: [
+      { end: 'front', adjusterId: idOf('ilka fork psi'), value: 76 },
+      { end: 'front', adjusterId: idOf('ilka fork lsc'), value: 10 },
+      { end: 'rear', adjusterId: idOf('ilka shock rebound'), value: 7 },
+    ],
+    notHere: [{ end: 'front', role: 'high-speed-compression', says: '3 from open' }],
+    score: { value: 71, style: 'calm' },
     note: '',
   },
   {

@@ -256,7 +256,7 @@ test('the difference of two setups is kept, and laid on another base as a wish t
   await dialog(page).getByRole('button', { name: 'Keep it' }).click()
   // On Ilka's bike: what is not there is said, with what is nearest; the rest moves by the same.
   await page.getByLabel('Bike', { exact: true }).selectOption({ label: 'Ilka, 150 mm trail bike' })
-  await page.getByRole('button', { name: 'With a profile …' }).click()
+  await page.getByRole('button', { name: 'For other ground …' }).click()
   await expect(dialog(page).getByText('Front pressure 78 → 74 psi')).toBeVisible()
   await expect(dialog(page).getByText(/Rear low-speed compression not on this unit/)).toBeVisible()
   const ilka = async () => (await garage(page)).currentSetups.find((s) => s.bikeId === idOf('ilka bike'))!
@@ -267,6 +267,155 @@ test('the difference of two setups is kept, and laid on another base as a wish t
   const wish = (await garage(page)).wantedSetups.find((s) => s.bikeId === idOf('ilka bike'))!
   const psi = (s: typeof wish) => s.positions.find((p) => p.adjusterId === idOf('ilka fork psi'))!
   expect([psi(before).value, psi(wish).value, psi(wish).known.how]).toEqual([78, 74, 'assumed'])
+})
+
+test('a rule of thumb is offered with its reason, as a start that is assumed and turns nothing', async ({
+  page,
+}) => {
+  await page.goto(server.base + setups)
+  const before = await present(page)
+  await page.getByRole('button', { name: 'For other ground …' }).click()
+  await dialog(page).getByLabel('Profile').selectOption({ label: 'Winter, near freezing, a rule of thumb' })
+  await expect(dialog(page).getByText('Cold oil damps harder')).toBeVisible()
+  await expect(dialog(page).getByText('A start, not proven here')).toBeVisible()
+  await expect(dialog(page).getByRole('button', { name: 'Remove the profile' })).toHaveCount(0)
+  await dialog(page).getByRole('button', { name: 'Save it as a start' }).click()
+  await expect(page.getByText(/Winter, near freezing is wanted. Nothing is turned yet/)).toBeVisible()
+  expect(await present(page)).toEqual(before)
+  const wish = (await garage(page)).wantedSetups.find(
+    (s) => s.bikeId === tarek && s.name?.includes('Winter, near'),
+  )!
+  for (const p of wish.positions) {
+    const was = before.positions.find((x) => x.adjusterId === p.adjusterId)!
+    // Only what the rule moved is assumed; toward open is toward the higher count.
+    expect(p.value >= was.value, p.adjusterId).toBe(true)
+    expect(p.known.how).toBe(p.value === was.value ? was.known.how : 'assumed')
+  }
+})
+
+test('what is recommended stands side by side, each in its own count; what is not on this unit is said, scores by style', async ({
+  page,
+}) => {
+  await page.goto(`${server.base}/setups/${idOf('ilka bike')}`)
+  await page.getByRole('button', { name: 'What is recommended' }).click()
+  const table = dialog(page).getByRole('table')
+  // The same dial of 16 clicks, 10 from closed here; the analyser counts from open.
+  const row = table.getByRole('row', { name: /Low-speed compression/ }).first()
+  await expect(row).toContainText('6 clicks from open')
+  await expect(row).toContainText(/\d+ clicks from closed/)
+  await expect(table.getByRole('columnheader', { name: /leaflets of fork/ })).toContainText('20 Feb 2026')
+  await expect(
+    dialog(page).getByText(
+      'High-speed compression 3 from open, says pocket analyser, calm: not on this unit; nearest is low-speed compression, by feel.',
+    ),
+  ).toBeVisible()
+  await expect(dialog(page).getByText('calm: pocket analyser, calm 71')).toBeVisible()
+  await expect(dialog(page).getByText('They compare within one style only')).toBeVisible()
+})
+
+test('a spring that is needed: whose is free is said, and the shelf knows afterwards where it is', async ({
+  page,
+}) => {
+  const g = await garage(page)
+  const coil = g.units.find((u) => u.id === idOf('tarek coil shock'))!
+  const bike = g.bikes.find((b) => b.id === idOf('oskar bike'))!
+  const put = async <T extends { id: string }>(path: string, data: T) => {
+    const answer = await page.request.put(`${server.base}/api/v1/${path}/${data.id}`, { data })
+    expect(answer.ok(), await answer.text()).toBe(true)
+  }
+  await put('bikes', { ...bike, rearUnitId: coil.id })
+  const now = g.currentSetups.find((s) => s.bikeId === bike.id)!
+  const at = (rate: number) => [
+    ...now.positions.filter((p) => p.end === 'front'),
+    {
+      end: 'rear' as const,
+      adjusterId: idOf('tarek coil spring'),
+      value: rate,
+      known: now.positions[0].known,
+    },
+  ]
+  const fitted = { ...now, id: idOf('coil in'), parentId: now.id, rearUnitId: coil.id, positions: at(96.3) }
+  await put('setups', { ...fitted, reason: { ...now.reason, source: 'baseline', linked: true } })
+  const wish = {
+    ...fitted,
+    id: idOf('softer coil'),
+    parentId: fitted.id,
+    positions: at(78.8),
+    name: 'Softer coil',
+    wanted: true,
+  }
+  await put('setups', { ...wish, reason: { ...now.reason, source: 'carried', linked: true } })
+  await page.goto(`${server.base}/setups/${bike.id}`)
+  await place(page, /^Softer coil/).click()
+  await page.getByRole('button', { name: /^Put it on the bike/ }).click()
+  await expect(dialog(page).getByText('78.8 N/mm: Tarek’s yellow spring is free')).toBeVisible()
+  await dialog(page).getByLabel('Which one goes in').selectOption({ label: 'Tarek’s yellow spring' })
+  for (const box of await dialog(page).getByRole('checkbox').all()) await box.check()
+  await dialog(page)
+    .getByRole('button', { name: /All made/ })
+    .click()
+  await expect(page.getByText(/is on the bike: 1 turn made/)).toBeVisible()
+  await expect
+    .poll(async () => (await garage(page)).stock.find((s) => s.id === idOf('yellow spring'))!.out)
+    .toEqual([{ where: 'bike', bikeId: bike.id, end: 'rear' }])
+  await page.goto(`${server.base}/garage?part=workshop`)
+  await expect(page.getByRole('listitem').filter({ hasText: 'Tarek’s yellow spring' })).toContainText(
+    `on ${bike.name}, rear`,
+  )
+  await expect(page.getByRole('listitem').filter({ hasText: '60 mm coil shock' })).toContainText(
+    'on loan to Wren since 2 Nov 2026',
+  )
+  // Brought back by hand.
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'yellow spring' })
+    .getByRole('button', { name: 'Edit' })
+    .click()
+  await dialog(page).getByRole('button', { name: 'It is back' }).click()
+  await dialog(page).getByRole('button', { name: 'Save it' }).click()
+  await expect(page.getByRole('listitem').filter({ hasText: 'Tarek’s yellow spring' })).toContainText('free')
+})
+
+test('figures of two setups stand beside each other with the scatter of repeats', async ({ page }) => {
+  await page.goto(`${server.base}/setups/${idOf('ilka bike')}`)
+  const panel = page.getByRole('complementary', { name: 'The chosen setup' })
+  const ridden = (await (
+    await page.request.get(`${server.base}/api/v1/bikes/${idOf('ilka bike')}/figures`)
+  ).json()) as { setupId: string }[]
+  const [first, second] = [...new Set(ridden.map((r) => r.setupId))]
+  await page.goto(`${server.base}/setups/${idOf('ilka bike')}?at=${second}&with=${first}`)
+  await expect(panel.getByRole('heading', { name: /What the sensors say/ })).toBeVisible()
+  await expect(panel.getByText(/runs with sensors/)).toBeVisible()
+  await expect(panel.getByText(/, (clear|scatter not known)$|by no more than repeats/).first()).toBeVisible()
+})
+
+test('the line and the mark at the top are kept for every card', async ({ page, context }) => {
+  await page.goto(server.base + setups)
+  await page.getByRole('button', { name: 'Card to take along' }).click()
+  await dialog(page).getByLabel('A line at the top').fill('The shed, Mill Lane 12')
+  // At once: the card waits for the line that was just typed.
+  const [opened] = await Promise.all([
+    context.waitForEvent('page'),
+    dialog(page).getByRole('link', { name: 'Card, to print' }).click(),
+  ])
+  const address = new URL(
+    opened.url() === 'about:blank'
+      ? await opened.waitForURL(/card\.pdf/).then(() => opened.url())
+      : opened.url(),
+  )
+  const [sheet] = await drawPdf(
+    await (await page.request.get(address.href)).body().then((b) => Uint8Array.from(b).buffer),
+  )
+  expect(sheet.text).toContain('The shed, Mill Lane 12')
+  await dialog(page)
+    .getByLabel(/A mark beside it/)
+    .setInputFiles('docs/screenshots/setups.png')
+  await expect(dialog(page).getByRole('img', { name: 'The mark at the top' })).toBeVisible()
+  await dialog(page)
+    .getByLabel(/Another mark/)
+    .setInputFiles({ name: 'mark.png', mimeType: 'image/png', buffer: Buffer.from('no picture') })
+  await expect(page.getByText('That file is no picture this browser can read')).toBeVisible()
+  await expect(dialog(page).getByRole('img', { name: 'The mark at the top' })).toBeVisible()
 })
 
 test('a fork that was re-valved, and a shock that was exchanged since, are said before anything is turned', async ({

@@ -17,6 +17,10 @@ const nearest: Partial<Record<ShiftRole, readonly ShiftRole[]>> = {
   'spring-rate': ['preload'],
 }
 
+/** The dial of a unit that comes nearest to one it does not have; null: nothing does. */
+export const nearestDial = (role: ShiftRole, dials: readonly Adjuster[]): Adjuster | null =>
+  (nearest[role] ?? []).map((r) => dials.find((a) => a.role === r)).find((a) => a !== undefined) ?? null
+
 /** The shifts from one setup to another; a dial of one's own naming means nothing on another unit and stays out. */
 export function shiftsBetween(dials: readonly ComparedDial[]): ProfileShift[] {
   return dials.flatMap(({ end, first, from, to, how }): ProfileShift[] =>
@@ -49,10 +53,7 @@ export function applyProfile(
   return shifts.map((shift) => {
     const dials = units.find((u) => u.end === shift.end)?.adjusters ?? []
     const adjuster = dials.find((a) => a.role === shift.role) ?? null
-    const alike = nearest[shift.role] ?? []
-    const instead = adjuster
-      ? null
-      : (alike.map((r) => dials.find((a) => a.role === r)).find(Boolean) ?? null)
+    const instead = adjuster ? null : nearestDial(shift.role, dials)
     const from = adjuster ? (base.positions.find((p) => p.adjusterId === adjuster.id)?.value ?? null) : null
     if (!adjuster || from === null) return { shift, adjuster, instead, from, to: null, cut: false }
     const { min, max } = adjusterRange(adjuster)

@@ -4,11 +4,11 @@ import { normal80 } from './normal.ts'
 const t80 = [3.078, 1.886, 1.638, 1.533, 1.476, 1.44, 1.415, 1.397, 1.383, 1.372]
 
 /**
- * How far two single runs must differ before repeats cannot explain it (80 %): t · √2 · sd.
+ * How far the means of so many runs must differ before repeats cannot explain it (80 %): t · sd · √(1/a + 1/b).
  * With one repeat the factor is three: a scatter known from one pair is hardly known.
  */
-export function clearDifference(noise: { sd: number; degrees: number }): number {
-  return (t80[noise.degrees - 1] ?? normal80) * Math.SQRT2 * noise.sd
+export function clearDifference(noise: { sd: number; degrees: number }, runsA = 1, runsB = 1): number {
+  return (t80[noise.degrees - 1] ?? normal80) * noise.sd * Math.sqrt(1 / runsA + 1 / runsB)
 }
 
 /**

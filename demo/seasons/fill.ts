@@ -5,12 +5,12 @@ import type { DayStory } from '../days.ts'
 import { fillDay, type Put } from '../fillDay.ts'
 import { trails } from '../world.ts'
 import { plan } from './plan.ts'
-import { tarek, tareksBike, tareksTrails, tareksUnits } from './world.ts'
+import { tarek, tareksBike, tareksTrails, tareksUnits, lentShock } from './world.ts'
 
 /** Sends Tarek's two seasons, as they were ridden, and what he kept of them. */
 export async function fillSeasons(put: Put): Promise<void> {
   await put(endpoints.putRider, tarek.id, tarek)
-  for (const u of tareksUnits) await put(endpoints.putUnit, u.id, u)
+  for (const u of [...tareksUnits, lentShock]) await put(endpoints.putUnit, u.id, u)
   await put(endpoints.putBike, tareksBike.id, tareksBike)
   for (const t of tareksTrails) await put(endpoints.putTrail, t.id, t)
   const world = { bikes: [tareksBike], units: tareksUnits, trails: [...trails, ...tareksTrails] }

@@ -86,6 +86,29 @@ export const tareksUnits = SuspensionUnit.array().parse([
   },
 ])
 
+/** In the rack, and not here: it is lent. */
+export const lentShock = SuspensionUnit.parse({
+  ...unit,
+  id: idOf('tarek coil shock'),
+  name: '60 mm coil shock',
+  end: 'rear',
+  spring: 'coil',
+  strokeMm: 60,
+  sagTargetPct: 30,
+  ownerId: tarek.id,
+  loan: { to: 'Wren', since: '2026-11-02' },
+  adjusters: [
+    {
+      ...workshop,
+      id: idOf('tarek coil spring'),
+      kind: 'spring-rate',
+      role: 'spring-rate',
+      ratesNPerMm: [78.8, 87.6, 96.3],
+    },
+    dial('coil', 'rebound', 'rebound', 14),
+  ],
+})
+
 export const tareksBike = Bike.parse({
   id: idOf('tarek bike'),
   version: 0,

@@ -6,6 +6,7 @@ import type { Gauge, ServiceEntry, StockItem } from '#contract/care'
 import type { TrailDay } from '#contract/day'
 import type { KeptSetup } from '#contract/kept'
 import type { Profile } from '#contract/profile'
+import type { Letterhead } from '#contract/letterhead'
 import type { ProposalRecord } from '#contract/proposal'
 import type { ImportMapping, Recording } from '#contract/recording'
 import type { Rider } from '#contract/rider'
@@ -144,6 +145,12 @@ export const profiles = sqliteTable('profiles', {
   id: text('id').primaryKey(),
   ...editable,
   body: text('body', { mode: 'json' }).$type<Profile>().notNull(),
+})
+
+export const letterheads = sqliteTable('letterheads', {
+  id: text('id').primaryKey(),
+  version: integer('version').notNull(),
+  body: text('body', { mode: 'json' }).$type<Letterhead>().notNull(),
 })
 
 export const days = sqliteTable(

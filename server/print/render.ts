@@ -14,6 +14,16 @@ export async function render(document: TDocumentDefinitions): Promise<Uint8Array
   return Uint8Array.from(buffer)
 }
 
+/** Whether a picture, as a data address, can be put on paper. */
+export async function canBePrinted(picture: string): Promise<boolean> {
+  try {
+    await render({ content: [{ image: picture, width: 20 }], defaultStyle: { font: 'Latin' } })
+    return true
+  } catch {
+    return false
+  }
+}
+
 const pagesOf = (bytes: Uint8Array) =>
   Buffer.from(bytes)
     .toString('latin1')

@@ -2,6 +2,7 @@ import type { Content, ContentColumns, TableCell, TDocumentDefinitions } from 'p
 import type { Adjuster } from '#contract/adjuster'
 import type { CardDial, CardUnit, SetupCard } from '#contract/card'
 import type { End } from '#contract/common'
+import type { Letterhead } from '#contract/letterhead'
 import { countBaseWords } from '#core/adjusters/count'
 import { adjusterRange } from '#core/adjusters/range'
 import { adjusterName, familyOf, positionWords, toolWord } from '#core/adjusters/words'
@@ -16,8 +17,8 @@ export type Paper = (typeof papers)[number]
 export interface CardLook {
   paper: Paper
   choice: UnitChoice
-  /** "Fernhollow Bike Shop, 12 Mill Lane"; empty: no line. */
-  shopLine: string
+  /** Whose card it is. */
+  letterhead: Pick<Letterhead, 'line' | 'mark'>
   /** Of the usual sizes; smaller where a bike has many dials with long names. */
   scale: number
   /** What is in the code; null: too much for one, the file goes along. */
@@ -88,9 +89,7 @@ export function setupCard(card: SetupCard, look: CardLook): TDocumentDefinitions
     card.words && `“${card.words}”`,
   ].filter((x): x is string => typeof x === 'string' && x !== '')
   const head: Content[] = [
-    ...(look.shopLine
-      ? [{ ...lettered(look.shopLine), fontSize: s.small, color: soft, margin: [0, 0, 0, 2] } as Content]
-      : []),
+    ...letterhead(look.letterhead, s),
     { ...lettered(card.name), fontSize: s.title, bold: true },
     { ...lettered([card.bike, card.rider].filter(Boolean).join(', ')), fontSize: s.text + 1.5 },
     { ...lettered(facts.join(' · ')), color: soft, margin: [0, 1, 0, 0] },
@@ -129,6 +128,21 @@ export function setupCard(card: SetupCard, look: CardLook): TDocumentDefinitions
       { ul: cautions, color: soft, fontSize: s.small },
     ],
   }
+}
+
+/** The mark beside the line; nothing where there is neither. */
+function letterhead({ line: words, mark }: CardLook['letterhead'], s: Sizes): Content[] {
+  const said = { ...lettered(words), fontSize: s.small, color: soft }
+  const high = s.text * 2.4
+  const picture = mark && { image: mark, fit: [high * 4, high] as [number, number] }
+  if (!picture) return words ? [{ ...said, margin: [0, 0, 0, 2] }] : []
+  return [
+    {
+      columns: [{ width: 'auto', stack: [picture] }, ...(words ? [{ width: '*', ...said }] : [])],
+      columnGap: s.text * 0.7,
+      margin: [0, 0, 0, s.text * 0.4],
+    },
+  ]
 }
 
 /** A dial with an id that nothing refers to: the words and ranges of the core speak of adjusters. */

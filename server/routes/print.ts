@@ -2,17 +2,20 @@ import { eq, inArray } from 'drizzle-orm'
 import { Hono, type Context } from 'hono'
 import { z } from 'zod'
 import { Id } from '#contract/common'
+import { endpoints } from '#contract/endpoints'
 import { writeCode } from '#core/card/code'
 import { canonicalUnits, type UnitChoice } from '#core/units/choice'
 import type { Deps } from '../deps.ts'
 import { bikes, units } from '../db/schema.ts'
-import { checked } from '../mount.ts'
+import { checked, mount } from '../mount.ts'
 import { packing } from '../print/packing.ts'
 import { render, renderOnePage } from '../print/render.ts'
 import { sagStrip } from '../print/sagStrip.ts'
 import { papers, setupCard } from '../print/setupCard.ts'
 import { Refusal } from '../refusal.ts'
 import { readCard } from '../services/cards.ts'
+import { readLetterhead, saveLetterhead } from '../services/letterhead.ts'
+import { sameId } from './garage.ts'
 
 /** More than this makes squares too small for a camera at arm's length, letters. */
 const mostInCode = 900
@@ -29,13 +32,12 @@ const CardQuery = Query.extend({
   /** Left out: what is on the bike now. */
   setup: Id.optional(),
   paper: z.enum(papers).optional(),
-  shop: z.string().max(80).optional(),
   /** Said at all: the riding weight is on the card. */
   weight: z.literal('yes').optional(),
 })
 
 /** Sheets to print, as PDF in the units of whoever asks. */
-export function printRoutes({ store }: Deps): Hono {
+export function printRoutes({ store, events }: Deps): Hono {
   const { db } = store
   const app = new Hono()
 
@@ -63,16 +65,23 @@ export function printRoutes({ store }: Deps): Hono {
     return readCard(store, checked(Id, c.req.param('id')), asked.setup, asked.weight !== undefined)
   }
   app.get('/bikes/:id/card.pdf', async (c) => {
-    const { setup: _setup, weight: _weight, paper, shop, ...choice } = checked(CardQuery, c.req.query())
+    const { setup: _setup, weight: _weight, paper, ...choice } = checked(CardQuery, c.req.query())
     const card = await cardAsked(c)
+    const letterhead = await readLetterhead(store)
     const code = writeCode(JSON.stringify(card), packing)
     const look = {
       paper: paper ?? 'A4',
       choice: { ...canonicalUnits, ...choice } as UnitChoice,
-      shopLine: shop ?? '',
+      letterhead,
       code: code.length <= mostInCode ? code : null,
     }
     return pdf(c, await renderOnePage((scale) => setupCard(card, { ...look, scale })))
+  })
+  mount(app, endpoints.getLetterhead, () => readLetterhead(store))
+  mount(app, endpoints.putLetterhead, async ({ params, body }) => {
+    const saved = await saveLetterhead(store, sameId(params.id, body))
+    events.emit({ type: 'stale', what: 'letterhead', id: null })
+    return saved
   })
   app.get('/bikes/:id/card.json', async (c) => c.json(await cardAsked(c)))
   return app

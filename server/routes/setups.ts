@@ -3,6 +3,7 @@ import { endpoints } from '#contract/endpoints'
 import { kept, profiles } from '../db/schema.ts'
 import type { Deps } from '../deps.ts'
 import { mount } from '../mount.ts'
+import { readBikeFigures } from '../services/bikeFigures.ts'
 import { readBikeSetups, saveKept, saveProfile } from '../services/bikeSetups.ts'
 import { mountPutAway, sameId } from './garage.ts'
 
@@ -11,6 +12,7 @@ export function setupRoutes(deps: Deps): Hono {
   const { store, events } = deps
   const app = new Hono()
   mount(app, endpoints.getBikeSetups, ({ params }) => readBikeSetups(store, params.id))
+  mount(app, endpoints.getBikeFigures, ({ params }) => readBikeFigures(store, params.id))
   mount(app, endpoints.putKept, async ({ params, body }) => {
     const saved = await saveKept(store, sameId(params.id, body))
     events.emit({ type: 'stale', what: 'setups', id: saved.bikeId })

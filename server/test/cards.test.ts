@@ -2,6 +2,7 @@ import { inflateRawSync } from 'node:zlib'
 import decodeQR from 'qr/decode.js'
 import { describe, expect, it } from 'vitest'
 import { SetupCard } from '#contract/card'
+import { letterheadId } from '#contract/letterhead'
 import type { SuspensionUnit } from '#contract/unit'
 import { dictionary, openCode } from '#core/card/code'
 import { startApp } from './harness.ts'
@@ -77,9 +78,9 @@ describe('the setup card', () => {
       const { t, bike, setup } = await fullBike()
       const asked = `/bikes/${bike.id}/card`
       const file = SetupCard.parse((await t.get(`${asked}.json`)).body)
-      const answer = await t.get(
-        `${asked}.pdf?paper=${paper}&shop=${encodeURIComponent('The shed, Mill Lane 12')}`,
-      )
+      const top = { id: letterheadId, version: 0, line: 'The shed, Mill Lane 12', mark: null }
+      await t.put(`/letterheads/${letterheadId}`, top)
+      const answer = await t.get(`${asked}.pdf?paper=${paper}`)
       expect(answer.headers.get('content-type')).toBe('application/pdf')
       const pages = await drawPdf(answer.body, 200)
       expect(pages).toHaveLength(1)

@@ -55,6 +55,8 @@ export function makeUnit(end: 'front' | 'rear', over: Partial<SuspensionUnit> = 
     sagTargetPct: end === 'front' ? 20 : 30,
     revalved: false,
     revalvedOn: null,
+    ownerId: null,
+    loan: null,
     idNote: '',
     airSpring: null,
     preloadPitchMm: 1.5,

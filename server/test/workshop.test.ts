@@ -37,6 +37,8 @@ const spring = (over: Record<string, unknown> = {}): StockItem =>
     rateNPerMm: 80,
     strokeMm: 65,
     ratePoints: null,
+    ownerId: null,
+    out: [],
     note: '',
     ...over,
   }) as StockItem
@@ -64,6 +66,9 @@ const baseline = (over: Partial<Baseline> = {}): Baseline => ({
   sagFrontPct: null,
   sagRearPct: 28,
   positions: [],
+  countedFrom: null,
+  notHere: [],
+  score: null,
   note: '',
   ...over,
 })

@@ -64,6 +64,8 @@ export const reads = {
   earlier: (id: string) => whole(['earlier', id], endpoints.getEarlierDays, { id }),
   benches: (bikeId: string) => whole(['benches', bikeId], endpoints.listBenches, { id: bikeId }),
   setups: (bikeId: string) => whole(['setups', bikeId], endpoints.getBikeSetups, { id: bikeId }),
+  figures: (bikeId: string) => whole(['figures', bikeId], endpoints.getBikeFigures, { id: bikeId }),
+  letterhead: () => whole(['letterhead'], endpoints.getLetterhead, {}),
   shelf: () => whole(['shelf'], endpoints.getShelf, {}),
 }
 
@@ -99,7 +101,10 @@ const staleFor = (client: QueryClient, dayId: string) =>
 export function applyLive(client: QueryClient, e: LiveEvent): void {
   if (e.type === 'feel' || e.type === 'run') staleFor(client, e.dayId)
   // What a bike stood at, was ridden on and is kept: small changes of many records, asked for again where it is looked at.
-  if (e.type !== 'ingest' && e.type !== 'bench') void client.invalidateQueries({ queryKey: ['setups'] })
+  if (e.type !== 'ingest' && e.type !== 'bench') {
+    void client.invalidateQueries({ queryKey: ['setups'] })
+    void client.invalidateQueries({ queryKey: ['figures'] })
+  }
   switch (e.type) {
     case 'feel':
       return void patchDay(client, e.dayId, (b) =>

@@ -19,7 +19,7 @@ export type Removable =
   | 'recording'
 
 /** What a write is about; letters of one record go out in their order. */
-export type LetterKind = Removable | 'feel' | 'proposal' | 'addedFile' | 'remove' | 'restore'
+export type LetterKind = Removable | 'feel' | 'letterhead' | 'proposal' | 'addedFile' | 'remove' | 'restore'
 
 /** One write on its way to the server. Plain data: it survives reload and power loss as it is. */
 export interface Letter {

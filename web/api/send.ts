@@ -17,6 +17,7 @@ const plain = {
   baseline: endpoints.putBaseline,
   kept: endpoints.putKept,
   profile: endpoints.putProfile,
+  letterhead: endpoints.putLetterhead,
   bench: endpoints.putBench,
   setup: endpoints.putSetup,
   day: endpoints.putDay,

@@ -25,6 +25,7 @@ const TurnList = defineAsyncComponent(() => import('../components/garage/TurnLis
 const CarryDialog = defineAsyncComponent(() => import('../components/day/CarryDialog.vue'))
 const CardDialog = defineAsyncComponent(() => import('../components/setups/CardDialog.vue'))
 const BringCard = defineAsyncComponent(() => import('../components/setups/BringCard.vue'))
+const AdviceTable = defineAsyncComponent(() => import('../components/setups/AdviceTable.vue'))
 const ProfileForm = defineAsyncComponent(() => import('../components/setups/ProfileForm.vue'))
 const UseProfile = defineAsyncComponent(() => import('../components/setups/UseProfile.vue'))
 const KeepForm = defineAsyncComponent(() => import('../components/setups/KeepForm.vue'))
@@ -153,6 +154,7 @@ const cardOpen = ref(false)
 const bringOpen = ref(false)
 const profileOpen = ref(false)
 const useOpen = ref(false)
+const adviceOpen = ref(false)
 const { moveWords } = useUnits()
 /** From what it lies beside to the chosen one, where both are known. */
 const difference = computed(() => {
@@ -233,7 +235,7 @@ async function toPresent() {
         <TypedPicker v-model="besideKey" label="Beside" :options="besideOptions" />
         <TypedPicker v-if="bikeOptions.length > 1" v-model="besideBike" label="of" :options="bikeOptions" />
       </div>
-      <ComparePanel :chosen="first" :beside="beside" />
+      <ComparePanel :chosen="first" :beside="beside" :bike-id="elsewhere ? null : bike.id" />
       <div class="acts">
         <BButton v-if="!first.place.now" variant="primary" @click="turnOpen = true"
           >Put it on the bike: {{ turns }} {{ turns === 1 ? 'turn' : 'turns' }}</BButton
@@ -246,8 +248,9 @@ async function toPresent() {
         <BButton v-if="difference.shifts.length && !elsewhere" variant="plain" @click="profileOpen = true"
           >Keep the difference</BButton
         >
-        <BButton v-if="garage.profiles.length" variant="plain" @click="useOpen = true"
-          >With a profile …</BButton
+        <BButton variant="plain" @click="useOpen = true">For other ground …</BButton>
+        <BButton v-if="garage.baselinesOf(bike.id).length" variant="plain" @click="adviceOpen = true"
+          >What is recommended</BButton
         >
       </div>
       <TurnList
@@ -293,6 +296,7 @@ async function toPresent() {
         :setup="first.place.setup"
         @made="choose"
       />
+      <AdviceTable v-if="adviceOpen" v-model:open="adviceOpen" :bike="bike" />
       <KeepForm v-if="keepOpen" v-model:open="keepOpen" :bike-id="bike.id" :place="first.place" />
     </aside>
   </div>

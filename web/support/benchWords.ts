@@ -66,6 +66,7 @@ export const sourceWords: Record<BaselineSource, string> = {
   own: 'own',
   computed: 'computed',
   'another-rider': 'another rider',
+  device: 'a device or app',
 }
 export const serviceWords: Record<ServiceKind, string> = {
   'pressure-check': 'pressure checked',

@@ -11,19 +11,23 @@ interface Figure {
   digits: number
   /** Smaller differences are of no use to anyone, however well measured. */
   least: number
-  pick: (m: EndMetrics) => number | null
+  metric: NumberMetric
 }
+/** Metrics of an end that are one number. */
+type NumberMetric = {
+  [K in keyof EndMetrics]: EndMetrics[K] extends number | null ? K : never
+}[keyof EndMetrics]
 /** A figure of the bike as a whole. */
-type BikeFigure = Omit<Figure, 'pick'> & { pick: (s: SpanMetrics) => number | null }
+type BikeFigure = Omit<Figure, 'metric'> & { pick: (s: SpanMetrics) => number | null }
 
-const figures: Figure[] = [
+export const endFigures: Figure[] = [
   {
     key: 'ride',
     name: 'ride height',
     unit: '% of travel',
     digits: 1,
     least: 0.7,
-    pick: (m) => m.rideHeightPct,
+    metric: 'rideHeightPct',
   },
   {
     key: 'deep',
@@ -31,7 +35,7 @@ const figures: Figure[] = [
     unit: '% of travel',
     digits: 0,
     least: 2,
-    pick: (m) => m.depthP95Pct,
+    metric: 'depthP95Pct',
   },
   {
     key: 'support',
@@ -39,7 +43,7 @@ const figures: Figure[] = [
     unit: '% of travel',
     digits: 1,
     least: 0.4,
-    pick: (m) => m.supportPct,
+    metric: 'supportPct',
   },
   {
     key: 'chatter',
@@ -47,7 +51,7 @@ const figures: Figure[] = [
     unit: '% of travel',
     digits: 2,
     least: 0.15,
-    pick: (m) => m.smallBumpPct,
+    metric: 'smallBumpPct',
   },
   {
     key: 'drift',
@@ -55,7 +59,7 @@ const figures: Figure[] = [
     unit: '% per hit',
     digits: 2,
     least: 0.2,
-    pick: (m) => m.valleyDriftPctPerHit,
+    metric: 'valleyDriftPctPerHit',
   },
   {
     key: 'return',
@@ -63,7 +67,7 @@ const figures: Figure[] = [
     unit: 'mm/s',
     digits: 0,
     least: 25,
-    pick: (m) => m.reboundP95MmS,
+    metric: 'reboundP95MmS',
   },
   {
     key: 'dive',
@@ -71,7 +75,7 @@ const figures: Figure[] = [
     unit: '% points',
     digits: 1,
     least: 0.7,
-    pick: (m) => m.diveRisePct,
+    metric: 'diveRisePct',
   },
   {
     key: 'passed',
@@ -79,7 +83,7 @@ const figures: Figure[] = [
     unit: '% per g',
     digits: 2,
     least: 0.1,
-    pick: (m) => m.chatterPctPerG,
+    metric: 'chatterPctPerG',
   },
 ]
 const bikeFigures: BikeFigure[] = [
@@ -131,7 +135,7 @@ export function sectionDifferences(bundle: DayBundle, runA: string, runB: string
       span.id === null ? x.whole : x.sections.find((s) => s.sectionId === span.id)
     const rows = [
       ...(['front', 'rear'] as const).flatMap((end) =>
-        figures.map((f) => ({ end, f, of: (s: SpanMetrics) => (s[end] ? f.pick(s[end]) : null) })),
+        endFigures.map((f) => ({ end, f, of: (s: SpanMetrics) => s[end]?.[f.metric] ?? null })),
       ),
       ...bikeFigures.map((f) => ({ end: null, f, of: f.pick })),
     ]

@@ -12,6 +12,7 @@ const kindWords: Record<LetterKind, string> = {
   baseline: 'a makers’ setting',
   kept: 'a kept setup',
   profile: 'a profile',
+  letterhead: 'the top of cards',
   bench: 'a bench session',
   setup: 'a change of the bike',
   day: 'the day',

@@ -59,6 +59,8 @@ export function copyOfUnit(u: SuspensionUnit): SuspensionUnit {
     version: 0,
     name: `${u.name}, copy`.slice(0, 80),
     idNote: '',
+    ownerId: null,
+    loan: null,
     adjusters: plain.adjusters.map((a) => ({ ...a, id: ids.get(a.id)! })),
     charts: plain.charts.map((c) => ({ ...c, id: uuid(), adjusterId: ids.get(c.adjusterId)! })),
   }
@@ -103,6 +105,8 @@ export function newUnit(
     sagTargetPct: end === 'front' ? 20 : 30,
     revalved: false,
     revalvedOn: null,
+    ownerId: null,
+    loan: null,
     idNote: '',
     airSpring: null,
     preloadPitchMm: 1.5,

@@ -14,6 +14,7 @@ import {
 import { InputError } from '#core/errors'
 import { axleLoadN } from '#core/spring/load'
 import { useSagStep } from '../../composables/useSagStep.ts'
+import { useShelf } from '../../composables/useShelf.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useBench } from '../../stores/bench.ts'
 import { useGarage } from '../../stores/garage.ts'
@@ -56,6 +57,7 @@ const springOf = (rateNPerMm: number): CoilSpring => ({
   rateNPerMm,
   ratePoints: shelf.value.find((s) => same(s.rateNPerMm, rateNPerMm))?.ratePoints ?? null,
 })
+const { offerFor } = useShelf()
 const load = computed(() => {
   const r = last.value
   if (r && r.springRateNPerMm !== null)
@@ -93,6 +95,10 @@ const choices = computed(() => {
     .map((c) => ({
       ...c,
       owned: owned.value.some((r) => same(r, c.spring.rateNPerMm)),
+      shelf: offerFor(
+        { rateNPerMm: c.spring.rateNPerMm, strokeMm: unit.value.strokeMm },
+        bench.bike?.riderId ?? null,
+      ),
     }))
 })
 const fitted = computed(() => (rateDial.value ? bench.positionOf(rateDial.value.id) : null))
@@ -152,7 +158,7 @@ const nowWords = computed(() =>
           <tr v-for="c in choices" :key="c.spring.rateNPerMm" :class="{ meets: c.meets }">
             <th scope="row">
               {{ say('springRate', c.spring.rateNPerMm) }}
-              <small class="soft">{{ c.owned ? 'owned' : '' }}</small>
+              <small class="soft">{{ c.shelf ?? (c.owned ? 'owned' : '') }}</small>
             </th>
             <td>{{ `${c.preloadTurns} ${c.preloadTurns === 1 ? 'turn' : 'turns'}` }}</td>
             <td>{{ `${c.sagPct.toFixed(1)} %` }}</td>

@@ -6,7 +6,9 @@ import { adjusterName, familyOf, toolWord, turnSign } from '#core/adjusters/word
 import { countBaseWords } from '#core/adjusters/count'
 import { causeLabel, handChecks } from '#core/causes/kinds'
 import IconCaution from '~icons/lucide/triangle-alert'
+import { useShelf } from '../../composables/useShelf.ts'
 import { useUnits } from '../../composables/useUnits.ts'
+import { useGarage } from '../../stores/garage.ts'
 import DialHint from './DialHint.vue'
 import EvidenceList from './EvidenceList.vue'
 import QuestionTaps from './QuestionTaps.vue'
@@ -82,6 +84,17 @@ const hands = computed(() =>
   moves.value.map((m) => {
     const { from, to, base } = fromToOf(m)
     return { key: m.adjusterId, where: whereOf(m), from, to: base ? `${to} (${base})` : to }
+  }),
+)
+const garage = useGarage()
+const { needWords } = useShelf()
+/** Springs that the change asks for, and whether one lies around. */
+const springs = computed(() =>
+  moves.value.flatMap((m) => {
+    const strokeMm = props.space[m.end]?.strokeMm
+    return m.adjuster.kind === 'spring-rate' && strokeMm
+      ? [needWords({ rateNPerMm: m.to, strokeMm }, garage.bike(props.bikeId)?.riderId ?? null)]
+      : []
   }),
 )
 /** What is hoped for, with its spread; a number without one would be a promise. */
@@ -169,6 +182,7 @@ const asksForRun = computed(() => ['log-first-run', 'ride-it', 'repeat'].include
             {{ `${x.where}: from` }} <b class="num">{{ x.from }}</b> to <b class="num">{{ x.to }}</b>
           </p>
         </template>
+        <p v-for="s in springs" :key="s" class="num">{{ s }}</p>
         <p v-if="moves.length > 1 && !isTest" class="soft small">
           These belong together and count as one change.
         </p>

@@ -5,9 +5,10 @@ import type { Adjuster } from '#contract/adjuster'
 import { Baseline } from '#contract/baseline'
 import type { Bike } from '#contract/bike'
 import type { End } from '#contract/common'
+import { ShiftRole } from '#contract/profile'
 import { countBaseWords, fromCount, toCount } from '#core/adjusters/count'
 import { adjusterRange, canStandAt } from '#core/adjusters/range'
-import { adjusterName, positionWords } from '#core/adjusters/words'
+import { adjusterName, positionWords, roleWords } from '#core/adjusters/words'
 import { forRider } from '#core/carry/ofAnotherRider'
 import { InputError } from '#core/errors'
 import { ridingMassKg } from '#core/spring/load'
@@ -41,6 +42,9 @@ const { form, fault, busy, submit, faultOf, otherFault } = useForm<Baseline>({
       sagFrontPct: null,
       sagRearPct: null,
       positions: [],
+      countedFrom: null,
+      notHere: [],
+      score: null,
       note: '',
     },
   open,
@@ -54,23 +58,34 @@ const quantityOf = (a: Adjuster) =>
     : a.kind === 'spring-rate'
       ? ('springRate' as const)
       : undefined
+/** The dial as they count it. */
+const counted = (a: Adjuster): Adjuster =>
+  form.value.countedFrom && (a.kind === 'click' || a.kind === 'turn')
+    ? { ...a, countBase: form.value.countedFrom }
+    : a
+const bases: { value: Baseline['countedFrom']; text: string }[] = [
+  { value: null, text: 'as each dial here' },
+  { value: 'closed-0', text: 'from closed, stop is 0' },
+  { value: 'closed-1', text: 'from closed, stop is 1' },
+  { value: 'open', text: 'from open' },
+]
 function valueOf(a: Adjuster): number | null {
   const at = form.value.positions.find((p) => p.adjusterId === a.id)?.value
-  return at === undefined ? null : toCount(a, at)
+  return at === undefined ? null : toCount(counted(a), at)
 }
 function set(end: End, a: Adjuster, count: number | null) {
   fault.value = null
   const rest = form.value.positions.filter((p) => p.adjusterId !== a.id)
   if (count === null) return (form.value.positions = rest)
   try {
-    const value = fromCount(a, count)
+    const value = fromCount(counted(a), count)
     if (!canStandAt(a, value))
       throw new InputError('clicks.out-of-range', { got: count, max: adjusterRange(a).max })
     form.value.positions = [...rest, { end, adjusterId: a.id, value }]
   } catch (e) {
     if (!(e instanceof InputError)) throw e
     const r = adjusterRange(a)
-    const [low, high] = [r.min, r.max].map((v) => positionWords(a, v, choice.value))
+    const [low, high] = [r.min, r.max].map((v) => positionWords(counted(a), v, choice.value))
     fault.value = {
       path: '',
       message: `${adjusterName(a)} goes from ${low} to ${high}; nothing was changed.`,
@@ -88,7 +103,26 @@ const levers = (a: Adjuster) =>
   a.kind === 'lever'
     ? [{ value: null, text: 'not said' }, ...a.positions.map((text, value) => ({ value, text }))]
     : []
-const shown = ['name', 'asOf', 'riderMassKg', 'sagFrontPct', 'sagRearPct']
+const missingRoles = (end: End) => {
+  const there = units.value.find((u) => u.end === end)?.adjusters ?? []
+  return ShiftRole.options
+    .filter((role) => !there.some((a) => a.role === role))
+    .map((role) => ({ value: role, text: roleWords[role] }))
+}
+function addMissing(end: End) {
+  const [first] = missingRoles(end)
+  if (first) form.value.notHere.push({ end, role: first.value, says: '' })
+}
+const shown = [
+  'score.value',
+  'score.style',
+  ...Array.from({ length: 12 }, (_, i) => `notHere.${i}.says`),
+  'name',
+  'asOf',
+  'riderMassKg',
+  'sagFrontPct',
+  'sagRearPct',
+]
 </script>
 
 <template>
@@ -122,6 +156,10 @@ const shown = ['name', 'asOf', 'riderMassKg', 'sagFrontPct', 'sagRearPct']
       quantity="mass"
       :fault="faultOf('riderMassKg')"
     />
+    <div>
+      <label class="form-label" for="start-base">They count clicks</label>
+      <BFormSelect id="start-base" v-model="form.countedFrom" :options="bases" />
+    </div>
     <p v-if="refusal" class="caution wide">{{ refusal }}</p>
     <template v-for="u in units" :key="u.id">
       <h4 class="wide"><EndMark :end="u.end" /> {{ u.end === 'front' ? 'Front' : 'Rear' }}, {{ u.name }}</h4>
@@ -145,10 +183,64 @@ const shown = ['name', 'asOf', 'riderMassKg', 'sagFrontPct', 'sagRearPct']
           :model-value="valueOf(a)"
           :label="adjusterName(a)"
           :quantity="quantityOf(a)"
-          :hint="countBaseWords(a)"
+          :hint="countBaseWords(counted(a))"
           @update:model-value="(v) => set(u.end, a, v)"
         />
       </template>
+      <template v-for="(x, i) in form.notHere" :key="i">
+        <div v-if="x.end === u.end" class="wide missing">
+          <label class="form-label"
+            >Not on this unit<BFormSelect v-model="x.role" :options="missingRoles(u.end)"
+          /></label>
+          <label class="form-label"
+            >They say<BFormInput v-model="x.says" placeholder="3 from closed" autocomplete="off"
+          /></label>
+          <BButton variant="plain" @click="form.notHere.splice(i, 1)">Take it out</BButton>
+          <p v-if="faultOf(`notHere.${i}.says`)" class="fault" role="alert">
+            {{ faultOf(`notHere.${i}.says`) }}
+          </p>
+        </div>
+      </template>
+      <p class="wide more">
+        <BButton variant="plain" @click="addMissing(u.end)">They speak of a dial that is not here</BButton>
+      </p>
     </template>
+    <template v-if="form.score">
+      <NumberField
+        :model-value="form.score.value"
+        label="Score they give"
+        hint="their number, as they show it"
+        :fault="faultOf('score.value')"
+        @update:model-value="(v) => form.score && (form.score.value = v ?? NaN)"
+      />
+      <div>
+        <label class="form-label" for="start-style">For the style they call</label>
+        <BFormInput id="start-style" v-model="form.score.style" autocomplete="off" />
+        <p v-if="faultOf('score.style')" class="fault" role="alert">{{ faultOf('score.style') }}</p>
+      </div>
+      <BButton variant="plain" @click="form.score = null">No score</BButton>
+    </template>
+    <p v-else class="wide more">
+      <BButton variant="plain" @click="form.score = { value: NaN, style: '' }">They give a score</BButton>
+    </p>
   </RecordForm>
 </template>
+
+<style scoped>
+.missing {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+  align-items: end;
+}
+.missing label {
+  flex: 1 1 150px;
+  margin: 0;
+}
+.missing p {
+  flex-basis: 100%;
+}
+.more {
+  margin: 0;
+}
+</style>

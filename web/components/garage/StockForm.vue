@@ -6,13 +6,14 @@ import { useForm } from '../../composables/useForm.ts'
 import { useGarage } from '../../stores/garage.ts'
 import NumberField from '../shell/NumberField.vue'
 import TypedPicker from '../shell/TypedPicker.vue'
+import PiecesOut from './PiecesOut.vue'
 import RecordForm from './RecordForm.vue'
 
 const props = defineProps<{ editing: StockItem | null; kind: StockItem['kind'] }>()
 const open = defineModel<boolean>('open', { required: true })
 const garage = useGarage()
 const make = (): StockItem => {
-  const base = { id: uuid(), version: 0, name: '', count: 1, note: '' }
+  const base = { id: uuid(), version: 0, name: '', count: 1, ownerId: null, out: [], note: '' }
   return props.kind === 'spring'
     ? { ...base, kind: 'spring', rateNPerMm: 80, strokeMm: null, ratePoints: null }
     : { ...base, kind: 'spacer', unitId: null }
@@ -30,6 +31,10 @@ const spacer = computed(() => (form.value.kind === 'spacer' ? form.value : null)
 const units = computed<{ value: string | null; text: string }[]>(() => [
   { value: null, text: 'any' },
   ...garage.units.filter((u) => u.spring === 'air').map((u) => ({ value: u.id, text: u.name })),
+])
+const owners = computed<{ value: string | null; text: string }[]>(() => [
+  { value: null, text: 'nobody’s in particular' },
+  ...garage.riders.map((r) => ({ value: r.id, text: r.name })),
 ])
 const tableFault = ref<string | null>(null)
 const table = computed(() => spring.value?.ratePoints?.map((p) => `${p.atMm} ${p.nPerMm}`).join('\n') ?? '')
@@ -100,5 +105,7 @@ const shown = ['name', 'count', 'rateNPerMm', 'strokeMm']
       </div>
     </template>
     <TypedPicker v-if="spacer" v-model="spacer.unitId" class="wide" label="Fits" :options="units" />
+    <TypedPicker v-model="form.ownerId" class="wide" label="Whose" :options="owners" />
+    <PiecesOut v-model="form.out" />
   </RecordForm>
 </template>

@@ -7,6 +7,7 @@ import { adjusterName, effectWord, toolWord, turnSign } from '#core/adjusters/wo
 import { canStandAt } from '#core/adjusters/range'
 import { weatherShift } from '#core/carry/weatherShift'
 import { withTurns } from '#core/setup/known'
+import { useShelf } from '../../composables/useShelf.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useWho } from '../../composables/useWho.ts'
 import { useGarage } from '../../stores/garage.ts'
@@ -15,6 +16,7 @@ import { dayWords } from '../../support/dates.ts'
 import EndMark from '../shell/EndMark.vue'
 import DialogFrame from '../shell/DialogFrame.vue'
 import NumberField from '../shell/NumberField.vue'
+import TypedPicker from '../shell/TypedPicker.vue'
 
 /** Turns that bring a bike to other settings: ticked off as they are made, and on the bike in one piece or not at all. */
 const props = defineProps<{
@@ -36,6 +38,7 @@ const here = ref<{ airTempC: number | null; altitudeM: number | null }>({ airTem
 const shifted = ref(false)
 watch(open, () => {
   made.value = []
+  taken.value = {}
   shifted.value = false
 })
 
@@ -109,6 +112,26 @@ const turns = computed(() =>
       }),
   ),
 )
+const { needWords, freeFor, noteExchange } = useShelf()
+/** Springs to be put in: what lies on the shelf, and which piece is taken, by the end. */
+const springs = computed(() =>
+  turns.value.flatMap((t) => {
+    const unit = units.value.find((u) => u.end === t.end)
+    if (t.a.kind !== 'spring-rate' || !unit) return []
+    const need = { rateNPerMm: t.to, strokeMm: unit.strokeMm }
+    return [
+      {
+        end: t.end,
+        words: needWords(need, props.bike.riderId),
+        pieces: [{ value: null, text: 'none of the shelf' }, ...freeFor(need, props.bike.riderId)] as {
+          value: string | null
+          text: string
+        }[],
+      },
+    ]
+  }),
+)
+const taken = ref<Partial<Record<'front' | 'rear', string | null>>>({})
 const impossible = computed(() => turns.value.filter((t) => !t.possible))
 const ready = computed(
   () =>
@@ -160,7 +183,11 @@ async function put() {
     },
     wanted: false,
   }
-  const ok = await notices.attempt(() => garage.saveSetup(setup))
+  const exchanges = springs.value.map((s) => ({ end: s.end, piece: taken.value[s.end] ?? null }))
+  const ok = await notices.attempt(async () => {
+    await garage.saveSetup(setup)
+    for (const x of exchanges) await noteExchange(props.bike, x.end, x.piece)
+  })
   busy.value = false
   if (!ok) return
   open.value = false
@@ -232,6 +259,16 @@ async function put() {
           </label>
         </li>
       </ul>
+      <div v-for="s in springs" :key="s.end" class="spring">
+        <p class="num">{{ s.words }}</p>
+        <TypedPicker
+          v-if="s.pieces.length > 1"
+          :model-value="taken[s.end] ?? null"
+          label="Which one goes in"
+          :options="s.pieces"
+          @update:model-value="(id) => (taken[s.end] = id)"
+        />
+      </div>
       <template v-if="turns.length">
         <p class="caution">
           Shock pump only, never above the printed maximum. Check sag afterwards, and try it at low speed in a
@@ -283,6 +320,16 @@ input {
   width: 1.5rem;
   height: 1.5rem;
   flex: none;
+}
+.spring {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.3rem 1rem;
+}
+.spring p {
+  margin: 0;
+  font-weight: 650;
 }
 .acts {
   display: flex;

@@ -7,10 +7,12 @@ import { useForm } from '../../composables/useForm.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { copyOfUnit, newAdjuster, unitTemplates } from '../../support/unitTemplates.ts'
 import NumberField from '../shell/NumberField.vue'
+import TypedPicker from '../shell/TypedPicker.vue'
 import AdjusterRow from './AdjusterRow.vue'
 import AirSpringFields from './AirSpringFields.vue'
 import ChartEditor from './ChartEditor.vue'
 import { adjusterName } from '#core/adjusters/words'
+import { localToday } from '../../support/dates.ts'
 import { assumedWords } from '../../support/assumed.ts'
 import AssumedNote from './AssumedNote.vue'
 import RecordForm from './RecordForm.vue'
@@ -57,6 +59,12 @@ const springs = [
 ]
 const shown = ['name', 'strokeMm', 'sagTargetPct', 'serviceEveryDays', 'preloadPitchMm']
 const hasCollar = computed(() => form.value.adjusters.some((a) => a.role === 'preload'))
+const owners = computed<{ value: string | null; text: string }[]>(() => [
+  { value: null, text: 'the rider of its bike' },
+  ...garage.riders.map((r) => ({ value: r.id, text: r.name })),
+])
+const lend = (to: string) =>
+  (form.value.loan = to ? { to, since: form.value.loan?.since ?? localToday() } : null)
 /** A dial taken away takes its charts with it. */
 function remove(i: number) {
   const [gone] = form.value.adjusters.splice(i, 1)
@@ -144,6 +152,20 @@ function remove(i: number) {
         @update:model-value="(v) => (form.revalvedOn = v ? String(v) : null)"
       />
     </div>
+    <TypedPicker v-model="form.ownerId" label="Whose" :options="owners" />
+    <div class="lent">
+      <label class="form-label"
+        >Lent to
+        <BFormInput
+          :model-value="form.loan?.to ?? ''"
+          placeholder="nobody"
+          autocomplete="off"
+          @update:model-value="(v) => lend(String(v ?? ''))"
+      /></label>
+      <label v-if="form.loan" class="form-label"
+        >since <BFormInput v-model="form.loan.since" type="date"
+      /></label>
+    </div>
     <div class="wide list">
       <span class="form-label">What can be turned</span>
       <AdjusterRow
@@ -169,6 +191,14 @@ function remove(i: number) {
 </template>
 
 <style scoped>
+.lent {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+}
+.lent label {
+  flex: 1 1 130px;
+}
 .list {
   display: grid;
   gap: 0.5rem;

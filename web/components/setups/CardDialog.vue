@@ -1,10 +1,16 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref, watch } from 'vue'
+import type { Letterhead } from '#contract/letterhead'
 import IconFile from '~icons/lucide/file-json'
 import IconPrinter from '~icons/lucide/printer'
+import { cache, reads } from '../../api/cache.ts'
 import { apiBase } from '../../api/client.ts'
 import { useKept } from '../../composables/useKept.ts'
 import { useUnits } from '../../composables/useUnits.ts'
+import { useNotices } from '../../stores/notices.ts'
+import { useOutbox } from '../../stores/outbox.ts'
+import { markPicture } from '../../support/markPicture.ts'
 import ChoiceKeys from '../shell/ChoiceKeys.vue'
 import DialogFrame from '../shell/DialogFrame.vue'
 
@@ -23,14 +29,51 @@ const papers = [
   { value: 'LETTER', text: 'Letter' },
   { value: 'A6', text: 'A6, for the pocket' },
 ] as const
-const shop = useKept('wild-spring:shop-line', '')
+const notices = useNotices()
+const outbox = useOutbox()
+const { data: letterhead } = useQuery(reads.letterhead(), cache)
+const line = ref('')
+// What is typed is not overwritten by a reading that comes late.
+watch(
+  letterhead,
+  (now, before) => (line.value === (before?.line ?? '') && now ? (line.value = now.line) : null),
+  {
+    immediate: true,
+  },
+)
+let saving: Promise<unknown> | null = null
+/** A card that is asked for with the line just typed waits until the line is kept. */
+async function print(e: MouseEvent) {
+  if (!saving) return
+  e.preventDefault()
+  const { href } = e.currentTarget as HTMLAnchorElement
+  await saving
+  window.open(href, '_blank', 'noopener')
+}
+async function saveTop(change: Partial<Pick<Letterhead, 'line' | 'mark'>>) {
+  if (!letterhead.value) return
+  const top = { ...letterhead.value, ...change }
+  saving = notices.attempt(() => outbox.save('letterhead', top))
+  await saving
+  saving = null
+}
+async function takeMark(e: Event) {
+  const field = e.target as HTMLInputElement
+  const file = field.files?.[0]
+  field.value = ''
+  if (!file) return
+  try {
+    await saveTop({ mark: await markPicture(file) })
+  } catch (fault) {
+    notices.show(fault instanceof Error ? fault.message : String(fault), 'error')
+  }
+}
 const weight = ref(false)
 const query = computed(() => {
   const { mass: _mass, ...asked } = units.value
   return new URLSearchParams({
     setup: props.setupId,
     paper: paper.value,
-    ...(shop.value.trim() ? { shop: shop.value.trim().slice(0, 80) } : {}),
     ...(weight.value ? { weight: 'yes' } : {}),
     ...asked,
   }).toString()
@@ -51,11 +94,24 @@ const fileQuery = computed(() =>
         <label class="form-label" for="shop-line">A line at the top</label>
         <input
           id="shop-line"
-          v-model="shop"
+          v-model.trim="line"
           class="form-control"
           maxlength="80"
           placeholder="your name, or the shop’s and where it is"
+          @change="saveTop({ line })"
         />
+        <div class="mark">
+          <img v-if="letterhead?.mark" :src="letterhead.mark" alt="The mark at the top" />
+          <label class="btn btn-plain"
+            >{{ letterhead?.mark ? 'Another mark' : 'A mark beside it' }}
+            <input
+              class="visually-hidden"
+              type="file"
+              accept="image/png,image/jpeg,image/webp"
+              @change="takeMark"
+          /></label>
+          <BButton v-if="letterhead?.mark" variant="plain" @click="saveTop({ mark: null })">No mark</BButton>
+        </div>
       </div>
       <label class="with">
         <input v-model="weight" type="checkbox" class="form-check-input" />
@@ -70,6 +126,7 @@ const fileQuery = computed(() =>
           :href="`${apiBase}/bikes/${bikeId}/card.pdf?${query}`"
           target="_blank"
           rel="noopener"
+          @click="print"
         >
           <IconPrinter aria-hidden="true" /> Card, to print
         </a>
@@ -104,6 +161,23 @@ const fileQuery = computed(() =>
   width: 1.4rem;
   height: 1.4rem;
   flex: none;
+}
+.mark {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+  margin-top: 0.5rem;
+}
+.mark img {
+  max-height: 44px;
+  max-width: 132px;
+  background: #fff;
+  border: 1px solid var(--line);
+}
+.mark label {
+  display: inline-flex;
+  align-items: center;
 }
 .acts {
   display: flex;

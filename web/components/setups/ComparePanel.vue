@@ -5,12 +5,18 @@ import { mainPressureElsewhere } from '#core/lineage/elsewhere'
 import { useUnits } from '../../composables/useUnits.ts'
 import type { ComparedSide } from '../../support/setupSides.ts'
 import EndMark from '../shell/EndMark.vue'
+import FiguresBeside from './FiguresBeside.vue'
 import SideTitle from './SideTitle.vue'
 import SideWords from './SideWords.vue'
 import TwoPegs from './TwoPegs.vue'
 
 /** The chosen setup; beside another one, what differs from there to here. */
-const props = defineProps<{ chosen: ComparedSide; beside: ComparedSide | null }>()
+const props = defineProps<{
+  chosen: ComparedSide
+  beside: ComparedSide | null
+  /** Null: the two are of two bikes, whose figures say nothing of each other. */
+  bikeId: string | null
+}>()
 const { say } = useUnits()
 
 const dials = computed(() => compareDials((props.beside ?? props.chosen).side, props.chosen.side))
@@ -68,6 +74,12 @@ const weather = computed(() => {
   </p>
   <SideWords v-if="beside?.place" :place="beside.place" sign="first" />
   <SideWords v-if="chosen.place" :place="chosen.place" sign="second" />
+  <FiguresBeside
+    v-if="bikeId && beside?.place && chosen.place"
+    :bike-id="bikeId"
+    :first="beside.place"
+    :second="chosen.place"
+  />
 </template>
 
 <style scoped>

@@ -5,6 +5,7 @@ import type { Bike } from '#contract/bike'
 import type { Setup } from '#contract/setup'
 import { adjusterName, roleWords } from '#core/adjusters/words'
 import { applyProfile } from '#core/carry/profile'
+import { ruleShifts, startingRules } from '#core/carry/startingRules'
 import { assumed } from '#core/setup/known'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
@@ -15,7 +16,7 @@ import DialogFrame from '../shell/DialogFrame.vue'
 import EndMark from '../shell/EndMark.vue'
 import TypedPicker from '../shell/TypedPicker.vue'
 
-/** A kept difference laid on a setup: seen dial by dial, saved as a wish. */
+/** A kept difference, or a rule of thumb, laid on a setup: seen dial by dial, saved as a wish. */
 const props = defineProps<{ bike: Bike; base: ComparedSide; setup: Setup }>()
 const open = defineModel<boolean>('open', { required: true })
 const emit = defineEmits<{ made: [setupId: string] }>()
@@ -23,12 +24,31 @@ const garage = useGarage()
 const notices = useNotices()
 const outbox = useOutbox()
 const { positionWords, positionNumber, distanceWords } = useUnits()
-const chosenId = ref(garage.profiles[0]?.id ?? '')
-const profile = computed(() => garage.profiles.find((p) => p.id === chosenId.value) ?? garage.profiles.at(0))
-const options = computed(() => garage.profiles.map((p) => ({ value: p.id, text: p.name })))
-const applied = computed(() =>
-  profile.value ? applyProfile(profile.value.shifts, props.setup, props.base.side.units) : [],
-)
+const chosenId = ref(garage.profiles[0]?.id ?? startingRules[0].key)
+/** Own differences first, then rules of thumb. */
+const all = computed(() => [
+  ...garage.profiles.map((p) => ({
+    id: p.id,
+    name: p.name,
+    text: p.name,
+    words: `Taken from ${p.from}.`,
+    source: `profile “${p.name}”`,
+    own: true,
+    shifts: p.shifts,
+  })),
+  ...startingRules.map((r) => ({
+    id: r.key,
+    name: r.name,
+    text: `${r.name}, a rule of thumb`,
+    words: r.why,
+    source: `rule of thumb “${r.name}”`,
+    own: false,
+    shifts: ruleShifts(r, props.setup, props.base.side.units),
+  })),
+])
+const profile = computed(() => all.value.find((p) => p.id === chosenId.value) ?? all.value[0])
+const options = computed(() => all.value.map((p) => ({ value: p.id, text: p.text })))
+const applied = computed(() => applyProfile(profile.value.shifts, props.setup, props.base.side.units))
 const endWords = { front: 'Front', rear: 'Rear' }
 const rows = computed(() =>
   applied.value.map((a) => {
@@ -54,7 +74,6 @@ const turned = computed(
 const busy = ref(false)
 async function save() {
   const p = profile.value
-  if (!p) return
   const name = `${props.base.words}, ${p.name}`.slice(0, 80)
   const setup: Setup = {
     ...props.setup,
@@ -66,10 +85,10 @@ async function save() {
     name,
     positions: props.setup.positions.map((x) => {
       const to = turned.value.get(x.adjusterId)?.to
-      return to === undefined ? x : { ...x, value: to, known: assumed(`profile “${p.name}”`) }
+      return to === undefined ? x : { ...x, value: to, known: assumed(p.source) }
     }),
     reason: {
-      text: `${props.base.words} with the profile “${p.name}”; a start, not yet ridden`,
+      text: `${props.base.words} with the ${p.source}; a start, not yet ridden`,
       source: 'carried',
       linked: true,
       proposalId: null,
@@ -89,7 +108,7 @@ async function save() {
 }
 async function remove() {
   const p = profile.value
-  if (!p || !(await notices.attempt(() => outbox.remove('profile', p.id)))) return
+  if (!(await notices.attempt(() => outbox.remove('profile', p.id)))) return
   open.value = false
   notices.show(`${p.name} was removed.`, 'done', () => outbox.restore('profile', p.id))
 }
@@ -98,7 +117,7 @@ async function remove() {
 <template>
   <DialogFrame v-model:open="open" :title="`${base.words}, with a profile`">
     <TypedPicker v-model="chosenId" label="Profile" :options="options" />
-    <p v-if="profile" class="small soft">{{ `Taken from ${profile.from}.` }}</p>
+    <p class="small soft">{{ profile.words }}</p>
     <ul class="num">
       <li v-for="r in rows" :key="r.key">
         <EndMark :end="r.end" small />
@@ -107,13 +126,14 @@ async function remove() {
         >
       </li>
     </ul>
+    <p v-if="!rows.length">Nothing of it can be turned from here: no dial it speaks of has been read.</p>
     <p class="caution">
       A start, not proven here: the same clicks do another thing on another unit. Check sag, never go above
       the printed maximum, and try it at low speed in a safe place first.
     </p>
     <div class="acts">
       <BButton variant="primary" :disabled="busy || !turned.size" @click="save">Save it as a start</BButton>
-      <BButton variant="plain" @click="remove">Remove the profile</BButton>
+      <BButton v-if="profile.own" variant="plain" @click="remove">Remove the profile</BButton>
     </div>
   </DialogFrame>
 </template>

@@ -1,0 +1,25 @@
+import { z } from 'zod'
+import { Id } from './common.ts'
+import { EndMetrics } from './recording.ts'
+
+/** What a recording says of one end in a few numbers, of the whole run; as in EndMetrics. */
+export const EndFigures = EndMetrics.pick({
+  rideHeightPct: true,
+  depthP95Pct: true,
+  supportPct: true,
+  smallBumpPct: true,
+  valleyDriftPctPerHit: true,
+  reboundP95MmS: true,
+  diveRisePct: true,
+})
+export type EndFigures = z.infer<typeof EndFigures>
+
+/** The same of a counted run with a recording; null: no sensor at that end. */
+export const RunFigures = z.strictObject({
+  runId: Id,
+  setupId: Id,
+  dayId: Id,
+  front: EndFigures.nullable(),
+  rear: EndFigures.nullable(),
+})
+export type RunFigures = z.infer<typeof RunFigures>
