@@ -8,6 +8,7 @@ import {
   SpringRateAdjuster,
   TurnAdjuster,
 } from './adjuster.ts'
+import { BenchStep } from './bench.ts'
 import { End, Instant, Name, Note } from './common.ts'
 import { Surface } from './day.ts'
 import { Purpose } from './kept.ts'
@@ -72,6 +73,17 @@ export const SetupCard = z.strictObject({
   tyreRearPsi: z.number().min(5).max(60).nullable(),
   geometry: z.string().trim().max(160),
   words: Note,
+  /** What was left out on the bench it came from, or left out of line, and why. */
+  notDone: z
+    .array(
+      z.strictObject({
+        step: BenchStep,
+        state: z.enum(['skipped', 'out']),
+        reason: z.string().trim().max(200),
+      }),
+    )
+    .max(20)
+    .default([]),
   units: z.array(CardUnit).min(1).max(2),
 })
 export type SetupCard = z.infer<typeof SetupCard>

@@ -17,6 +17,7 @@ import { ChartPressure } from './chart.ts'
 import { Rider, RiderCard } from './rider.ts'
 import { Feel, Run } from './run.ts'
 import { Setup } from './setup.ts'
+import { Tent, TentBundle, TentHour, TentNote, TentRider } from './tent.ts'
 import { Trail } from './trail.ts'
 import { SuspensionUnit } from './unit.ts'
 
@@ -88,6 +89,10 @@ export const ShelfItem = z.strictObject({
     'kept',
     'profile',
     'bench',
+    'tent',
+    'tentRider',
+    'tentHour',
+    'tentNote',
     'day',
     'run',
     'recording',
@@ -241,6 +246,38 @@ export const endpoints = {
   putProfile: put('/profiles/:id', Profile, 'Keep a difference of two setups for any base'),
   deleteProfile: remove('/profiles/:id', 'Put a profile away (can be undone)'),
   restoreProfile: restore('/profiles/:id/restore', 'Bring a profile back'),
+  listTents: endpoint({
+    method: 'get',
+    path: '/tents',
+    summary: 'All tents, newest first',
+    params: z.strictObject({}),
+    body: none,
+    reply: z.array(Tent),
+  }),
+  getTent: endpoint({
+    method: 'get',
+    path: '/tents/:id',
+    summary: 'A tent with its riders, its log by the hour and what was decided',
+    params: byId,
+    body: none,
+    reply: TentBundle,
+  }),
+  putTent: put('/tents/:id', Tent, 'Save a tent: date, trail, schedule'),
+  deleteTent: remove('/tents/:id', 'Put a tent away; its riders’ days stay (can be undone)'),
+  restoreTent: restore('/tents/:id/restore', 'Bring a tent back'),
+  putTentRider: put(
+    '/tent-riders/:id',
+    TentRider,
+    'Take a rider’s day into a tent, or say where the rider is',
+  ),
+  deleteTentRider: remove('/tent-riders/:id', 'Take a rider out of a tent; the day stays (can be undone)'),
+  restoreTentRider: restore('/tent-riders/:id/restore', 'Take a rider in again'),
+  putTentHour: put('/tent-hours/:id', TentHour, 'Save a line of the log by the hour'),
+  deleteTentHour: remove('/tent-hours/:id', 'Put a line of the log away (can be undone)'),
+  restoreTentHour: restore('/tent-hours/:id/restore', 'Bring a line of the log back'),
+  putTentNote: put('/tent-notes/:id', TentNote, 'Save what was decided for a rider and is no turn'),
+  deleteTentNote: remove('/tent-notes/:id', 'Put a decision away (can be undone)'),
+  restoreTentNote: restore('/tent-notes/:id/restore', 'Bring a decision back'),
   listDays: endpoint({
     method: 'get',
     path: '/days',

@@ -25,7 +25,7 @@ export const LiveEvent = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('bench'), bench: Bench }),
   z.strictObject({
     type: z.literal('stale'),
-    what: z.enum(['garage', 'days', 'day', 'benches', 'setups', 'letterhead']),
+    what: z.enum(['garage', 'days', 'day', 'benches', 'setups', 'letterhead', 'tents', 'tent']),
     id: Id.nullable(),
   }),
   z.strictObject({

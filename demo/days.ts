@@ -12,7 +12,7 @@ export interface StoryMark {
 
 /** One step of a day as it was lived: a change, or a run. */
 export type Step =
-  | { do: 'change'; to: Record<string, number>; why: string; linked?: boolean }
+  | { do: 'change'; at?: string; to: Record<string, number>; why: string; linked?: boolean }
   | {
       do: 'run'
       at: string
@@ -35,6 +35,8 @@ export interface DayStory {
   bike: string
   trail: string
   conditions: Conditions
+  /** When the start was read off the bike; 08:30 where it does not matter. */
+  readAt?: string
   /** What was read when the settings of the start were found; null: nobody has noted it. */
   foundIn?: { airTempC: number; sagFrontPct?: number; sagRearPct?: number }
   start: Record<string, number>

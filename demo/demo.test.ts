@@ -12,7 +12,37 @@ import { idOf } from './ids.ts'
 import { leverageOf } from '#core/linkage/leverage'
 import { rideFile } from './sensors.ts'
 import { days } from './days.ts'
+import { practiceAt } from './tent/plan.ts'
+import { tentBikes, tentRiders, tentUnits } from './tent/world.ts'
 import { bikes, riders, trails, units } from './world.ts'
+
+describe('the practice of the demo', () => {
+  it('sets only what the parts can do, at any hour it is begun, and everything before its present', () => {
+    const adjusters = new Map(tentUnits.flatMap((u) => u.adjusters.map((a) => [a.id, a] as const)))
+    for (const clock of ['00:30', '03:59', '04:00', '11:49', '23:59']) {
+      const now = new Date(`2026-11-21T${clock}:00`)
+      const { stories, tent, riders: inTent, hours } = practiceAt(now)
+      for (const s of stories) {
+        for (const set of [s.start, ...s.steps.flatMap((x) => (x.do === 'change' ? [x.to] : []))])
+          for (const [name, value] of Object.entries(set))
+            expect(canStandAt(adjusters.get(idOf(name))!, value), `${name} ${value}`).toBe(true)
+        const clocks = [s.readAt!, ...s.steps.map((x) => x.at!)]
+        expect(clocks, s.key).toEqual([...clocks].sort())
+        expect(s.date).toBe(tent.date)
+      }
+      for (const at of [...inTent.map((r) => r.since), ...hours.map((h) => h.at)])
+        expect(Date.parse(at)).toBeLessThanOrEqual(now.getTime())
+    }
+  })
+  it('has six riders: coil and air, two dials and many, one settled, one who has not ridden yet', () => {
+    expect(tentRiders).toHaveLength(6)
+    expect(tentBikes).toHaveLength(6)
+    expect(new Set(tentUnits.map((u) => u.spring))).toEqual(new Set(['air', 'coil']))
+    const { stories } = practiceAt(new Date('2026-11-21T11:49:00'))
+    expect(stories.filter((s) => s.settled)).toHaveLength(1)
+    expect(stories.filter((s) => s.steps.length === 0)).toHaveLength(1)
+  })
+})
 
 describe('the demo world', () => {
   it('fits the contract', () => {

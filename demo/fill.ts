@@ -11,6 +11,7 @@ import { sender } from './send.ts'
 import { rideFile } from './sensors.ts'
 import { baselines, gauges, interruptedBench, services, stock } from './workshop.ts'
 import { days } from './days.ts'
+import { fillTent } from './tent/fill.ts'
 import { fillSeasons } from './seasons/fill.ts'
 import { bikes, riders, trails, units } from './world.ts'
 
@@ -54,6 +55,7 @@ for (const b of bikes) await put(endpoints.putBike, b.id, b)
 for (const t of trails) await put(endpoints.putTrail, t.id, t)
 for (const d of days) await fillDay(put, d, fillSensors)
 await fillSeasons(put)
+await fillTent(put, new Date())
 for (const g of gauges) await put(endpoints.putGauge, g.id, g)
 for (const s of stock) await put(endpoints.putStockItem, s.id, s)
 for (const s of services) await put(endpoints.putService, s.id, s)

@@ -55,13 +55,14 @@ export async function fillDay(
   )
   const { airTempC, altitudeM } = story.conditions
   const dayId = idOf(`day ${story.key}`)
+  const readAt = story.readAt ?? '08:30'
   const instant = (clock: string) => new Date(`${story.date}T${clock}:00`).toISOString()
   let setup: Setup = {
     id: idOf(`${story.key} start`),
     bikeId: bike.id,
     parentId: onBike.get(bike.id) ?? null,
     dayId: null,
-    madeAt: instant('08:30'),
+    madeAt: instant(readAt),
     name: null,
     frontUnitId: bike.frontUnitId,
     rearUnitId: bike.rearUnitId,
@@ -69,7 +70,7 @@ export async function fillDay(
       end: parts.get(idOf(name))!.end,
       adjusterId: idOf(name),
       value,
-      known: readBy({ at: instant('08:30'), airTempC, altitudeM, place: trail.place }),
+      known: readBy({ at: instant(readAt), airTempC, altitudeM, place: trail.place }),
     })),
     reason: { ...noReason, text: 'Read off the bike', source: 'baseline', linked: true },
     foundIn: story.foundIn
@@ -107,15 +108,16 @@ export async function fillDay(
   const runIds = new Map<number, string>()
   for (const [i, step] of story.steps.entries()) {
     if (step.do === 'change') {
+      const turnedAt = step.at ?? '09:30'
       const to = new Map(Object.entries(step.to).map(([name, value]) => [idOf(name), value]))
       setup = {
         ...setup,
         id: idOf(`${story.key} setup ${i}`),
         parentId: setup.id,
         dayId,
-        madeAt: instant('09:30'),
+        madeAt: instant(turnedAt),
         positions: withTurns(setup.positions, to, parts, {
-          at: instant('09:30'),
+          at: instant(turnedAt),
           airTempC,
           altitudeM,
           place: trail.place,

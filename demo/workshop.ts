@@ -99,7 +99,7 @@ export const baselines = Baseline.array().parse([
     positions: [
       { end: 'front', adjusterId: idOf('ilka fork psi'), value: 76 },
       { end: 'front', adjusterId: idOf('ilka fork lsc'), value: 10 },
-      { end: 'rear', adjusterId: idOf('ilka shock rebound'), value: 7 },
+      { end: 'rear', adjusterId: idOf('ilka shock rebound'), value: 10 },
     ],
     notHere: [{ end: 'front', role: 'high-speed-compression', says: '3 from open' }],
     score: { value: 71, style: 'calm' },

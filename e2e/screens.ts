@@ -24,6 +24,10 @@ export const inDemo: Record<Screen, { address: string; ready: (page: Page) => Pr
     address: `/bench/${idOf('joren bike')}?step=sag-rear`,
     ready: (p) => p.getByText('Check this again').waitFor(),
   },
+  tent: {
+    address: `/tent/${idOf('tent practice')}`,
+    ready: (p) => p.getByText('all as it started').first().waitFor(),
+  },
   day: { address: day, ready: proposed },
   logger: {
     address: `${day}/logger`,

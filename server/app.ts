@@ -16,6 +16,7 @@ import { garageRoutes } from './routes/garage.ts'
 import { loggerRoutes } from './routes/loggers.ts'
 import { printRoutes } from './routes/print.ts'
 import { recordingRoutes } from './routes/recordings.ts'
+import { tentRoutes } from './routes/tents.ts'
 import { setupRoutes } from './routes/setups.ts'
 import { workshopRoutes } from './routes/workshop.ts'
 import { PerRecord } from './services/recordings/reading.ts'
@@ -46,6 +47,7 @@ export function buildApp(deps: Deps): Hono {
   api.route('/', recordingRoutes(deps, perRecord))
   api.route('/', workshopRoutes(deps))
   api.route('/', setupRoutes(deps))
+  api.route('/', tentRoutes(deps))
   api.route('/', printRoutes(deps))
   api.route('/', eventRoutes(deps))
   api.route('/', loggerRoutes(deps))

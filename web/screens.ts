@@ -8,6 +8,7 @@ export const screens = {
   garage: '/garage',
   setups: '/setups/:bikeId?',
   bench: '/bench/:bikeId',
+  tent: '/tent/:id',
   day: '/days/:id',
   logger: '/days/:id/logger',
   trace: '/days/:id/trace/:runId',

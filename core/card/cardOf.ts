@@ -1,3 +1,4 @@
+import type { Bench } from '#contract/bench'
 import type { Bike } from '#contract/bike'
 import type { CardDial, SetupCard } from '#contract/card'
 import type { SuspensionUnit } from '#contract/unit'
@@ -8,6 +9,7 @@ import type { KnownPlace } from '../lineage/facts.ts'
  * A place as a card to hand on.
  *
  * @param units        of the setup
+ * @param bench        it ended; null: it was found on the trail
  * @param ridingMassKg only where the rider wants it on paper
  */
 export function cardOf(
@@ -16,6 +18,7 @@ export function cardOf(
   riderName: string,
   units: readonly SuspensionUnit[],
   name: string,
+  bench: Pick<Bench, 'steps'> | null,
   ridingMassKg: number | null = null,
 ): SetupCard {
   const { setup, kept, rides } = place
@@ -49,6 +52,9 @@ export function cardOf(
     tyreRearPsi: kept?.tyreRearPsi ?? (rides.length ? ride.tyreRearPsi : null),
     geometry: kept?.geometry ?? '',
     words: kept?.words ?? '',
+    notDone: (bench?.steps ?? []).flatMap(({ step, state, reason }) =>
+      state === 'done' ? [] : [{ step, state, reason }],
+    ),
     units: [...units]
       .sort((a, b) => a.end.localeCompare(b.end))
       .map((u) => ({

@@ -12,6 +12,7 @@ import type { ImportMapping, Recording } from '#contract/recording'
 import type { Rider } from '#contract/rider'
 import type { Feel, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
+import type { Tent, TentHour, TentNote, TentRider } from '#contract/tent'
 import type { Trail } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
 
@@ -247,3 +248,45 @@ export const mappings = sqliteTable('mappings', {
   fingerprint: text('fingerprint').primaryKey(),
   body: text('body', { mode: 'json' }).$type<ImportMapping>().notNull(),
 })
+
+export const tents = sqliteTable('tents', {
+  id: text('id').primaryKey(),
+  ...editable,
+  date: text('date').notNull(),
+  body: text('body', { mode: 'json' }).$type<Tent>().notNull(),
+})
+
+const inTent = {
+  id: text('id').primaryKey(),
+  ...editable,
+  tentId: text('tent_id')
+    .notNull()
+    .references(() => tents.id),
+}
+
+/** Goes by the id of the day. */
+export const tentRiders = sqliteTable(
+  'tent_riders',
+  { ...inTent, body: text('body', { mode: 'json' }).$type<TentRider>().notNull() },
+  (t) => [index('tent_riders_by_tent').on(t.tentId)],
+)
+
+export const tentHours = sqliteTable(
+  'tent_hours',
+  {
+    ...inTent,
+    at: text('at').notNull(),
+    body: text('body', { mode: 'json' }).$type<TentHour>().notNull(),
+  },
+  (t) => [index('tent_hours_by_tent').on(t.tentId, t.at)],
+)
+
+export const tentNotes = sqliteTable(
+  'tent_notes',
+  {
+    ...inTent,
+    at: text('at').notNull(),
+    body: text('body', { mode: 'json' }).$type<TentNote>().notNull(),
+  },
+  (t) => [index('tent_notes_by_tent').on(t.tentId, t.at)],
+)

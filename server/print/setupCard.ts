@@ -3,6 +3,7 @@ import type { Adjuster } from '#contract/adjuster'
 import type { CardDial, CardUnit, SetupCard } from '#contract/card'
 import type { End } from '#contract/common'
 import type { Letterhead } from '#contract/letterhead'
+import { stepWords } from '#core/bench/stepWords'
 import { countBaseWords } from '#core/adjusters/count'
 import { adjusterRange } from '#core/adjusters/range'
 import { adjusterName, familyOf, positionWords, toolWord } from '#core/adjusters/words'
@@ -86,6 +87,8 @@ export function setupCard(card: SetupCard, look: CardLook): TDocumentDefinitions
     card.geometry && `Geometry: ${card.geometry}`,
     card.ridingMassKg !== null && `Riding weight ${say('mass', card.ridingMassKg, choice)}`,
     card.by && `Set up by ${card.by}, ${card.madeAt.slice(0, 10)}`,
+    card.notDone.length > 0 &&
+      `Not done: ${card.notDone.map((s) => [stepWords[s.step].toLowerCase(), s.reason].filter(Boolean).join(', ')).join('; ')}`,
     card.words && `“${card.words}”`,
   ].filter((x): x is string => typeof x === 'string' && x !== '')
   const head: Content[] = [

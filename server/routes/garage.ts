@@ -1,5 +1,6 @@
 import { Hono } from 'hono'
 import { endpoints } from '#contract/endpoints'
+import type { LiveEvent } from '#contract/live'
 import type { Deps } from '../deps.ts'
 import { bikes, trails, units } from '../db/schema.ts'
 import { mount } from '../mount.ts'
@@ -70,15 +71,18 @@ type Removal = typeof endpoints.deleteRider
 type Restoral = typeof endpoints.restoreRider
 type Removing = Pick<Deps, 'store' | 'now' | 'events'>
 
-/** Removing and bringing back, alike for every kind of record. */
+type StaleThing = Extract<LiveEvent, { type: 'stale' }>['what']
+
+/** Removing and bringing back, alike for every kind of record. @param stale what has to be read again afterwards */
 export function mountPutAway(
   app: Hono,
   deps: Removing,
   kinds: readonly (readonly [Removal, Restoral, SoftTable])[],
+  stale: readonly StaleThing[] = ['garage'],
 ): void {
   for (const [remove, restore, table] of kinds) {
-    mountRemoval(app, deps, remove, table, deps.now)
-    mountRemoval(app, deps, restore, table, () => null)
+    mountRemoval(app, deps, remove, table, deps.now, stale)
+    mountRemoval(app, deps, restore, table, () => null, stale)
   }
 }
 
@@ -88,10 +92,11 @@ function mountRemoval(
   endpoint: Removal | Restoral,
   table: SoftTable,
   at: () => string | null,
+  stale: readonly StaleThing[] = ['garage'],
 ): void {
   mount(app, endpoint, async ({ params }) => {
     await store.writes.run(() => setDeleted(store, table, params.id, at()))
-    events.emit({ type: 'stale', what: 'garage', id: null })
+    for (const what of stale) events.emit({ type: 'stale', what, id: null })
     return {}
   })
 }

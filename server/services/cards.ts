@@ -9,6 +9,7 @@ import type { Store } from '../db/open.ts'
 import { bikes, riders } from '../db/schema.ts'
 import { Refusal } from '../refusal.ts'
 import { readBikeSetups } from './bikeSetups.ts'
+import { listBenches } from './workshop.ts'
 
 /**
  * A setup of a bike as a card.
@@ -41,5 +42,8 @@ export async function readCard(
   const name = place.name ?? (place.rides.length ? place.rides[0].trailName : 'Where it stands')
   const mass = withWeight && rider.bodyMassKg !== null ? ridingMassKg(rider) : null
   // The setup that was asked for, also where the place was come back to later.
-  return cardOf({ ...place, setup }, bike.body, rider.name, units, name, mass)
+  const ended = (await listBenches(store, bikeId)).find(
+    (b) => b.finishedSetupId !== null && place.setupIds.includes(b.finishedSetupId),
+  )
+  return cardOf({ ...place, setup }, bike.body, rider.name, units, name, ended ?? null, mass)
 }

@@ -15,6 +15,10 @@ import {
   services,
   setups,
   stock,
+  tentHours,
+  tentNotes,
+  tentRiders,
+  tents,
   trails,
   units,
 } from '../db/schema.ts'
@@ -73,6 +77,24 @@ export async function readShelf({ db }: Store): Promise<ShelfItem[]> {
     put('profile', p.id, p.body.name, p.body.from, p.deletedAt)
   for (const b of await db.select().from(benches).where(isNotNull(benches.deletedAt)))
     put('bench', b.id, b.startedAt.slice(0, 10), bikeName(b.bikeId), b.deletedAt)
+  const tentNames = new Map(
+    (await db.select({ id: tents.id, body: tents.body }).from(tents)).map((t) => [t.id, t.body.name]),
+  )
+  const inTent = (id: string) => `in ${tentNames.get(id) ?? '?'}`
+  for (const t of await db.select().from(tents).where(isNotNull(tents.deletedAt)))
+    put('tent', t.id, t.body.name, t.date, t.deletedAt)
+  for (const r of await db.select().from(tentRiders).where(isNotNull(tentRiders.deletedAt)))
+    put(
+      'tentRider',
+      r.id,
+      `number ${r.body.number}, ${dayName.get(r.id) ?? '?'}`,
+      inTent(r.tentId),
+      r.deletedAt,
+    )
+  for (const h of await db.select().from(tentHours).where(isNotNull(tentHours.deletedAt)))
+    put('tentHour', h.id, h.at.slice(0, 16).replace('T', ' '), inTent(h.tentId), h.deletedAt)
+  for (const n of await db.select().from(tentNotes).where(isNotNull(tentNotes.deletedAt)))
+    put('tentNote', n.id, n.body.text || n.body.kind, inTent(n.tentId), n.deletedAt)
   for (const d of await db.select().from(days).where(isNotNull(days.deletedAt)))
     put('day', d.id, dayName.get(d.id) ?? d.date, bikeName(d.bikeId), d.deletedAt)
   for (const r of await db.select().from(runs).where(isNotNull(runs.deletedAt)))

@@ -5,6 +5,7 @@ import { SetupCard } from '#contract/card'
 import { letterheadId } from '#contract/letterhead'
 import type { SuspensionUnit } from '#contract/unit'
 import { dictionary, openCode } from '#core/card/code'
+import { benchOn } from '#core/test/dayBuilder'
 import { startApp } from './harness.ts'
 import { drawPdf } from '../../e2e/pdfPicture.ts'
 import { makeSetup, makeUnit, startStory } from './story.ts'
@@ -134,6 +135,30 @@ describe('the setup card', () => {
     expect(then.text.replaceAll(/\s/g, '')).toContain('ŁucjaŻółć')
     const [now] = await drawPdf((await t.get(`/bikes/${s.bike.id}/card.pdf`)).body)
     expect(now.text).toContain('91 psi')
+    t.store.close()
+  })
+  it('says what was left out on the bench it came from, and why', async () => {
+    const { t, s } = await fullBike()
+    const at = '2031-04-02T09:00:00.000Z'
+    const bench = benchOn({
+      id: '03a21259-5d75-71e8-8587-e53156d25a84',
+      version: 0,
+      bikeId: s.bike.id,
+      positions: [],
+      finishedSetupId: s.setup.id,
+      steps: [
+        { step: 'prepare', state: 'done', at, reason: '', basis: {} },
+        { step: 'rebound', state: 'skipped', at, reason: 'no time before the start', basis: {} },
+        { step: 'sag-front', state: 'out', at, reason: '', basis: {} },
+      ],
+    })
+    expect((await t.put(`/benches/${bench.id}`, bench)).status).toBe(200)
+    const [page] = await drawPdf((await t.get(`/bikes/${s.bike.id}/card.pdf`)).body, 200)
+    expect(page.text).toContain('Not done: rebound, no time before the start; sag, front')
+    expect(readOff(page).notDone.map((x) => [x.step, x.state])).toEqual([
+      ['rebound', 'skipped'],
+      ['sag-front', 'out'],
+    ])
     t.store.close()
   })
   it('refuses another bike’s setup, an unknown bike, a paper and a unit nobody has', async () => {

@@ -30,7 +30,7 @@ async function renewed(t: TestApp): Promise<DayBundle> {
   throw new Error('the figures were never made again')
 }
 
-describe.each(['0000', '0001', '0002'])('a data file of shape %s', (shape) => {
+describe.each(['0000', '0001', '0002', '0004'])('a data file of shape %s', (shape) => {
   it('opens with its day, its feel and its recording', async () => {
     const t = await opened(shape)
     const { status, body } = await dayOf(t)
@@ -116,6 +116,21 @@ describe('figures of an older core', () => {
       code: 'recording.no-figures',
     })
     expect((await t.get(`/recordings/${row.id}/original`)).status).toBe(200)
+    t.store.close()
+  })
+})
+
+describe('a data file of shape 0004, from before the shelf said whose a piece is', () => {
+  it('says of none that it is anybody’s, lent, or counted otherwise', async () => {
+    const t = await opened('0004')
+    const garage = Garage.parse((await t.get('/garage')).body)
+    expect(garage.stock.map((s) => [s.name, s.ownerId, s.out])).toEqual([['as it was', null, []]])
+    expect(garage.units.length).toBeGreaterThan(0)
+    for (const u of garage.units) expect([u.ownerId, u.loan]).toEqual([null, null])
+    expect(garage.baselines.map((b) => [b.countedFrom, b.notHere, b.score])).toEqual([[null, [], null]])
+    // As it was read it can be saved: nothing is missing that the page would have to make up.
+    const [spring] = garage.stock
+    expect((await t.put(`/stock/${spring.id}`, { ...spring, count: 2 })).status).toBe(200)
     t.store.close()
   })
 })

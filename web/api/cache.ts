@@ -65,6 +65,8 @@ export const reads = {
   benches: (bikeId: string) => whole(['benches', bikeId], endpoints.listBenches, { id: bikeId }),
   setups: (bikeId: string) => whole(['setups', bikeId], endpoints.getBikeSetups, { id: bikeId }),
   figures: (bikeId: string) => whole(['figures', bikeId], endpoints.getBikeFigures, { id: bikeId }),
+  tents: () => whole(['tents'], endpoints.listTents, {}),
+  tent: (id: string) => whole(['tent', id], endpoints.getTent, { id }),
   letterhead: () => whole(['letterhead'], endpoints.getLetterhead, {}),
   shelf: () => whole(['shelf'], endpoints.getShelf, {}),
 }

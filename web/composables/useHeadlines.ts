@@ -1,7 +1,10 @@
 import { onScopeDispose, shallowRef, watch, type Ref, type ShallowRef } from 'vue'
 import type { DayBundle } from '#contract/endpoints'
+import type { Proposal } from '#contract/proposal'
 import { cache, reads } from '../api/cache.ts'
 import { judgeOnce } from '../stores/day/judge.ts'
+import { overlayDay } from '../api/overlay.ts'
+import { useOutbox } from '../stores/outbox.ts'
 import { judgedOf } from '../support/judged.ts'
 import { useUnits } from './useUnits.ts'
 
@@ -9,6 +12,7 @@ export interface Headline {
   day: DayBundle
   /** What is next on it; null while it is worked out. */
   next: string | null
+  proposal: Proposal | null
 }
 
 /**
@@ -19,6 +23,7 @@ export interface Headline {
  */
 export function useHeadlines(ids: Ref<readonly string[]>): ShallowRef<ReadonlyMap<string, Headline>> {
   const { units } = useUnits()
+  const outbox = useOutbox()
   const said = shallowRef<ReadonlyMap<string, Headline>>(new Map())
   /** What each headline rests on. */
   const restsOn = new Map<string, string>()
@@ -28,15 +33,16 @@ export function useHeadlines(ids: Ref<readonly string[]>): ShallowRef<ReadonlyMa
   const tell = (id: string, h: Headline) => (said.value = new Map(said.value).set(id, h))
 
   async function one(id: string): Promise<void> {
-    const day = await cache.fetchQuery(reads.day(id))
+    // What waits in this browser counts: without signal it is all there is to go by.
+    const day = overlayDay(await cache.fetchQuery(reads.day(id)), outbox.letters)
     const before = said.value.get(id)
-    if (before?.day !== day) tell(id, { day, next: before?.next ?? null })
+    if (before?.day !== day) tell(id, { day, next: before?.next ?? null, proposal: before?.proposal ?? null })
     const earlier = day.day.judgedAlone ? [] : await cache.fetchQuery(reads.earlier(id)).catch(() => [])
     const basis = [day, ...earlier].map((b) => judgedOf(b, units.value)).join()
     if (gone || restsOn.get(id) === basis) return
     const { proposal } = await judgeOnce(day, earlier, units.value)
     restsOn.set(id, basis)
-    tell(id, { day, next: proposal.headline })
+    tell(id, { day, next: proposal.headline, proposal })
   }
   async function run(): Promise<void> {
     wanted = true
@@ -52,7 +58,7 @@ export function useHeadlines(ids: Ref<readonly string[]>): ShallowRef<ReadonlyMa
     }
     running = false
   }
-  watch([() => ids.value.join(), units], () => void run(), { immediate: true })
+  watch([() => ids.value.join(), units, () => outbox.letters], () => void run(), { immediate: true })
   const stop = cache.getQueryCache().subscribe((e) => {
     if (e.type !== 'updated' || (e.action.type !== 'success' && e.action.type !== 'invalidate')) return
     const [what, id] = e.query.queryKey as [string, string]

@@ -506,14 +506,6 @@ kbd {
   color: inherit;
   opacity: 0.85;
 }
-.bar-btn {
-  color: inherit;
-  border: 1px solid rgb(255 255 255 / 45%);
-}
-.bar-btn:hover {
-  background: rgb(255 255 255 / 12%);
-  color: inherit;
-}
 .arrived {
   position: sticky;
   bottom: 0.4rem;

@@ -246,10 +246,6 @@ usePageTitle(() => (b.value ? `Logger, ${b.value.rider.name}, ${dayWords(b.value
   padding: 0.3rem 0;
   border-bottom: 1px solid var(--line);
 }
-.bar-btn {
-  color: inherit;
-  border: 1px solid rgb(255 255 255 / 45%);
-}
 @media (max-width: 900px) {
   .two {
     grid-template-columns: 1fr;

@@ -21,10 +21,11 @@ import { useGarage } from '../stores/garage.ts'
 import { useOutbox } from '../stores/outbox.ts'
 import { useNotices } from '../stores/notices.ts'
 import { reminderWords } from '../support/benchWords.ts'
-import { localToday } from '../support/dates.ts'
+import { localToday, shortDayWords } from '../support/dates.ts'
 
 // Dialogs are fetched when they are asked for: the page itself must be there at once.
 const NewDayForm = defineAsyncComponent(() => import('../components/today/NewDayForm.vue'))
+const TentForm = defineAsyncComponent(() => import('../components/tent/TentForm.vue'))
 const ServiceForm = defineAsyncComponent(() => import('../components/garage/ServiceForm.vue'))
 
 const garage = useGarage()
@@ -70,6 +71,12 @@ const rows = computed(() => [...ofToday.value, ...fromBefore.value])
 const headlines = useHeadlines(computed(() => rows.value.map((d) => d.id)))
 const rest = computed(() => days.value.filter((d) => !rows.value.includes(d)))
 
+const { data: allTents } = useQuery({ ...reads.tents(), shallow: true }, cache)
+/** Of today first, then the latest before. */
+const tents = computed(() =>
+  (allTents.value ?? []).filter((t) => t.date === today || t === allTents.value?.[0]),
+)
+const tentOpen = ref(false)
 const { remindersOf } = useReminders()
 /** The latest day of a bike that is still open tells where and in what weather the next ride is. */
 const due = computed(() =>
@@ -126,7 +133,17 @@ async function tryDemo() {
   <div class="page">
     <div class="page-head">
       <h1>Where was I, and what next</h1>
-      <BButton v-if="ready" variant="primary" @click="newDay">New trail day</BButton>
+      <span v-if="ready" class="ways">
+        <RouterLink
+          v-for="t in tents"
+          :key="t.id"
+          class="btn btn-plain"
+          :to="{ name: 'tent', params: { id: t.id } }"
+          >{{ `Tent: ${t.name}${t.date === today ? '' : `, ${shortDayWords(t.date)}`}` }}</RouterLink
+        >
+        <BButton variant="plain" @click="tentOpen = true">New tent</BButton>
+        <BButton variant="primary" @click="newDay">New trail day</BButton>
+      </span>
     </div>
     <p v-if="trying" role="status">The invented rider is on the way …</p>
     <FirstSteps v-if="loaded && !ready" @demo="tryDemo" @bring="bringOpen = true" />
@@ -172,6 +189,12 @@ async function tryDemo() {
       <h2 id="days-title" class="list-title">Earlier days</h2>
       <EarlierList :days="rest" @remove="remove" />
     </section>
+    <TentForm
+      v-if="tentOpen"
+      v-model:open="tentOpen"
+      :editing="null"
+      @saved="(t) => router.push({ name: 'tent', params: { id: t.id } })"
+    />
     <BringIn v-model:open="bringOpen" />
     <NewDayForm v-if="newAsked" v-model:open="newOpen" :bike-id="newBikeId" />
     <ServiceForm
@@ -185,6 +208,11 @@ async function tryDemo() {
 </template>
 
 <style scoped>
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
 .list-title {
   margin: 1.5rem 0 0.3rem;
 }

@@ -248,10 +248,6 @@ li {
   border-bottom: 1px solid var(--line);
   padding: 0.35rem 0;
 }
-.bar-btn {
-  color: inherit;
-  border: 1px solid rgb(255 255 255 / 45%);
-}
 @media (max-width: 1000px) {
   .three {
     grid-template-columns: 1fr;

@@ -1,6 +1,5 @@
 import type { BaselineSource } from '#contract/baseline'
 import type {
-  BenchStep,
   Effort,
   EqualiseSchool,
   OrderSchool,
@@ -16,19 +15,6 @@ import type { FactChange, StepState } from '#core/bench/states'
 import type { Reminder } from '#core/care/reminders'
 import { say, sayDifference, type UnitChoice } from '#core/units/choice'
 
-export const stepWords: Record<BenchStep, string> = {
-  who: 'Rider and bike',
-  prepare: 'Prepare',
-  start: 'Start pressure or spring',
-  equalise: 'Equalise',
-  'sag-rear': 'Sag, rear',
-  'sag-front': 'Sag, front',
-  'sag-both': 'Sag, both together',
-  rebound: 'Rebound',
-  compression: 'Compression',
-  'end-of-stroke': 'End of the stroke',
-  save: 'Name and save',
-}
 export const postureWords: Record<Posture, string> = { seated: 'seated', ready: 'standing ready' }
 export const methodWords: Record<SagMethod, string> = {
   ring: 'ring on the shaft',

@@ -26,7 +26,7 @@ const [place] = knownPlaces(
 )
 const bike = { name: '150 mm bike', rearWheelTravelMm: 147 }
 const card: SetupCard = {
-  ...cardOf(place, bike, 'Łucja', [shock, fork], 'Wet roots'),
+  ...cardOf(place, bike, 'Łucja', [shock, fork], 'Wet roots', null),
   madeAt: '2026-10-10T12:00:00.000Z',
   words: 'Grips “at last”.',
 }

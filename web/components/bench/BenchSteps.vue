@@ -2,7 +2,7 @@
 import { nextTick, ref, watch } from 'vue'
 import type { BenchStep } from '#contract/bench'
 import type { StepState } from '#core/bench/states'
-import { stepWords } from '../../support/benchWords.ts'
+import { stepWords } from '#core/bench/stepWords'
 
 /** The steps as posts along a path: filled = done, hollow = open, torn = stale, crossed = skipped. */
 const props = defineProps<{ states: readonly StepState[]; at: BenchStep }>()

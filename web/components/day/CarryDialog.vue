@@ -57,8 +57,11 @@ watch(
   open,
   async (is) => {
     if (!is) return
-    await notices.attempt(() => garage.load())
     form.value = blank()
+    const before = JSON.stringify(form.value)
+    await notices.attempt(() => garage.load())
+    // What was typed meanwhile stays.
+    if (JSON.stringify(form.value) === before) form.value = blank()
   },
   { immediate: true },
 )

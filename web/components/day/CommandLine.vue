@@ -1,18 +1,12 @@
 <script setup lang="ts">
 import { computed, useTemplateRef, watch } from 'vue'
 import { completions } from '#core/command/complete'
-import { parseCommand, type Command } from '#core/command/parse'
-import { nearestReadings } from '#core/command/readings'
-import { turnSign } from '#core/adjusters/words'
-import { bigMoveWords, isBigMove } from '#core/setup/bigMove'
-import type { Move } from '#core/setup/diff'
+import { useCommand } from '../../composables/useCommand.ts'
 import { useCommandText } from '../../composables/useCommandText.ts'
-import { useUnits } from '../../composables/useUnits.ts'
 import { useDay } from '../../stores/day.ts'
 import type { Done } from '../../stores/day/turns.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
-import { wayBack } from '../../support/goBack.ts'
 import { vRoving } from '../../support/roving.ts'
 import DialogFrame from '../shell/DialogFrame.vue'
 
@@ -23,7 +17,6 @@ const emit = defineEmits<{ done: [done: Done]; undo: [] }>()
 const day = useDay()
 const garage = useGarage()
 const notices = useNotices()
-const { moveWords, units } = useUnits()
 /** What was typed stays until it is done: Escape, a look at the rail, and it is still there. */
 const { line, asked } = useCommandText(() => day.bundle?.day.id ?? '')
 const box = useTemplateRef<HTMLInputElement>('box')
@@ -38,51 +31,7 @@ watch(
   },
   { immediate: true },
 )
-const people = computed(() => {
-  const rider = day.bundle?.rider.name ?? ''
-  return { rider, others: garage.riders.map((r) => r.name).filter((n) => n !== rider) }
-})
-const turnWords = (m: Move) => `${moveWords(m)} ${turnSign(m.adjuster, m.from, m.to) ?? ''}`.trim()
-const parsed = computed(() => {
-  try {
-    return { command: parseCommand(line.value, day.space, day.positions, people.value), fault: null }
-  } catch (e) {
-    return { command: null, fault: e instanceof Error ? e.message : String(e) }
-  }
-})
-/** The settings of an earlier run that a line asks for, with the turns to them. */
-const goingBack = computed(() => {
-  const c = parsed.value.command
-  const b = day.bundle
-  const now = day.currentSetup
-  if (c?.kind !== 'back-to' || !b || !now) return null
-  return wayBack(b, now, c.run)
-})
-/** The same where it can be gone. */
-const way = computed(() => (goingBack.value && !('fault' in goingBack.value) ? goingBack.value : null))
-const fault = computed(
-  () => parsed.value.fault ?? (goingBack.value && 'fault' in goingBack.value ? goingBack.value.fault : null),
-)
-const wordsOf = (c: Command): string[] => {
-  if (c.kind === 'back-to')
-    return way.value ? [`Back to run ${way.value.number}:`, ...way.value.moves.map(turnWords)] : []
-  return c.kind === 'undo'
-    ? [
-        day.undo
-          ? `Undo: ${day.undo.moves.map((m) => moveWords(m)).join('; ')}`
-          : 'There is no change of today to undo.',
-      ]
-    : c.moves.map(turnWords)
-}
-const preview = computed(() => (parsed.value.command ? wordsOf(parsed.value.command) : []))
-const readings = computed(() =>
-  parsed.value.command
-    ? []
-    : nearestReadings(line.value, day.space, day.positions, people.value).map((r) => ({
-        line: r.line,
-        words: wordsOf(r.command).join('; '),
-      })),
-)
+const { preview, fault, readings, slipWords, ready, act } = useCommand(line, asked)
 const hints = computed(() => completions(line.value, day.space).slice(0, 6))
 function complete(word: string) {
   line.value = line.value.replace(/\S*$/, word) + ' '
@@ -97,29 +46,15 @@ const tab = (e: KeyboardEvent) => {
   e.preventDefault()
   complete(hints.value[0])
 }
-const slips = computed(() => {
-  const c = parsed.value.command
-  return c?.kind === 'change' ? c.moves.filter(isBigMove) : []
-})
 async function submit() {
-  const c = parsed.value.command
-  if (!c || fault.value) return
-  if (slips.value.length > 0 && asked.value !== line.value) {
-    asked.value = line.value
-    return
-  }
-  const ok = await notices.attempt(async () => {
-    if (c.kind === 'undo') emit('undo')
-    else if (c.kind === 'back-to') {
-      if (way.value) emit('done', await day.backTo(way.value.setup.id, `Back to run ${way.value.number}`))
-    } else {
-      for (const m of c.moves) day.choose(m.adjuster.id, m.to)
-      emit('done', await day.applyPending(`typed: ${line.value}`, c.moves.length > 1))
-    }
+  await notices.attempt(async () => {
+    const done = await act()
+    if (done === null) return
+    if (done === 'undo') emit('undo')
+    else emit('done', done)
+    line.value = ''
+    open.value = false
   })
-  if (!ok) return
-  line.value = ''
-  open.value = false
 }
 </script>
 
@@ -149,14 +84,8 @@ async function submit() {
       <div v-if="readings.length" v-roving class="readings" role="group" aria-label="Did you mean">
         <button v-for="r in readings" :key="r.line" type="button" @click="take(r.line)">{{ r.words }}</button>
       </div>
-      <template v-if="asked === line">
-        <p v-for="m in slips" :key="m.adjuster.id" class="caution" role="alert">
-          {{ bigMoveWords(m, units) }}
-        </p>
-      </template>
-      <BButton type="submit" variant="primary" :disabled="!parsed.command || fault !== null"
-        >Done, it is on</BButton
-      >
+      <p v-for="w in slipWords" :key="w" class="caution" role="alert">{{ w }}</p>
+      <BButton type="submit" variant="primary" :disabled="!ready">Done, it is on</BButton>
       <p class="soft small">
         Say it as you would at the trailhead: <code>slow the shock down one</code> ·
         <code>fork +2 psi</code> · <code>lsc 9</code> · <code>shock lever firm</code> · <code>undo</code> ·

@@ -1,0 +1,94 @@
+import type { Mark } from '#contract/run'
+import type { TentNoteKind, Whereabouts } from '#contract/tent'
+import { feelOfCode } from './feelCodes.ts'
+
+/** How a run was, as far as a line says it. */
+export interface LineFeel {
+  rating: number | null
+  marks: Pick<Mark, 'word' | 'end'>[]
+  /** Against the run before it. */
+  verdict: -1 | 0 | 1 | null
+}
+
+export type LineEntry =
+  /** A number alone: who is spoken of from now on. */
+  | { kind: 'who' }
+  /** The rider has come in: a run is logged, with what is said of it. */
+  | { kind: 'in'; feel: LineFeel }
+  | { kind: 'feel'; feel: LineFeel }
+  | { kind: 'whereabouts'; to: Exclude<Whereabouts, 'settled'> }
+  | { kind: 'note'; note: TentNoteKind; text: string }
+  /** Everything else: for the command line of that rider’s day. */
+  | { kind: 'change'; line: string }
+
+/** What a line in the tent says, and of whom. */
+export interface TentLine {
+  /** null: of whoever is chosen. */
+  number: number | null
+  entry: LineEntry
+}
+
+const verdicts: Record<string, LineFeel['verdict']> = {
+  better: 1,
+  b: 1,
+  same: 0,
+  s: 0,
+  worse: -1,
+  w: -1,
+}
+const places: Record<string, Extract<LineEntry, { kind: 'whereabouts' }>['to']> = {
+  out: 'out',
+  here: 'here',
+  rest: 'resting',
+  resting: 'resting',
+}
+const noteWords: [RegExp, TentNoteKind][] = [
+  [/^(?:leave|left) (?:it )?alone\b[,:]?\s*/i, 'left-alone'],
+  [/^alone\b[,:]?\s*/i, 'left-alone'],
+  [/^(?:later|after the next run)\b[,:]?\s*/i, 'later'],
+  [/^no time\b[,:]?\s*/i, 'no-time'],
+]
+
+/** Ratings, verdicts and two-letter words, in any order; null where one word is none of them. */
+function feelOf(words: readonly string[]): LineFeel | null {
+  const feel: LineFeel = { rating: null, marks: [], verdict: null }
+  for (const w of words) {
+    const rating = /^(?:10|[1-9])(?:[.,]5)?$/.test(w) ? Number(w.replace(',', '.')) : null
+    const mark = feelOfCode(w)
+    if (rating !== null && rating <= 10 && feel.rating === null) feel.rating = rating
+    else if (w in verdicts && feel.verdict === null) feel.verdict = verdicts[w]
+    else if (mark) feel.marks.push(mark)
+    else return null
+  }
+  return feel
+}
+
+/**
+ * Reads a line of the tent: a rider's number, then what is done, said or decided. "3 in 6.5 rki" · "2 shock reb slower 1" ·
+ * "4 out" · "1 leave alone, rode it twice" · "5 later fork +2" · "3 7 better".
+ *
+ * @param numbers of the riders in the tent
+ * @returns null for an empty line
+ */
+export function parseTentLine(text: string, numbers: readonly number[]): TentLine | null {
+  const line = text.trim()
+  if (line === '') return null
+  const [, first = '', after = ''] = /^(\d{1,2})(?:\s+(.*))?$/.exec(line) ?? []
+  const named = first !== '' && numbers.includes(Number(first))
+  const number = named ? Number(first) : null
+  const rest = named ? after.trim() : line
+  if (rest === '') return { number, entry: { kind: 'who' } }
+  for (const [start, note] of noteWords)
+    if (start.test(rest))
+      return { number, entry: { kind: 'note', note, text: rest.replace(start, '').trim() } }
+  const words = rest.toLowerCase().split(/\s+/)
+  const to = words.length === 1 ? places[words[0]] : undefined
+  if (to) return { number, entry: { kind: 'whereabouts', to } }
+  if (words[0] === 'in') {
+    const feel = feelOf(words.slice(1))
+    if (feel) return { number, entry: { kind: 'in', feel } }
+  }
+  const feel = feelOf(words)
+  if (feel) return { number, entry: { kind: 'feel', feel } }
+  return { number, entry: { kind: 'change', line: rest } }
+}

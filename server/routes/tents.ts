@@ -1,0 +1,51 @@
+import { Hono } from 'hono'
+import { endpoints } from '#contract/endpoints'
+import type { Deps } from '../deps.ts'
+import { tentHours, tentNotes, tentRiders, tents } from '../db/schema.ts'
+import { mount } from '../mount.ts'
+import {
+  listTents,
+  readTent,
+  saveTent,
+  saveTentHour,
+  saveTentNote,
+  saveTentRider,
+} from '../services/tents.ts'
+import { mountPutAway, sameId } from './garage.ts'
+
+/** Several riders looked after together. */
+export function tentRoutes(deps: Deps): Hono {
+  const { store, events } = deps
+  const app = new Hono()
+  const stale = (tentId: string) => events.emit({ type: 'stale', what: 'tent', id: tentId })
+  const told = async <T extends { tentId: string }>(work: Promise<T>): Promise<T> => {
+    const saved = await work
+    stale(saved.tentId)
+    return saved
+  }
+  mount(app, endpoints.listTents, () => listTents(store))
+  mount(app, endpoints.getTent, ({ params }) => readTent(store, params.id))
+  mount(app, endpoints.putTent, async ({ params, body }) => {
+    const saved = await saveTent(store, sameId(params.id, body))
+    events.emit({ type: 'stale', what: 'tents', id: null })
+    stale(saved.id)
+    return saved
+  })
+  mount(app, endpoints.putTentRider, ({ params, body }) =>
+    told(saveTentRider(store, sameId(params.id, body))),
+  )
+  mount(app, endpoints.putTentHour, ({ params, body }) => told(saveTentHour(store, sameId(params.id, body))))
+  mount(app, endpoints.putTentNote, ({ params, body }) => told(saveTentNote(store, sameId(params.id, body))))
+  mountPutAway(
+    app,
+    deps,
+    [
+      [endpoints.deleteTent, endpoints.restoreTent, tents],
+      [endpoints.deleteTentRider, endpoints.restoreTentRider, tentRiders],
+      [endpoints.deleteTentHour, endpoints.restoreTentHour, tentHours],
+      [endpoints.deleteTentNote, endpoints.restoreTentNote, tentNotes],
+    ],
+    ['tents', 'tent'],
+  )
+  return app
+}

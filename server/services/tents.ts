@@ -1,0 +1,97 @@
+import { and, asc, desc, eq, isNull, ne } from 'drizzle-orm'
+import type { Tent, TentBundle, TentHour, TentNote, TentRider } from '#contract/tent'
+import type { Store } from '../db/open.ts'
+import { days, tentHours, tentNotes, tentRiders, tents, trails } from '../db/schema.ts'
+import { Refusal } from '../refusal.ts'
+import { mustExist, saveRecord } from './records.ts'
+
+export async function listTents({ db }: Store): Promise<Tent[]> {
+  const rows = await db
+    .select({ body: tents.body })
+    .from(tents)
+    .where(isNull(tents.deletedAt))
+    .orderBy(desc(tents.date), desc(tents.id))
+  return rows.map((r) => r.body)
+}
+
+/** A tent with all that is its own; riders whose day was removed are left out. @throws Refusal 'record.not-found' */
+export async function readTent({ db }: Store, id: string): Promise<TentBundle> {
+  const [row] = await db.select().from(tents).where(eq(tents.id, id))
+  if (!(row as typeof row | undefined) || row.deletedAt)
+    throw new Refusal('record.not-found', 'There is no such tent; it may have been removed.')
+  const [[trail], riders, hours, notes] = await Promise.all([
+    db.select({ body: trails.body }).from(trails).where(eq(trails.id, row.body.trailId)),
+    db
+      .select({ body: tentRiders.body })
+      .from(tentRiders)
+      .innerJoin(days, eq(days.id, tentRiders.id))
+      .where(and(eq(tentRiders.tentId, id), isNull(tentRiders.deletedAt), isNull(days.deletedAt))),
+    db
+      .select({ body: tentHours.body })
+      .from(tentHours)
+      .where(and(eq(tentHours.tentId, id), isNull(tentHours.deletedAt)))
+      .orderBy(asc(tentHours.at)),
+    db
+      .select({ body: tentNotes.body })
+      .from(tentNotes)
+      .where(and(eq(tentNotes.tentId, id), isNull(tentNotes.deletedAt)))
+      .orderBy(asc(tentNotes.at)),
+  ])
+  return {
+    tent: row.body,
+    trail: trail.body,
+    riders: riders.map((r) => r.body).sort((a, b) => a.number - b.number),
+    hours: hours.map((r) => r.body),
+    notes: notes.map((r) => r.body),
+  }
+}
+
+export const saveTent = (store: Store, tent: Tent): Promise<Tent> =>
+  store.writes.run(async () => {
+    await mustExist(store, trails, tent.trailId, 'trailId', 'trail')
+    return saveRecord(store, tents, tents.id, tent.id, tent, { id: tent.id, date: tent.date })
+  })
+
+/**
+ * Takes a rider's day into a tent, or says where the rider is.
+ *
+ * @throws Refusal 'request.invalid' for a number that another rider of the tent has, 'reference.missing', 'record.stale'
+ */
+export const saveTentRider = (store: Store, rider: TentRider): Promise<TentRider> =>
+  store.writes.run(async () => {
+    await mustExist(store, tents, rider.tentId, 'tentId', 'tent')
+    await mustExist(store, days, rider.id, 'id', 'day')
+    const others = await store.db
+      .select({ body: tentRiders.body })
+      .from(tentRiders)
+      .innerJoin(days, eq(days.id, tentRiders.id))
+      .where(
+        and(
+          eq(tentRiders.tentId, rider.tentId),
+          ne(tentRiders.id, rider.id),
+          isNull(tentRiders.deletedAt),
+          isNull(days.deletedAt),
+        ),
+      )
+    if (others.some((o) => o.body.number === rider.number))
+      throw new Refusal('request.invalid', `Number ${rider.number} is another rider’s; choose a free one.`, {
+        path: 'number',
+      })
+    const { id, tentId } = rider
+    return saveRecord(store, tentRiders, tentRiders.id, id, rider, { id, tentId })
+  })
+
+export const saveTentHour = (store: Store, hour: TentHour): Promise<TentHour> =>
+  store.writes.run(async () => {
+    await mustExist(store, tents, hour.tentId, 'tentId', 'tent')
+    const { id, tentId, at } = hour
+    return saveRecord(store, tentHours, tentHours.id, id, hour, { id, tentId, at })
+  })
+
+export const saveTentNote = (store: Store, note: TentNote): Promise<TentNote> =>
+  store.writes.run(async () => {
+    await mustExist(store, tents, note.tentId, 'tentId', 'tent')
+    await mustExist(store, days, note.dayId, 'dayId', 'day')
+    const { id, tentId, at } = note
+    return saveRecord(store, tentNotes, tentNotes.id, id, note, { id, tentId, at })
+  })

@@ -1,0 +1,274 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import type { FeelWord } from '#contract/run'
+import type { TentBundle } from '#contract/tent'
+import { wordRules } from '#core/causes/words'
+import { feelCodes } from '#core/tent/feelCodes'
+import { parseTentLine, type LineFeel } from '#core/tent/line'
+import { useCommand } from '../../composables/useCommand.ts'
+import { useTentActs } from '../../composables/useTentActs.ts'
+import type { TentRow } from '../../composables/useTent.ts'
+import { useDay } from '../../stores/day.ts'
+import { useNotices } from '../../stores/notices.ts'
+import { keepDraft, readDraft } from '../../support/drafts.ts'
+import { noteWords } from '../../support/tentWords.ts'
+import { vRoving } from '../../support/roving.ts'
+
+/** The line at the foot of a tent: who, then what was done, said or decided; seen in words before it is done. */
+const props = defineProps<{ bundle: TentBundle; row: TentRow | null }>()
+const emit = defineEmits<{ choose: [number: number] }>()
+const day = useDay()
+const notices = useNotices()
+const acts = useTentActs(
+  () => props.bundle,
+  () => props.row,
+)
+const line = ref(readDraft<string>(`tent-line:${props.bundle.tent.id}`) ?? '')
+watch(line, (text) => keepDraft(`tent-line:${props.bundle.tent.id}`, text || null))
+const box = useTemplateRef<HTMLInputElement>('box')
+const numbers = computed(() => props.bundle.riders.map((r) => r.number))
+const said = computed(() => parseTentLine(line.value, numbers.value))
+// The number is the choice: what would be turned is seen on the bike it would be turned on.
+watch(
+  () => said.value?.number,
+  (n) => typeof n === 'number' && n !== props.row?.rider.number && emit('choose', n),
+)
+const change = computed(() => (said.value?.entry.kind === 'change' ? said.value.entry.line : ''))
+const asked = ref('')
+const { preview, fault, readings, slipWords, ready, act } = useCommand(change, asked)
+/** Its day is the open one: before that, nothing may be turned. */
+const open = computed(() => props.row !== null && day.bundle?.day.id === props.row.rider.id)
+const name = computed(() => props.row?.day?.rider.name ?? '')
+const feelWords = (f: LineFeel) =>
+  [
+    f.rating === null ? '' : `rated ${f.rating}`,
+    f.verdict === null ? '' : ['worse', 'the same', 'better'][f.verdict + 1],
+    ...f.marks.map((m) => `${wordRules[m.word].label}${m.end === 'both' ? '' : `, ${m.end}`}`),
+  ]
+    .filter(Boolean)
+    .join(' · ')
+const will = computed<string[]>(() => {
+  const e = said.value?.entry
+  if (!e || !props.row) return []
+  switch (e.kind) {
+    case 'who':
+      return []
+    case 'in':
+      return [`${name.value} comes in: run ${props.row.lane.runs.length + 1}`, feelWords(e.feel)].filter(
+        Boolean,
+      )
+    case 'feel':
+      return [`Run ${props.row.lane.runs.length}: ${feelWords(e.feel)}`]
+    case 'whereabouts':
+      return [`${name.value} is ${e.to}`]
+    case 'note':
+      return [`${noteWords[e.note]}${e.text ? `: ${e.text}` : ''}`]
+    case 'change':
+      return open.value ? preview.value : []
+  }
+})
+const wrong = computed(() => (change.value && open.value ? fault.value : null))
+async function submit() {
+  const e = said.value?.entry
+  if (!e || !open.value) return
+  if (e.kind === 'in') await acts.comesIn(e.feel)
+  else if (e.kind === 'feel') acts.say(e.feel)
+  else if (e.kind === 'whereabouts') await acts.goes(e.to)
+  else if (e.kind === 'note') {
+    if (!(await acts.note(e.note, e.text))) return
+  } else if (e.kind === 'change') {
+    if (!ready.value) return
+    let stays = false
+    const ok = await notices.attempt(async () => {
+      const done = await act()
+      if (done === null) stays = true
+      else if (done === 'undo') await acts.acts.undo()
+      else acts.acts.tell(done)
+    })
+    if (!ok || stays) return
+  }
+  line.value = ''
+  asked.value = ''
+}
+async function start(text: string) {
+  line.value = text
+  await nextTick()
+  box.value?.focus()
+}
+/** What riders say most, ready for a hand; the rest is typed. */
+const nearWords: FeelWord[] = ['kicks', 'harsh-gets-worse', 'dives', 'bottoms', 'washes-out', 'good']
+const sayWord = (word: FeelWord) =>
+  acts.say({ rating: null, marks: [{ word, end: wordRules[word].usualEnd ?? 'both' }], verdict: null })
+const last = computed(() => props.row?.lane.runs.at(-1) ?? null)
+const where = [
+  { to: 'out', key: 'o', text: 'Goes out' },
+  { to: 'resting', key: 'z', text: 'Rests' },
+  { to: 'settled', key: 's', text: 'Settled' },
+] as const
+defineExpose({ start, ...acts })
+</script>
+
+<template>
+  <section class="bar" aria-label="Entry">
+    <form @submit.prevent="submit">
+      <p class="who">
+        <b>{{ name || 'Choose a rider' }}</b><span v-if="last" class="soft">{{
+          `, run ${last.number} done`
+        }}</span>
+      </p>
+      <input
+        ref="box"
+        v-model="line"
+        class="form-control num"
+        placeholder="2 shock reb slower 1"
+        aria-label="Rider’s number, then what is done or said"
+        autocomplete="off"
+        autocapitalize="off"
+        spellcheck="false"
+        enterkeyhint="done"
+        @keydown.escape="box?.blur()"
+      />
+      <div class="will" role="status">
+        <p v-for="w in will" :key="w" class="num">{{ w }}</p>
+        <p v-if="wrong" class="soft">{{ wrong }}</p>
+        <p v-for="w in slipWords" :key="w" class="slip">{{ w }}</p>
+        <p v-if="!line" class="soft small hint">
+          {{ 'number · 2 reb slower 1 · in 6.5 ki · better · out · leave alone, why · later fork +2' }}
+        </p>
+      </div>
+    </form>
+    <div v-if="readings.length && open && change" class="readings" role="group" aria-label="Did you mean">
+      <button
+        v-for="r in readings.slice(0, 3)"
+        :key="r.line"
+        type="button"
+        class="btn btn-plain"
+        @click="start(r.line)"
+      >
+        {{ r.words }}
+      </button>
+    </div>
+    <div v-roving class="keys" role="group" aria-label="Where the rider is">
+      <button type="button" class="btn btn-sun" :disabled="!open" @click="acts.comesIn()">
+        Comes in <kbd>i</kbd>
+      </button>
+      <button
+        v-for="w in where"
+        :key="w.to"
+        type="button"
+        class="btn btn-plain"
+        :disabled="!open"
+        :aria-pressed="row?.rider.whereabouts === w.to"
+        @click="acts.goes(w.to)"
+      >
+        {{ w.text }} <kbd>{{ w.key }}</kbd>
+      </button>
+    </div>
+    <div v-if="last" v-roving class="keys words" role="group" :aria-label="`Said of run ${last.number}`">
+      <button
+        v-for="w in nearWords"
+        :key="w"
+        type="button"
+        class="btn btn-plain"
+        :disabled="!open"
+        @click="sayWord(w)"
+      >
+        {{ wordRules[w].label }} <kbd>{{ feelCodes[w] }}</kbd>
+      </button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 14px;
+  align-items: center;
+  padding: 0.5rem 1rem;
+  background: var(--card);
+  border-top: 3px solid var(--sun);
+}
+form {
+  display: grid;
+  grid-template-columns: auto minmax(180px, 280px) minmax(0, 1fr);
+  gap: 0.2rem 0.8rem;
+  align-items: center;
+  flex: 1 1 520px;
+  min-width: 0;
+}
+form input {
+  font-size: 1.1rem;
+  min-height: 46px;
+}
+p {
+  margin: 0;
+  line-height: 1.25;
+}
+.who {
+  white-space: nowrap;
+}
+.will {
+  min-height: 2.5em;
+  display: grid;
+  align-content: center;
+  overflow: hidden;
+}
+.will .num {
+  font-weight: 650;
+}
+.slip {
+  color: var(--rust);
+  font-weight: 650;
+}
+.keys,
+.readings {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.keys .btn {
+  min-height: 44px;
+  padding-inline: 0.6rem;
+}
+kbd {
+  font: 600 0.85rem/1.1 var(--body-font);
+  padding: 0.1rem 0.35rem;
+  margin-left: 0.2rem;
+  color: inherit;
+  background: none;
+  border: 1px solid currentcolor;
+  border-radius: 5px;
+}
+[aria-pressed='true'] {
+  background: var(--pine);
+  color: var(--pine-ink);
+}
+@media (max-width: 900px) {
+  .bar {
+    padding: 0.5rem 0.7rem;
+    position: sticky;
+    bottom: 57px;
+    z-index: 2;
+  }
+  .hint,
+  kbd {
+    display: none;
+  }
+  .keys {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+    max-width: 100%;
+  }
+  .keys .btn {
+    white-space: nowrap;
+  }
+  form {
+    grid-template-columns: 1fr;
+    flex-basis: 100%;
+  }
+  .will {
+    min-height: 0;
+  }
+}
+</style>

@@ -1,0 +1,98 @@
+import { computed, type Ref } from 'vue'
+import { parseCommand, type Command } from '#core/command/parse'
+import { nearestReadings } from '#core/command/readings'
+import { turnSign } from '#core/adjusters/words'
+import { bigMoveWords, isBigMove } from '#core/setup/bigMove'
+import type { Move } from '#core/setup/diff'
+import { useDay } from '../stores/day.ts'
+import type { Done } from '../stores/day/turns.ts'
+import { useGarage } from '../stores/garage.ts'
+import { wayBack } from '../support/goBack.ts'
+import { useUnits } from './useUnits.ts'
+
+/**
+ * A line of changes to the bike of the open day: what it would do, in words, and the doing.
+ *
+ * @param line  as it is typed
+ * @param asked the line that was asked about: moves far beyond a usual step are most likely slips
+ */
+export function useCommand(line: Readonly<Ref<string>>, asked: Ref<string>) {
+  const day = useDay()
+  const garage = useGarage()
+  const { moveWords, units } = useUnits()
+  const people = computed(() => {
+    const rider = day.bundle?.rider.name ?? ''
+    return { rider, others: garage.riders.map((r) => r.name).filter((n) => n !== rider) }
+  })
+  const turnWords = (m: Move) => `${moveWords(m)} ${turnSign(m.adjuster, m.from, m.to) ?? ''}`.trim()
+  const parsed = computed(() => {
+    try {
+      return { command: parseCommand(line.value, day.space, day.positions, people.value), fault: null }
+    } catch (e) {
+      return { command: null, fault: e instanceof Error ? e.message : String(e) }
+    }
+  })
+  /** The settings of an earlier run that a line asks for, with the turns to them. */
+  const goingBack = computed(() => {
+    const c = parsed.value.command
+    const b = day.bundle
+    const now = day.currentSetup
+    if (c?.kind !== 'back-to' || !b || !now) return null
+    return wayBack(b, now, c.run)
+  })
+  /** The same where it can be gone. */
+  const way = computed(() => (goingBack.value && !('fault' in goingBack.value) ? goingBack.value : null))
+  const fault = computed(
+    () =>
+      parsed.value.fault ?? (goingBack.value && 'fault' in goingBack.value ? goingBack.value.fault : null),
+  )
+  const wordsOf = (c: Command): string[] => {
+    if (c.kind === 'back-to')
+      return way.value ? [`Back to run ${way.value.number}:`, ...way.value.moves.map(turnWords)] : []
+    return c.kind === 'undo'
+      ? [
+          day.undo
+            ? `Undo: ${day.undo.moves.map((m) => moveWords(m)).join('; ')}`
+            : 'There is no change of today to undo.',
+        ]
+      : c.moves.map(turnWords)
+  }
+  const preview = computed(() => (parsed.value.command ? wordsOf(parsed.value.command) : []))
+  const readings = computed(() =>
+    parsed.value.command
+      ? []
+      : nearestReadings(line.value, day.space, day.positions, people.value).map((r) => ({
+          line: r.line,
+          words: wordsOf(r.command).join('; '),
+        })),
+  )
+  const slips = computed(() => {
+    const c = parsed.value.command
+    return c?.kind === 'change' ? c.moves.filter(isBigMove) : []
+  })
+  /** What is to be looked at once more before it is done. */
+  const slipWords = computed(() =>
+    asked.value === line.value ? slips.value.map((m) => bigMoveWords(m, units.value)) : [],
+  )
+  const ready = computed(() => parsed.value.command !== null && fault.value === null)
+
+  /**
+   * Does what the line says.
+   * @returns what was done; 'undo': the caller takes the last change back; null: nothing yet, a slip is asked about
+   * @throws ApiError
+   */
+  async function act(): Promise<Done | 'undo' | null> {
+    const c = parsed.value.command
+    if (!c || !ready.value) return null
+    if (slips.value.length > 0 && asked.value !== line.value) {
+      asked.value = line.value
+      return null
+    }
+    if (c.kind === 'undo') return 'undo'
+    if (c.kind === 'back-to')
+      return way.value ? day.backTo(way.value.setup.id, `Back to run ${way.value.number}`) : null
+    for (const m of c.moves) day.choose(m.adjuster.id, m.to)
+    return day.applyPending(`typed: ${line.value}`, c.moves.length > 1)
+  }
+  return { preview, fault, readings, slipWords, ready, act }
+}

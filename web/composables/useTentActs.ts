@@ -1,0 +1,140 @@
+import { v7 as uuid } from 'uuid'
+import type { Run } from '#contract/run'
+import type { TentBundle, TentNote, TentNoteKind, Whereabouts } from '#contract/tent'
+import type { LineFeel } from '#core/tent/line'
+import { nothingNoted } from '#core/setup/nothingNoted'
+import { useDay } from '../stores/day.ts'
+import { useNotices } from '../stores/notices.ts'
+import { useOutbox } from '../stores/outbox.ts'
+import { noteWords } from '../support/tentWords.ts'
+import { useDayActs } from './useDayActs.ts'
+import type { TentRow } from './useTent.ts'
+
+const nothingSaid: LineFeel = { rating: null, marks: [], verdict: null }
+const isNothing = (f: LineFeel) => f.rating === null && f.marks.length === 0 && f.verdict === null
+
+/**
+ * What a mechanic does for the rider that is chosen in a tent; each act says what was done, with the way back. The day of
+ * that rider is the open one.
+ */
+export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow | null) {
+  const day = useDay()
+  const notices = useNotices()
+  const outbox = useOutbox()
+  const acts = useDayActs()
+  const name = () => chosen()?.day?.rider.name ?? 'The rider'
+
+  const place = (row: TentRow, whereabouts: Whereabouts, since = new Date().toISOString()) =>
+    outbox.save('tentRider', { ...row.rider, whereabouts, since })
+  async function goes(to: Whereabouts): Promise<void> {
+    const row = chosen()
+    if (!row || row.rider.whereabouts === to) return
+    if (to === 'settled') {
+      const counted = row.lane.runs.some((r) => r.kind === 'counted')
+      if (!counted) return void notices.show('No run counts yet: nobody can be settled on it.', 'error')
+      await acts.happy()
+    }
+    await notices.attempt(() => place(row, to))
+  }
+
+  /** The last line of the log that says something of it. */
+  const noted = <K extends 'airTempC' | 'altitudeM' | 'surface'>(key: K) =>
+    tent()?.hours.findLast((h) => h[key] !== null)?.[key] ?? null
+  /** A run is logged with the air that was noted last; who was out rode since then. */
+  async function comesIn(feel: LineFeel = nothingSaid): Promise<void> {
+    const row = chosen()
+    const b = day.bundle
+    if (!row || !b || b.day.id !== row.rider.id) return
+    const last = b.runs.at(-1)
+    const now = new Date().toISOString()
+    const out = row.rider.whereabouts === 'out' ? row.rider.since : now
+    const run: Run = {
+      id: uuid(),
+      version: 0,
+      dayId: b.day.id,
+      setupId: day.currentSetup?.id ?? b.day.startSetupId,
+      startedAt: last && out <= last.startedAt ? now : out,
+      kind: b.runs.length === 0 ? 'warm-up' : 'counted',
+      ...nothingNoted,
+      airTempC: noted('airTempC'),
+      altitudeM: noted('altitudeM'),
+      surface: noted('surface'),
+    }
+    const number = b.runs.length + 1
+    const before = row.rider
+    const ok = await notices.attempt(async () => {
+      await day.saveRun(run)
+      await place(row, 'here')
+    })
+    if (!ok) return
+    if (!isNothing(feel)) say(feel, run.id)
+    notices.show(
+      `${name()} is in: run ${number} is logged${run.kind === 'warm-up' ? ' as a warm-up; nobody judges it' : ''}.`,
+      'done',
+      async () => {
+        await day.removeRun(run.id)
+        await outbox.save('tentRider', {
+          ...(chosen()?.rider ?? before),
+          whereabouts: before.whereabouts,
+          since: before.since,
+        })
+      },
+      b.day.id,
+    )
+  }
+
+  /** What is said of a run, added to what was said of it before. */
+  function say(said: LineFeel, runId = day.bundle?.runs.at(-1)?.id): void {
+    const b = day.bundle
+    if (!b || !runId) return void notices.show('There is no run yet to say that of.', 'error')
+    const feel = day.feelOf(runId)
+    const marks = said.marks
+      .filter((m) => !feel.marks.some((x) => x.word === m.word && x.end === m.end && x.sectionId === null))
+      .map((m) => ({ id: uuid(), ...m, sectionId: null, strength: 2 as const }))
+    const at = b.runs.findIndex((r) => r.id === runId)
+    const before = b.runs.slice(0, Math.max(0, at)).findLast((r) => r.kind === 'counted')
+    const verdicts =
+      said.verdict === null || !before
+        ? feel.verdicts
+        : [
+            ...feel.verdicts.filter((v) => v.againstRunId !== before.id),
+            { againstRunId: before.id, value: said.verdict },
+          ]
+    if (said.verdict !== null && !before)
+      notices.show('There is no earlier run that counts; better or worse than what?', 'error')
+    day.editFeel({ ...feel, rating: said.rating ?? feel.rating, marks: [...feel.marks, ...marks], verdicts })
+  }
+
+  async function note(kind: TentNoteKind, text: string): Promise<boolean> {
+    const row = chosen()
+    const t = tent()
+    if (!row || !t) return false
+    if (kind !== 'no-time' && text === '') {
+      notices.show(
+        kind === 'later' ? 'Say what is to be done after the next run.' : 'Say why it is left alone.',
+        'error',
+      )
+      return false
+    }
+    const record: TentNote = {
+      id: uuid(),
+      version: 0,
+      tentId: t.tent.id,
+      dayId: row.rider.id,
+      at: new Date().toISOString(),
+      kind,
+      text,
+      closedAt: null,
+    }
+    const ok = await notices.attempt(() => outbox.save('tentNote', record))
+    if (ok)
+      notices.show(`${name()}: ${noteWords[kind].toLowerCase()}${text ? `, ${text}` : ''}.`, 'done', () =>
+        outbox.remove('tentNote', record.id),
+      )
+    return ok
+  }
+  const close = (n: TentNote) =>
+    notices.attempt(() => outbox.save('tentNote', { ...n, closedAt: new Date().toISOString() }))
+
+  return { goes, comesIn, say, note, close, acts }
+}
