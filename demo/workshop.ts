@@ -90,7 +90,7 @@ export const baselines = Baseline.array().parse([
     id: idOf('advice calm'),
     version: 0,
     bikeId: idOf('ilka bike'),
-    name: 'pocket analyser, calm',
+    name: 'pocket analyser',
     source: 'device',
     asOf: '2026-10-11',
     sagFrontPct: 20,

@@ -1,6 +1,5 @@
 import type { End } from '#contract/common'
 import type { DayBundle } from '#contract/endpoints'
-import { shortName, effectWord } from '../adjusters/words.ts'
 import { diffSetups, type Move } from '../setup/diff.ts'
 import { standingChanges } from '../setup/undo.ts'
 
@@ -65,6 +64,3 @@ export function changedSinceStart(b: DayBundle): Move[] {
   const now = b.setups.filter((s) => s.dayId === b.day.id && !s.wanted).at(-1) ?? start
   return start && now ? diffSetups(start, now, b.units) : []
 }
-
-/** "rebound slower", "LSC firmer": what a move is among those of others. */
-export const turnOf = (m: Move): string => `${shortName(m.adjuster)} ${effectWord(m.adjuster, m.from, m.to)}`

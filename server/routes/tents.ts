@@ -10,6 +10,7 @@ import {
   saveTentHour,
   saveTentNote,
   saveTentRider,
+  tentOf,
 } from '../services/tents.ts'
 import { mountPutAway, sameId } from './garage.ts'
 
@@ -31,9 +32,13 @@ export function tentRoutes(deps: Deps): Hono {
     stale(saved.id)
     return saved
   })
-  mount(app, endpoints.putTentRider, ({ params, body }) =>
-    told(saveTentRider(store, sameId(params.id, body))),
-  )
+  mount(app, endpoints.putTentRider, async ({ params, body }) => {
+    const before = await tentOf(store, params.id)
+    const saved = await told(saveTentRider(store, sameId(params.id, body)))
+    // The tent that the rider left.
+    if (before !== null && before !== saved.tentId) stale(before)
+    return saved
+  })
   mount(app, endpoints.putTentHour, ({ params, body }) => told(saveTentHour(store, sameId(params.id, body))))
   mount(app, endpoints.putTentNote, ({ params, body }) => told(saveTentNote(store, sameId(params.id, body))))
   mountPutAway(

@@ -52,8 +52,15 @@ export const saveTent = (store: Store, tent: Tent): Promise<Tent> =>
     return saveRecord(store, tents, tents.id, tent.id, tent, { id: tent.id, date: tent.date })
   })
 
+/** The tent that a rider’s day is in; null: in none. */
+export async function tentOf({ db }: Store, dayId: string): Promise<string | null> {
+  const [row] = await db.select().from(tentRiders).where(eq(tentRiders.id, dayId))
+  return (row as typeof row | undefined)?.tentId ?? null
+}
+
 /**
- * Takes a rider's day into a tent, or says where the rider is.
+ * Takes a rider’s day into a tent, or says where the rider is. A day that was in another tent, or was taken out, comes in
+ * as it is sent.
  *
  * @throws Refusal 'request.invalid' for a number that another rider of the tent has, 'reference.missing', 'record.stale'
  */
@@ -78,6 +85,16 @@ export const saveTentRider = (store: Store, rider: TentRider): Promise<TentRider
         path: 'number',
       })
     const { id, tentId } = rider
+    const [held] = await store.db.select().from(tentRiders).where(eq(tentRiders.id, id))
+    const comesIn = (held as typeof held | undefined) && (held.deletedAt !== null || held.tentId !== tentId)
+    if (comesIn && rider.version === 0) {
+      const body = { ...rider, version: held.version + 1 }
+      await store.db
+        .update(tentRiders)
+        .set({ tentId, body, version: body.version, deletedAt: null })
+        .where(eq(tentRiders.id, id))
+      return body
+    }
     return saveRecord(store, tentRiders, tentRiders.id, id, rider, { id, tentId })
   })
 

@@ -106,6 +106,22 @@ describe('a tent', () => {
     expect((await put('tent-riders', rider({ id: other.id, number: 1, version: 1 }))).status).toBe(200)
     expect((await read()).riders.map((r) => r.number)).toEqual([1])
   })
+  it('a day that comes in from another tent leaves that one; taken out, it comes in again', async () => {
+    await put('tent-riders', rider())
+    const second = { ...tent, id: uuid(), name: 'Second' }
+    await t.put(`/tents/${second.id}`, second)
+    const told: LiveEvent[] = []
+    t.events.on((e) => told.push(e))
+    expect((await put('tent-riders', rider({ tentId: second.id, number: 4 }))).status).toBe(200)
+    expect(told).toEqual([
+      { type: 'stale', what: 'tent', id: second.id },
+      { type: 'stale', what: 'tent', id: tent.id },
+    ])
+    expect((await read()).riders).toEqual([])
+    await t.send('DELETE', `/tent-riders/${s.day.id}`)
+    expect((await put('tent-riders', rider())).status).toBe(200)
+    expect((await read()).riders).toEqual([{ ...rider(), version: 3 }])
+  })
   it('whereabouts said on two devices: the second is told, and chooses', async () => {
     await put('tent-riders', rider())
     await put('tent-riders', rider({ version: 1, whereabouts: 'out' }))

@@ -1,3 +1,4 @@
+import { until } from '@vueuse/core'
 import { v7 as uuid } from 'uuid'
 import type { Run } from '#contract/run'
 import type { TentBundle, TentNote, TentNoteKind, Whereabouts } from '#contract/tent'
@@ -10,6 +11,8 @@ import { noteWords } from '../support/tentWords.ts'
 import { useDayActs } from './useDayActs.ts'
 import type { TentRow } from './useTent.ts'
 
+/** Longer than this nobody waits beside a bike. */
+const patienceMs = 8000
 const nothingSaid: LineFeel = { rating: null, marks: [], verdict: null }
 const isNothing = (f: LineFeel) => f.rating === null && f.marks.length === 0 && f.verdict === null
 
@@ -24,10 +27,23 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
   const acts = useDayActs()
   const name = () => chosen()?.day?.rider.name ?? 'The rider'
 
+  /**
+   * The day of the chosen rider is the open one. On a slow line it takes a moment: what a hand did meanwhile waits for it,
+   * and nothing is done on another rider's day.
+   */
+  async function theirs(): Promise<TentRow | null> {
+    const row = chosen()
+    if (!row) return null
+    const isOpen = () => day.bundle?.day.id === row.rider.id
+    if (!isOpen()) await until(isOpen).toBe(true, { timeout: patienceMs })
+    if (isOpen()) return row
+    notices.show('That rider’s day could not be read yet; nothing was done. Try again.', 'error')
+    return null
+  }
   const place = (row: TentRow, whereabouts: Whereabouts, since = new Date().toISOString()) =>
     outbox.save('tentRider', { ...row.rider, whereabouts, since })
   async function goes(to: Whereabouts): Promise<void> {
-    const row = chosen()
+    const row = to === 'settled' ? await theirs() : chosen()
     if (!row || row.rider.whereabouts === to) return
     if (to === 'settled') {
       const counted = row.lane.runs.some((r) => r.kind === 'counted')
@@ -42,9 +58,9 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
     tent()?.hours.findLast((h) => h[key] !== null)?.[key] ?? null
   /** A run is logged with the air that was noted last; who was out rode since then. */
   async function comesIn(feel: LineFeel = nothingSaid): Promise<void> {
-    const row = chosen()
+    const row = await theirs()
     const b = day.bundle
-    if (!row || !b || b.day.id !== row.rider.id) return
+    if (!row || !b) return
     const last = b.runs.at(-1)
     const now = new Date().toISOString()
     const out = row.rider.whereabouts === 'out' ? row.rider.since : now
@@ -136,5 +152,5 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
   const close = (n: TentNote) =>
     notices.attempt(() => outbox.save('tentNote', { ...n, closedAt: new Date().toISOString() }))
 
-  return { goes, comesIn, say, note, close, acts }
+  return { theirs, goes, comesIn, say, note, close, acts }
 }

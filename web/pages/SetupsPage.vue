@@ -363,6 +363,9 @@ async function toPresent() {
   background: var(--card);
   border-top: 1px solid var(--line);
 }
+.acts .btn {
+  padding-inline: 0.6rem;
+}
 .back {
   display: none;
   margin-bottom: 0.6rem;

@@ -66,9 +66,20 @@ const told = computed(() =>
   })),
 )
 
-// The chosen rider, by the number in the address; without one, who is needed next.
+/** Who was needed next when the page came up: the order changes, the rider under the hand does not. */
+const first = ref<string | null>(null)
+watch(
+  () => rows.value.at(0)?.rider.id ?? null,
+  (id) => (first.value ??= id),
+  { immediate: true },
+)
+// The chosen rider, by the number in the address; without one, who was needed next.
 const chosen = computed(
-  () => rows.value.find((r) => r.rider.number === Number(route.query.rider)) ?? rows.value.at(0) ?? null,
+  () =>
+    rows.value.find((r) => r.rider.number === Number(route.query.rider)) ??
+    rows.value.find((r) => r.rider.id === first.value) ??
+    rows.value.at(0) ??
+    null,
 )
 const choose = (number: number) => void router.replace({ query: { ...route.query, rider: number } })
 watch(

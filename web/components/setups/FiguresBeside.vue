@@ -41,7 +41,14 @@ const lines = computed(() =>
     .map((r) => {
       const { name, unit, digits } = shown(r.key)
       const of = (x: number) => x.toFixed(digits)
-      const scatter = r.scatter === null ? '' : ` ± ${r.scatter.toFixed(Math.max(digits, 1))}`
+      const places = Math.max(digits, 1)
+      const least = 10 ** -places
+      const scatter =
+        r.scatter === null
+          ? ''
+          : r.scatter < least / 2
+            ? ` ± < ${least.toFixed(places)}`
+            : ` ± ${r.scatter.toFixed(places)}`
       return {
         key: `${r.end} ${r.key}`,
         end: r.end,

@@ -188,6 +188,9 @@ const spoken = computed(() =>
 [data-bs-theme='dark'] .run {
   stroke: var(--pine-ink);
 }
+[data-bs-theme='dark'] .run.counted {
+  fill: #356353;
+}
 .run.warm-up {
   fill: var(--card);
 }

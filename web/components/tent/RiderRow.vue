@@ -48,7 +48,7 @@ const mostShown = 2
 const changed = computed(() =>
   props.row.changed.map((m) => ({ end: m.end, ...sinceStartWords(m, units.value) })),
 )
-const tall = computed(() => props.heightPx >= 84)
+const tall = computed(() => props.heightPx >= 78)
 /** Room for a reason under what is next. */
 const roomy = computed(() => props.heightPx >= 98)
 </script>
@@ -141,19 +141,25 @@ const roomy = computed(() => props.heightPx >= 98)
   border-left: 1px solid var(--line);
 }
 .row:not(.tall) .who {
-  flex-flow: row wrap;
+  flex-flow: row nowrap;
   align-items: center;
   justify-content: flex-start;
   gap: 0 0.5rem;
 }
-.row:not(.tall) .name {
+.row:not(.tall) .bike,
+.row:not(.tall) .name a {
+  display: none;
+}
+.row:not(.tall) .next {
+  padding-block: 0.15rem;
+  gap: 0;
+}
+.name {
   display: flex;
   justify-content: space-between;
   align-items: baseline;
   gap: 0.6rem;
-}
-.bike {
-  display: none;
+  white-space: nowrap;
 }
 .who button {
   border: 0;

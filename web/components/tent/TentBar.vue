@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { until } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import type { FeelWord } from '#contract/run'
 import type { TentBundle } from '#contract/tent'
@@ -34,10 +35,17 @@ watch(
   (n) => typeof n === 'number' && n !== props.row?.rider.number && emit('choose', n),
 )
 const change = computed(() => (said.value?.entry.kind === 'change' ? said.value.entry.line : ''))
+/** Following a number is a change of the address; it takes no longer than this. */
+const followMs = 2000
 const asked = ref('')
 const { preview, fault, readings, slipWords, ready, act } = useCommand(change, asked)
 /** Its day is the open one: before that, nothing may be turned. */
 const open = computed(() => props.row !== null && day.bundle?.day.id === props.row.rider.id)
+/** Who the line is about is who would be turned: the number has been followed, and that day has been read. */
+const isTheirs = computed(() => {
+  const number = said.value?.number ?? null
+  return open.value && (number === null || number === props.row?.rider.number)
+})
 const name = computed(() => props.row?.day?.rider.name ?? '')
 const feelWords = (f: LineFeel) =>
   [
@@ -64,13 +72,22 @@ const will = computed<string[]>(() => {
     case 'note':
       return [`${noteWords[e.note]}${e.text ? `: ${e.text}` : ''}`]
     case 'change':
-      return open.value ? preview.value : []
+      return isTheirs.value ? preview.value : []
   }
 })
-const wrong = computed(() => (change.value && open.value ? fault.value : null))
+const wrong = computed(() => (change.value && isTheirs.value ? fault.value : null))
 async function submit() {
+  const typed = line.value
+  if (!said.value) return
+  // The number is followed first, then that day is read.
+  const number = said.value.number
+  await until(() => number === null || props.row?.rider.number === number).toBe(true, {
+    timeout: followMs,
+  })
+  if (!(await acts.theirs()) || !isTheirs.value) return
   const e = said.value?.entry
-  if (!e || !open.value) return
+  // Typed on while it was waited for: Enter was meant for what stood there then.
+  if (!e || line.value !== typed) return
   if (e.kind === 'in') await acts.comesIn(e.feel)
   else if (e.kind === 'feel') acts.say(e.feel)
   else if (e.kind === 'whereabouts') await acts.goes(e.to)
@@ -99,6 +116,8 @@ async function start(text: string) {
 const nearWords: FeelWord[] = ['kicks', 'harsh-gets-worse', 'dives', 'bottoms', 'washes-out', 'good']
 const sayWord = (word: FeelWord) =>
   acts.say({ rating: null, marks: [{ word, end: wordRules[word].usualEnd ?? 'both' }], verdict: null })
+/** Many lanes need the height; words are typed then. */
+const few = computed(() => props.bundle.riders.length <= 10)
 const last = computed(() => props.row?.lane.runs.at(-1) ?? null)
 const where = [
   { to: 'out', key: 'o', text: 'Goes out' },
@@ -149,7 +168,7 @@ defineExpose({ start, ...acts })
       </button>
     </div>
     <div v-roving class="keys" role="group" aria-label="Where the rider is">
-      <button type="button" class="btn btn-sun" :disabled="!open" @click="acts.comesIn()">
+      <button type="button" class="btn btn-sun" :disabled="!row" @click="acts.comesIn()">
         Comes in <kbd>i</kbd>
       </button>
       <button
@@ -157,14 +176,20 @@ defineExpose({ start, ...acts })
         :key="w.to"
         type="button"
         class="btn btn-plain"
-        :disabled="!open"
+        :disabled="!row"
         :aria-pressed="row?.rider.whereabouts === w.to"
         @click="acts.goes(w.to)"
       >
         {{ w.text }} <kbd>{{ w.key }}</kbd>
       </button>
     </div>
-    <div v-if="last" v-roving class="keys words" role="group" :aria-label="`Said of run ${last.number}`">
+    <div
+      v-if="last && few"
+      v-roving
+      class="keys words"
+      role="group"
+      :aria-label="`Said of run ${last.number}`"
+    >
       <button
         v-for="w in nearWords"
         :key="w"

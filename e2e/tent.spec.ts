@@ -1,0 +1,261 @@
+import { expect, test, type Page } from '@playwright/test'
+import type { DayBundle } from '../contract/endpoints.ts'
+import type { TentBundle } from '../contract/tent.ts'
+import { idOf } from '../demo/ids.ts'
+import { startDemo, type RunningServer } from './server.ts'
+
+let server: RunningServer
+test.beforeEach(async () => void (server = await startDemo()))
+test.afterEach(async () => server?.stop())
+
+const tentId = idOf('tent practice')
+const dayOf = (rider: string) => idOf(`day tent ${rider}`)
+const api = async <T>(page: Page, path: string) =>
+  (await (await page.request.get(`${server.base}/api/v1${path}`)).json()) as T
+const tent = (page: Page) => api<TentBundle>(page, `/tents/${tentId}`)
+const day = (page: Page, rider: string) => api<DayBundle>(page, `/days/${dayOf(rider)}`)
+const rows = (page: Page) => page.getByRole('list', { name: 'Riders by need' }).getByRole('listitem')
+const row = (page: Page, name: string) =>
+  rows(page).filter({ has: page.getByRole('button', { name: new RegExp(`^${name} \\d`) }) })
+const order = async (page: Page) =>
+  (
+    await rows(page)
+      .getByRole('button', { pressed: undefined })
+      .filter({ hasText: /^\w+ \d+$/ })
+      .allTextContents()
+  ).map((t) => t.trim().split(/\s+/)[0])
+const line = (page: Page) => page.getByRole('textbox', { name: /^Rider’s number/ })
+const entry = (page: Page) => page.getByRole('region', { name: 'Entry' })
+async function open(page: Page) {
+  await page.goto(`${server.base}/tent/${tentId}`)
+  await expect(row(page, 'Sanna').getByText('all as it started')).toBeVisible()
+  // What would be turned is the chosen rider's: the day has been read.
+  await expect(entry(page).getByRole('button', { name: /^Comes in/ })).toBeEnabled()
+}
+/** Types as at a keyboard with nothing in focus, and counts the keys. */
+async function keys(page: Page, text: string): Promise<number> {
+  await page.locator('body').click({ position: { x: 5, y: 70 } })
+  for (const k of text) await page.keyboard.press(k === ' ' ? 'Space' : k)
+  await page.keyboard.press('Enter')
+  return text.length + 1
+}
+
+test('who needs me next, what is on each bike, and what turns in the tent, at one glance', async ({
+  page,
+}) => {
+  await open(page)
+  // Here longest; then who is out, with something put off before the rest; who rests; who is left alone.
+  await expect.poll(() => order(page)).toEqual(['Sanna', 'Mika', 'Nuri', 'Wren', 'Iben', 'Obi'])
+  await expect(row(page, 'Sanna')).toContainText('here, 6 min')
+  await expect(row(page, 'Mika')).toContainText('rebound 6, 1 slower')
+  await expect(row(page, 'Mika')).toContainText('LSC 8, 1 firmer')
+  await expect(row(page, 'Nuri')).toContainText('After the run: fork lsc firmer 1')
+  await expect(row(page, 'Wren')).toContainText('One warm-up run, then the baseline')
+  await expect(row(page, 'Obi')).toContainText(/settled \d\d:\d\d/)
+  await expect(page.getByText(/practice ends \d\d:\d\d, 4[01] min/)).toBeVisible()
+  const trend = page.getByRole('list', { name: 'What turns in the tent' })
+  await expect(trend).toContainText(/rebound slower: 3 riders since \d\d:\d\d; it is warm oil/)
+  // Iben has not agreed to be named; Mika and Nuri have.
+  await expect(trend).toContainText('and 1 other')
+  await expect(trend).not.toContainText('Iben')
+  // All of it fits: the last rider is seen without scrolling.
+  await expect(row(page, 'Obi').getByText('Settled. Leave it alone.')).toBeInViewport()
+})
+
+test('a change and a run with its feel are typed in a few keys, on the bike of whoever was named', async ({
+  page,
+}) => {
+  await open(page)
+  const before = await day(page, 'iben')
+  const stood = new Map<string, string | null>()
+  for (const other of ['mika', 'sanna', 'nuri', 'wren', 'obi'])
+    stood.set(other, (await day(page, other)).bike.currentSetupId)
+  const used = await keys(page, '6 rear reb slower 1')
+  expect(used).toBeLessThanOrEqual(20)
+  await expect(page.getByText(/On the bike: Rear rebound 4 → 3 clicks, 1 click slower/)).toBeVisible()
+  const iben = await day(page, 'iben')
+  const now = iben.setups.find((s) => s.id === iben.bike.currentSetupId)!
+  expect(now.positions.find((p) => p.adjusterId === idOf('iben shock rebound'))!.value).toBe(3)
+  // Nobody else's bike was touched.
+  for (const other of ['mika', 'sanna', 'nuri', 'wren', 'obi'])
+    expect((await day(page, other)).bike.currentSetupId, other).toBe(stood.get(other))
+  expect(await keys(page, '3 in 6.5 ki')).toBeLessThanOrEqual(12)
+  await expect(page.getByText('Nuri is in: run 4 is logged.')).toBeVisible()
+  await expect(row(page, 'Nuri')).toContainText('here, 0 min')
+  await expect
+    .poll(async () => {
+      const b = await day(page, 'nuri')
+      return b.feels.find((f) => f.runId === b.runs.at(-1)?.id)?.rating
+    })
+    .toBe(6.5)
+  const nuri = await day(page, 'nuri')
+  expect(nuri.runs).toHaveLength(4)
+  const run = nuri.runs.at(-1)!
+  const feel = nuri.feels.find((f) => f.runId === run.id)!
+  expect(feel.marks.map((m) => [m.word, m.end])).toEqual([['kicks', 'rear']])
+  // It began when the rider went out, and has the air that was noted last.
+  const held = await tent(page)
+  expect(run.airTempC).toBe(27)
+  expect(Date.parse(run.startedAt)).toBeLessThan(Date.now() - 10 * 60_000)
+  expect(held.riders.find((r) => r.id === dayOf('nuri'))!.whereabouts).toBe('here')
+  expect(before.runs).toHaveLength((await day(page, 'iben')).runs.length)
+})
+
+test('nothing is done of a line that is not understood, and a slip is asked about first', async ({
+  page,
+}) => {
+  await open(page)
+  const before = await day(page, 'mika')
+  await line(page).fill('1 rear wobble 3')
+  await expect(entry(page).getByRole('status')).toContainText('is not understood')
+  await line(page).press('Enter')
+  await expect(line(page)).toHaveValue('1 rear wobble 3')
+  // From 74 psi to 14: nobody means that.
+  await line(page).fill('1 fork psi to 47')
+  await line(page).press('Enter')
+  await expect(entry(page).getByText(/psi/).last()).toBeVisible()
+  expect((await day(page, 'mika')).bike.currentSetupId).toBe(before.bike.currentSetupId)
+  // A number that nobody has is no rider: the chosen one's command line says what it makes of it.
+  await line(page).fill('9 out')
+  await expect(row(page, 'Mika').getByRole('button', { name: /^Mika/ })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  )
+  await line(page).press('Enter')
+  expect((await tent(page)).riders.every((r) => r.number <= 6)).toBe(true)
+  // The line outlives a reload.
+  await page.reload()
+  await expect(line(page)).toHaveValue('9 out')
+})
+
+test('where a rider is takes one key; taken back it is as it was; settled needs a run', async ({ page }) => {
+  await open(page)
+  const state = async (rider: string) => (await tent(page)).riders.find((r) => r.id === dayOf(rider))!
+  await page.keyboard.press('o')
+  await expect(row(page, 'Sanna')).toContainText('out since')
+  await expect.poll(async () => (await state('sanna')).whereabouts).toBe('out')
+  // Out, she is no longer needed first; what is pressed next is still hers.
+  await page.keyboard.press('i')
+  await expect(page.getByText('Sanna is in: run 5 is logged.')).toBeVisible()
+  expect((await day(page, 'sanna')).runs).toHaveLength(5)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect.poll(async () => (await day(page, 'sanna')).runs.length).toBe(4)
+  await expect.poll(async () => (await state('sanna')).whereabouts).toBe('out')
+  await row(page, 'Wren').click()
+  await page.keyboard.press('s')
+  await expect(page.getByText('No run counts yet: nobody can be settled on it.')).toBeVisible()
+  expect((await state('wren')).whereabouts).toBe('out')
+})
+
+test('left alone with a reason, and put off until after the run: neither is a turn', async ({ page }) => {
+  await open(page)
+  const before = await day(page, 'mika')
+  await line(page).fill('1 leave alone')
+  await line(page).press('Enter')
+  await expect(page.getByText('Say why it is left alone.')).toBeVisible()
+  await line(page).fill('1 leave alone, rode it once only')
+  await line(page).press('Enter')
+  await expect(page.getByText('Mika: left alone, rode it once only.')).toBeVisible()
+  await line(page).fill('2 later fork +2')
+  await line(page).press('Enter')
+  await expect(row(page, 'Sanna')).toContainText('After the run: fork +2')
+  await expect
+    .poll(async () => (await tent(page)).notes.map((n) => `${n.kind}: ${n.text}`))
+    .toEqual(expect.arrayContaining(['left-alone: rode it once only', 'later: fork +2']))
+  expect((await day(page, 'mika')).bike.currentSetupId).toBe(before.bike.currentSetupId)
+  // Done later: the line says it, Enter turns it.
+  await row(page, 'Nuri')
+    .getByRole('button', { name: /^After the run/ })
+    .click()
+  await expect(line(page)).toHaveValue('fork lsc firmer 1')
+  await expect(entry(page).getByRole('status')).toContainText('Front low-speed compression 8 → 7 clicks')
+  await line(page).press('Enter')
+  await expect(page.getByText(/On the bike: Front low-speed compression 8 → 7 clicks/)).toBeVisible()
+  expect((await tent(page)).notes.find((n) => n.id === idOf('tent note later'))!.closedAt).not.toBeNull()
+})
+
+test('the weather is noted once for all; what nobody read is not made up', async ({ page }) => {
+  await open(page)
+  await page.keyboard.press('w')
+  const dialog = page.getByRole('dialog')
+  await dialog.getByRole('button', { name: 'Note it' }).click()
+  await expect(dialog.getByText('Note at least one of air, height, ground and track.')).toBeVisible()
+  await dialog.getByRole('textbox', { name: 'Air' }).fill('29')
+  await dialog.getByRole('button', { name: 'looser' }).click()
+  await dialog.getByRole('button', { name: 'Note it' }).click()
+  await expect.poll(async () => (await tent(page)).hours.length).toBe(5)
+  const last = (await tent(page)).hours.at(-1)!
+  expect([last.airTempC, last.altitudeM, last.surface, last.track]).toEqual([29, null, null, ['looser']])
+  await expect(page.getByRole('img', { name: /29 °C · looser/ })).toBeVisible()
+})
+
+test('two coaches see one tent: what one does stands on the other’s screen, and each keeps the rider they look at', async ({
+  page,
+  context,
+}) => {
+  await open(page)
+  const second = await context.newPage()
+  await open(second)
+  await row(second, 'Obi').click()
+  await keys(page, '2 out')
+  await expect(row(second, 'Sanna')).toContainText('out since')
+  await expect(row(second, 'Obi').getByRole('button', { name: /^Obi/ })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  )
+  await line(second).fill('1 shock reb slower 1')
+  await line(second).press('Enter')
+  await expect(row(page, 'Mika')).toContainText('rebound 5, 2 slower')
+})
+
+test('a new tent takes in the days that were made before it, and begins one for who has none', async ({
+  page,
+}) => {
+  await page.goto(server.base)
+  await page.getByRole('button', { name: 'New tent' }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByRole('button', { name: 'Save the tent' }).click()
+  await expect(dialog.getByText('Give it a name.')).toBeVisible()
+  await dialog.getByLabel('Name').fill('Second tent')
+  await dialog.getByLabel('Trail').selectOption({ label: 'Quarry Loop, lower half, Fernhollow' })
+  await dialog.getByRole('button', { name: 'Add a stretch' }).click()
+  await dialog.getByLabel('from').fill('12:00')
+  await dialog.getByLabel('to', { exact: true }).fill('09:00')
+  await dialog.getByRole('button', { name: 'Save the tent' }).click()
+  await expect(dialog.getByText('A stretch of the schedule ends after it begins.')).toBeVisible()
+  await dialog.getByLabel('to', { exact: true }).fill('13:00')
+  await dialog.getByRole('button', { name: 'Save the tent' }).click()
+  await page.waitForURL(/\/tent\//)
+  const riders = page.getByRole('dialog', { name: 'Riders in this tent' })
+  await expect(riders.getByText(/Days of this date on Quarry Loop, lower half: /)).toBeVisible()
+  await riders.getByRole('button', { name: 'Mika, 200 mm race bike' }).click()
+  await expect(riders.getByRole('list', { name: 'Riders' }).getByRole('listitem')).toHaveCount(1)
+  await riders.getByLabel('A rider who has no day yet').selectOption({ label: 'Joren, 130 mm bike' })
+  await riders.getByRole('button', { name: 'Begin a day here' }).click()
+  await expect(riders.getByRole('list', { name: 'Riders' }).getByRole('listitem')).toHaveCount(2)
+  await page.keyboard.press('Escape')
+  await expect(row(page, 'Joren')).toContainText('One warm-up run, then the baseline')
+  // A day is in one tent: Mika has left the other one.
+  expect((await tent(page)).riders.map((r) => r.id)).not.toContain(dayOf('mika'))
+})
+
+test.describe('on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true })
+  test('the same is a list, and a rider comes in with two taps', async ({ page }) => {
+    await open(page)
+    await expect(page.getByRole('img')).toHaveCount(0)
+    await row(page, 'Mika').getByRole('button', { name: /^Mika/ }).tap()
+    await expect(entry(page).getByText('Mika')).toBeVisible()
+    await entry(page)
+      .getByRole('button', { name: /^Comes in/ })
+      .tap()
+    await expect(page.getByText('Mika is in: run 5 is logged.')).toBeVisible()
+    for (const b of await entry(page).getByRole('button').all()) {
+      const box = await b.boundingBox()
+      expect(box!.height).toBeGreaterThanOrEqual(44)
+    }
+    expect(
+      await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth),
+    ).toBeLessThanOrEqual(0)
+  })
+})
