@@ -8,6 +8,7 @@ import { readingRows } from './reading.ts'
 import { pageRows } from './pages.ts'
 import { panZoomRows } from './panZoom.ts'
 import { ridingRows } from './riding.ts'
+import { tentRows } from './tent.ts'
 import { setupMapRows } from './setupMap.ts'
 import type { Row } from './measure.ts'
 
@@ -19,6 +20,7 @@ const groups: Record<string, () => Row[] | Promise<Row[]>> = {
   bench: benchRows,
   pages: pageRows,
   'setup-map': setupMapRows,
+  tent: tentRows,
   'pan-zoom': panZoomRows,
 }
 const only = process.argv.includes('--only') ? process.argv[process.argv.indexOf('--only') + 1] : null

@@ -394,6 +394,7 @@ export const rawEndpoints = [
   ['get', '/recordings/:id/metrics.json', 'All figures with histograms and spectra', 'application/json'],
   ['get', '/bikes/:id/card.pdf', 'A setup as a card to print, with its code', 'application/pdf'],
   ['get', '/bikes/:id/card.json', 'The same as a file (card.ts)', 'application/json'],
+  ['get', '/tents/:id/sheets.pdf', 'A page for a tent and one for each rider', 'application/pdf'],
   ['get', '/bikes/:id/sag-strip.pdf', 'The sag strip, 1:1', 'application/pdf'],
   ['get', '/events', 'Server-sent events (live.ts)', 'text/event-stream'],
   ['all', '/loggers/:index/*', 'Hands on to a logger (docs/file-formats.md)', 'application/json'],

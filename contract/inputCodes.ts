@@ -115,6 +115,8 @@ export const inputSentences = {
   'command.out-of-range': '{what} goes from {min} to {max}; {got} is outside.',
   'command.no-step': '{what} moves in steps of {step}; {got} falls between.',
   'command.unread': 'Nobody has read where {end} {what} stands; count or read it first, then turn it.',
+  'command.no-reading':
+    'Say what was read, for example "read rear rebound 8", or "read rear rebound unsure".',
   'command.no-change': '{what} is already there.',
 } as const
 

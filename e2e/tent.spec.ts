@@ -45,19 +45,19 @@ test('who needs me next, what is on each bike, and what turns in the tent, at on
 }) => {
   await open(page)
   // Here longest; then who is out, with something put off before the rest; who rests; who is left alone.
-  await expect.poll(() => order(page)).toEqual(['Sanna', 'Mika', 'Nuri', 'Wren', 'Iben', 'Obi'])
-  await expect(row(page, 'Sanna')).toContainText('here, 6 min')
+  await expect.poll(() => order(page)).toEqual(['Sanna', 'Mika', 'Nuri', 'Wren', 'Runa', 'Obi'])
+  await expect(row(page, 'Sanna')).toContainText(/here, \d+ min/)
   await expect(row(page, 'Mika')).toContainText('rebound 6, 1 slower')
   await expect(row(page, 'Mika')).toContainText('LSC 8, 1 firmer')
   await expect(row(page, 'Nuri')).toContainText('After the run: fork lsc firmer 1')
   await expect(row(page, 'Wren')).toContainText('One warm-up run, then the baseline')
   await expect(row(page, 'Obi')).toContainText(/settled \d\d:\d\d/)
-  await expect(page.getByText(/practice ends \d\d:\d\d, 4[01] min/)).toBeVisible()
+  await expect(page.getByText(/practice ends \d\d:\d\d, \d+ min/)).toBeVisible()
   const trend = page.getByRole('list', { name: 'What turns in the tent' })
   await expect(trend).toContainText(/rebound slower: 3 riders since \d\d:\d\d; it is warm oil/)
-  // Iben has not agreed to be named; Mika and Nuri have.
+  // Runa has not agreed to be named; Mika and Nuri have.
   await expect(trend).toContainText('and 1 other')
-  await expect(trend).not.toContainText('Iben')
+  await expect(trend).not.toContainText('Runa')
   // All of it fits: the last rider is seen without scrolling.
   await expect(row(page, 'Obi').getByText('Settled. Leave it alone.')).toBeInViewport()
 })
@@ -66,16 +66,16 @@ test('a change and a run with its feel are typed in a few keys, on the bike of w
   page,
 }) => {
   await open(page)
-  const before = await day(page, 'iben')
+  const before = await day(page, 'runa')
   const stood = new Map<string, string | null>()
   for (const other of ['mika', 'sanna', 'nuri', 'wren', 'obi'])
     stood.set(other, (await day(page, other)).bike.currentSetupId)
   const used = await keys(page, '6 rear reb slower 1')
   expect(used).toBeLessThanOrEqual(20)
   await expect(page.getByText(/On the bike: Rear rebound 4 → 3 clicks, 1 click slower/)).toBeVisible()
-  const iben = await day(page, 'iben')
-  const now = iben.setups.find((s) => s.id === iben.bike.currentSetupId)!
-  expect(now.positions.find((p) => p.adjusterId === idOf('iben shock rebound'))!.value).toBe(3)
+  const runa = await day(page, 'runa')
+  const now = runa.setups.find((s) => s.id === runa.bike.currentSetupId)!
+  expect(now.positions.find((p) => p.adjusterId === idOf('runa shock rebound'))!.value).toBe(3)
   // Nobody else's bike was touched.
   for (const other of ['mika', 'sanna', 'nuri', 'wren', 'obi'])
     expect((await day(page, other)).bike.currentSetupId, other).toBe(stood.get(other))
@@ -98,7 +98,7 @@ test('a change and a run with its feel are typed in a few keys, on the bike of w
   expect(run.airTempC).toBe(27)
   expect(Date.parse(run.startedAt)).toBeLessThan(Date.now() - 10 * 60_000)
   expect(held.riders.find((r) => r.id === dayOf('nuri'))!.whereabouts).toBe('here')
-  expect(before.runs).toHaveLength((await day(page, 'iben')).runs.length)
+  expect(before.runs).toHaveLength((await day(page, 'runa')).runs.length)
 })
 
 test('nothing is done of a line that is not understood, and a slip is asked about first', async ({
@@ -126,6 +126,32 @@ test('nothing is done of a line that is not understood, and a slip is asked abou
   // The line outlives a reload.
   await page.reload()
   await expect(line(page)).toHaveValue('9 out')
+})
+
+test('“where are you? – eight”: a reading corrects the count before it is moved, and is no turn', async ({
+  page,
+}) => {
+  await open(page)
+  const dial = idOf('mika shock rebound')
+  const held = async () => {
+    const b = await day(page, 'mika')
+    return b.setups.find((s) => s.id === b.bike.currentSetupId)!.positions.find((p) => p.adjusterId === dial)
+  }
+  await line(page).fill('1 read shock reb 8')
+  await expect(entry(page).getByRole('status')).toContainText(
+    'Rear rebound read: 8 clicks, it was said to be 6 clicks. Nothing is turned',
+  )
+  await line(page).press('Enter')
+  await expect(page.getByText('Read; nothing was turned.')).toBeVisible()
+  expect(await held()).toMatchObject({ value: 8, known: { how: 'read' } })
+  // What was turned since the start is still one click: the count was wrong, not the bike.
+  await expect(row(page, 'Mika')).toContainText('rebound 8, 1 slower')
+  await line(page).fill('1 read shock reb unsure')
+  await line(page).press('Enter')
+  await expect.poll(held).toBeUndefined()
+  // From nowhere nothing is turned.
+  await line(page).fill('1 shock reb slower 1')
+  await expect(entry(page).getByRole('status')).toContainText('Nobody has read where rear rebound stands')
 })
 
 test('where a rider is takes one key; taken back it is as it was; settled needs a run', async ({ page }) => {
@@ -206,6 +232,26 @@ test('two coaches see one tent: what one does stands on the other’s screen, an
   await line(second).fill('1 shock reb slower 1')
   await line(second).press('Enter')
   await expect(row(page, 'Mika')).toContainText('rebound 5, 2 slower')
+})
+
+test('on a wall it is looked at by everybody: live, without a way to touch it, without reasons', async ({
+  page,
+  context,
+}) => {
+  await page.goto(`${server.base}/tent/${tentId}?wall=1`)
+  await expect(rows(page)).toHaveCount(6)
+  await expect(page.getByText('One warm-up run, then the baseline')).toBeVisible()
+  await expect(line(page)).toHaveCount(0)
+  for (const gone of ['fork lsc firmer 1', 'rode it twice', '“kicks” on run 4'])
+    expect(await page.locator('.board').innerHTML()).not.toContain(gone)
+  const before = await tent(page)
+  for (const key of ['i', 'o', 's', 'w', '2']) await page.keyboard.press(key)
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+  expect(await tent(page)).toEqual(before)
+  const coach = await context.newPage()
+  await open(coach)
+  await keys(coach, '2 out')
+  await expect(rows(page).filter({ hasText: 'Sanna' })).toContainText('out since')
 })
 
 test('a new tent takes in the days that were made before it, and begins one for who has none', async ({

@@ -15,6 +15,7 @@ import {
 } from './lexicon.ts'
 import { noClause, type Clause } from './clause.ts'
 import { goBackOf, type GoBack } from './goBack.ts'
+import { readParts, readingOf, type ReadPart } from './reading.ts'
 import { target } from './target.ts'
 import { tokensOf, type Token } from './tokens.ts'
 
@@ -27,7 +28,10 @@ export interface CommandMove {
 
 /** What a typed line asks for. */
 export type Command =
-  { kind: 'undo' } | { kind: 'back-to'; run: GoBack } | { kind: 'change'; moves: CommandMove[] }
+  | { kind: 'undo' }
+  | { kind: 'back-to'; run: GoBack }
+  | { kind: 'read'; parts: ReadPart[] }
+  | { kind: 'change'; moves: CommandMove[] }
 
 /** Who may be named in front of a line. */
 export interface People {
@@ -40,7 +44,8 @@ export interface People {
 /**
  * Reads one line as a mechanic says it: "rear reb slower 1", "slow the shock down one", "fork +2 psi and shock lsc 9",
  * "shock lever firm", "front rebound 2 out", "undo". Numbers stand before or after, in digits or words; the end may be left
- * out where only one end has the part. Bare numbers are places in the part's own count; signed numbers move that count;
+ * out where only one end has the part. "read shock reb 8" says where a part was found to stand, "read shock reb unsure" that
+ * nobody knows; neither turns anything. Bare numbers are places in the part's own count; signed numbers move that count;
  * slower/faster/firmer/softer/in/out/up/down are steps. "back to run 3" is the whole bike as it was ridden. Several parts in one line are one linked change.
  *
  * @param positions canonical position per adjuster id, as on the bike now
@@ -57,6 +62,17 @@ export function parseCommand(
   if (isUndo(tokens)) return { kind: 'undo' }
   const run = goBackOf(tokens)
   if (run !== null) return { kind: 'back-to', run }
+  const reading = readingOf(tokens)
+  if (reading) {
+    let last: End | null = null
+    const parts = readParts(clausesOf(reading.rest, space), reading.unsure, positions, space, (c) => {
+      const found = partOf(c, space, last)
+      last = found.end
+      return found
+    })
+    if (parts.length === 0) throw new InputError('command.no-reading')
+    return { kind: 'read', parts }
+  }
   const clauses = clausesOf(tokens, space)
   const moves: CommandMove[] = []
   let end: End | null = null

@@ -58,9 +58,22 @@ export function laneOf(b: DayBundle): Lane {
   }
 }
 
-/** What stands elsewhere than at the start of the day, each dial once. */
+/**
+ * What was turned since the start and stands by, each dial once: from where it would stand without, to where it stands now.
+ * A reading that corrected a number turned nothing.
+ */
 export function changedSinceStart(b: DayBundle): Move[] {
-  const start = b.setups.find((s) => s.id === b.day.startSetupId)
-  const now = b.setups.filter((s) => s.dayId === b.day.id && !s.wanted).at(-1) ?? start
-  return start && now ? diffSetups(start, now, b.units) : []
+  const now = b.setups.filter((s) => s.dayId === b.day.id && !s.wanted).at(-1)
+  const at = new Map(now?.positions.map((p) => [p.adjusterId, p.value]))
+  const net = new Map<string, { move: Move; by: number }>()
+  for (const { moves } of laneOf(b).changes)
+    for (const move of moves) {
+      const by = (net.get(move.adjuster.id)?.by ?? 0) + move.to - move.from
+      net.set(move.adjuster.id, { move, by })
+    }
+  return [...net.values()].flatMap(({ move, by }) => {
+    const to = at.get(move.adjuster.id)
+    // Unread since: how far it was turned is no longer known.
+    return to === undefined || Math.abs(by) < 1e-6 ? [] : [{ ...move, from: to - by, to }]
+  })
 }

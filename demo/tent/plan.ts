@@ -39,9 +39,19 @@ const rode: Rode[] = [
       { do: 'run', ago: 154, kind: 'warm-up' },
       { do: 'run', ago: 128, rating: 5, marks: [{ word: 'dives', section: 'Braking bumps', end: 'front' }] },
       { do: 'change', ago: 110, to: { 'mika fork lsc': 8 }, why: 'warmer: holds up in braking' },
-      { do: 'run', ago: 92, rating: 6, marks: [{ word: 'kicks', section: 'Root web', end: 'rear' }] },
+      {
+        do: 'run',
+        ago: 92,
+        rating: 6,
+        marks: [{ word: 'harsh-gets-worse', section: 'Root web', end: 'rear' }],
+      },
       { do: 'change', ago: 58, to: { 'mika shock rebound': 6 }, why: 'slower for the heat' },
-      { do: 'run', ago: 18, rating: 6.5, marks: [{ word: 'kicks', section: 'Root web', end: 'rear' }] },
+      {
+        do: 'run',
+        ago: 18,
+        rating: 6.5,
+        marks: [{ word: 'harsh-gets-worse', section: 'Root web', end: 'rear' }],
+      },
     ],
   },
   {
@@ -128,17 +138,17 @@ const rode: Rode[] = [
     ],
   },
   {
-    rider: 'iben',
+    rider: 'runa',
     start: {
-      'iben fork psi': 72,
-      'iben fork rebound': 5,
-      'iben shock psi': 170,
-      'iben shock rebound': 5,
+      'runa fork psi': 72,
+      'runa fork rebound': 5,
+      'runa shock psi': 170,
+      'runa shock rebound': 5,
     },
     steps: [
       { do: 'run', ago: 118, kind: 'warm-up' },
       { do: 'run', ago: 86, rating: 6, marks: [{ word: 'kicks', section: 'Step-down', end: 'rear' }] },
-      { do: 'change', ago: 70, to: { 'iben shock rebound': 4 }, why: 'kicks off the step-down' },
+      { do: 'change', ago: 70, to: { 'runa shock rebound': 4 }, why: 'kicks off the step-down' },
       { do: 'run', ago: 46, rating: 6.5 },
     ],
   },
@@ -151,7 +161,7 @@ const places: Record<string, Pick<TentRider, 'whereabouts' | 'temper' | 'named'>
   nuri: { whereabouts: 'out', ago: 11, temper: 'reasons', named: true },
   wren: { whereabouts: 'out', ago: 16, temper: 'reasons', named: false },
   obi: { whereabouts: 'settled', ago: 44, temper: 'number', named: false },
-  iben: { whereabouts: 'resting', ago: 38, temper: 'reasons', named: false },
+  runa: { whereabouts: 'resting', ago: 38, temper: 'reasons', named: false },
 }
 
 const air = [

@@ -214,8 +214,8 @@ const team: Team[] = [
     },
   },
   {
-    key: 'iben',
-    name: 'Iben',
+    key: 'runa',
+    name: 'Runa',
     bodyMassKg: 69,
     level: 'intermediate',
     taste: 'lively',
@@ -224,14 +224,14 @@ const team: Team[] = [
     kind: 'trail',
     rearWheelTravelMm: 138,
     fork: {
-      name: '140 mm air fork, Iben',
+      name: '140 mm air fork, Runa',
       strokeMm: 140,
       sagTargetPct: 20,
       air: [40, 130],
       dials: [rebound(10)],
     },
     shock: {
-      name: '50 mm air shock, Iben',
+      name: '50 mm air shock, Runa',
       strokeMm: 50,
       sagTargetPct: 28,
       air: [90, 300],

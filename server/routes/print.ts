@@ -12,8 +12,11 @@ import { packing } from '../print/packing.ts'
 import { render, renderOnePage } from '../print/render.ts'
 import { sagStrip } from '../print/sagStrip.ts'
 import { papers, setupCard } from '../print/setupCard.ts'
+import { tentSheets } from '../print/tentSheets.ts'
 import { Refusal } from '../refusal.ts'
 import { readCard } from '../services/cards.ts'
+import { readDay } from '../services/days.ts'
+import { readTent } from '../services/tents.ts'
 import { readLetterhead, saveLetterhead } from '../services/letterhead.ts'
 import { sameId } from './garage.ts'
 
@@ -34,6 +37,19 @@ const CardQuery = Query.extend({
   paper: z.enum(papers).optional(),
   /** Said at all: the riding weight is on the card. */
   weight: z.literal('yes').optional(),
+})
+
+/** A time zone that the clock knows. */
+const isZone = (zone: string) => {
+  try {
+    return new Intl.DateTimeFormat('en', { timeZone: zone }) !== null
+  } catch {
+    return false
+  }
+}
+const SheetsQuery = Query.extend({
+  paper: z.enum(['A4', 'LETTER']).optional(),
+  zone: z.string().max(60).refine(isZone, { error: 'That time zone is not known.' }).optional(),
 })
 
 /** Sheets to print, as PDF in the units of whoever asks. */
@@ -76,6 +92,17 @@ export function printRoutes({ store, events }: Deps): Hono {
       code: code.length <= mostInCode ? code : null,
     }
     return pdf(c, await renderOnePage((scale) => setupCard(card, { ...look, scale })))
+  })
+  app.get('/tents/:id/sheets.pdf', async (c) => {
+    const { paper, zone, ...choice } = checked(SheetsQuery, c.req.query())
+    const tent = await readTent(store, checked(Id, c.req.param('id')))
+    const days = await Promise.all(tent.riders.map((r) => readDay(store, r.id)))
+    const look = {
+      paper: paper ?? 'A4',
+      zone: zone ?? 'UTC',
+      choice: { ...canonicalUnits, ...choice } as UnitChoice,
+    } as const
+    return pdf(c, await render(tentSheets(tent, days, look)))
   })
   mount(app, endpoints.getLetterhead, () => readLetterhead(store))
   mount(app, endpoints.putLetterhead, async ({ params, body }) => {

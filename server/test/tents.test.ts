@@ -2,6 +2,7 @@ import { v7 as uuid } from 'uuid'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import type { ShelfItem } from '#contract/endpoints'
 import { TentBundle, type Tent, type TentHour, type TentNote, type TentRider } from '#contract/tent'
+import { drawPdf } from '../../e2e/pdfPicture.ts'
 import type { LiveEvent } from '../events.ts'
 import { startApp, type TestApp } from './harness.ts'
 import { makeSetup, startStory } from './story.ts'
@@ -71,6 +72,43 @@ async function secondDay() {
   return day
 }
 const put = (kind: string, body: { id: string }) => t.put(`/${kind}/${body.id}`, body)
+
+describe('the sheets of a tent', () => {
+  it('are a page for all and one for each rider, with runs, changes and what stands, and nobody’s weight', async () => {
+    await put('tent-riders', rider({ number: 7 }))
+    await put('tent-hours', hour({ note: 'sun on the lower half' }))
+    await put('tent-notes', note())
+    await put('tent-notes', note({ kind: 'later', text: 'fork two psi firmer' }))
+    const [dial] = s.rear.adjusters.filter((a) => a.kind === 'click')
+    const turned = makeSetup(s.bike, [s.front, s.rear], { parentId: s.setup.id, dayId: s.day.id })
+    const at = turned.positions.find((p) => p.adjusterId === dial.id)!
+    at.value += 1
+    turned.reason = { ...turned.reason, source: 'own-idea', text: 'it kicked' }
+    expect((await put('setups', turned)).status).toBe(200)
+    const [all, one, ...more] = await drawPdf(
+      (await t.get(`/tents/${tent.id}/sheets.pdf?zone=Europe/Berlin`)).body,
+      80,
+    )
+    expect(more).toEqual([])
+    expect(all.text).toContain('Practice')
+    expect(all.text).toContain(s.rider.name)
+    // 08:00 UTC on 2 April is 10:00 in Berlin.
+    expect(all.text).toContain('10:00')
+    expect(all.text).toContain('sun on the lower half')
+    expect(all.text).toContain('fork two psi firmer')
+    expect(one.text).toContain('number 7')
+    expect(one.text).toContain('Run 1')
+    expect(one.text).toContain('it kicked')
+    expect(one.text).toContain('left alone: rode it twice')
+    for (const page of [all, one]) expect(page.text).not.toMatch(/\bkg\b|weight/)
+  })
+  it('refuses a time zone and a paper that nobody has', async () => {
+    for (const bad of ['zone=Nowhere/Land', 'paper=A3'])
+      expect((await t.get(`/tents/${tent.id}/sheets.pdf?${bad}`)).body).toMatchObject({
+        code: 'request.invalid',
+      })
+  })
+})
 
 describe('a tent', () => {
   it('holds days that were made before it, the log by the hour, and what was decided', async () => {

@@ -1,7 +1,8 @@
 import { computed, type Ref } from 'vue'
 import { parseCommand, type Command } from '#core/command/parse'
 import { nearestReadings } from '#core/command/readings'
-import { turnSign } from '#core/adjusters/words'
+import { adjusterName, turnSign } from '#core/adjusters/words'
+import type { ReadPart } from '#core/command/reading'
 import { bigMoveWords, isBigMove } from '#core/setup/bigMove'
 import type { Move } from '#core/setup/diff'
 import { useDay } from '../stores/day.ts'
@@ -32,6 +33,18 @@ export function useCommand(line: Readonly<Ref<string>>, asked: Ref<string>) {
       return { command: null, fault: e instanceof Error ? e.message : String(e) }
     }
   })
+  const { positionWords } = useUnits()
+  function readWords({ end, adjuster, value, was }: ReadPart): string {
+    const part = `${end === 'front' ? 'Front' : 'Rear'} ${adjusterName(adjuster).toLowerCase()}`
+    if (value === null) return `${part}: nobody is sure where it stands; it is unread until it is counted`
+    const before =
+      was === undefined
+        ? 'nobody had read it'
+        : Math.abs(was - value) < 1e-6
+          ? 'as it was said'
+          : `it was said to be ${positionWords(adjuster, was)}`
+    return `${part} read: ${positionWords(adjuster, value)}, ${before}. Nothing is turned`
+  }
   /** The settings of an earlier run that a line asks for, with the turns to them. */
   const goingBack = computed(() => {
     const c = parsed.value.command
@@ -49,6 +62,7 @@ export function useCommand(line: Readonly<Ref<string>>, asked: Ref<string>) {
   const wordsOf = (c: Command): string[] => {
     if (c.kind === 'back-to')
       return way.value ? [`Back to run ${way.value.number}:`, ...way.value.moves.map(turnWords)] : []
+    if (c.kind === 'read') return c.parts.map(readWords)
     return c.kind === 'undo'
       ? [
           day.undo
@@ -91,6 +105,7 @@ export function useCommand(line: Readonly<Ref<string>>, asked: Ref<string>) {
     if (c.kind === 'undo') return 'undo'
     if (c.kind === 'back-to')
       return way.value ? day.backTo(way.value.setup.id, `Back to run ${way.value.number}`) : null
+    if (c.kind === 'read') return day.readParts(c.parts)
     for (const m of c.moves) day.choose(m.adjuster.id, m.to)
     return day.applyPending(`typed: ${line.value}`, c.moves.length > 1)
   }

@@ -21,7 +21,9 @@ export function useDayActs() {
   }
   /** Says what the hands did, from the settings before and after; nothing else is known to be true. */
   function tell(done: Done, more = ''): void {
-    const words = done.moves.map((m) => moveWords(m, units.value)).join('; ')
+    // A reading may correct a number: that is no turn.
+    const turned = done.after.reason.source === 'reading' ? [] : done.moves
+    const words = turned.map((m) => moveWords(m, units.value)).join('; ')
     const text = words ? `On the bike: ${words}.` : 'Read; nothing was turned.'
     notices.show(more ? `${text} ${more}` : text, 'done', words ? undo : null, day.bundle?.day.id ?? null)
   }

@@ -9,6 +9,8 @@ import RiderRow from '../components/tent/RiderRow.vue'
 import TentBar from '../components/tent/TentBar.vue'
 import TentWeather from '../components/tent/TentWeather.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
+import { apiBase } from '../api/client.ts'
+import { useKept } from '../composables/useKept.ts'
 import { usePageTitle } from '../composables/usePageTitle.ts'
 import { useShortcuts } from '../composables/useShortcuts.ts'
 import { useTent } from '../composables/useTent.ts'
@@ -105,6 +107,8 @@ const nowX = computed(() =>
   lanePx.value === null ? 0 : 190 + lanePx.value * shareOf(span.value, nowMs.value),
 )
 
+/** On a wall: looked at by everybody, touched by nobody; reasons and what was put off are not for all. */
+const wall = computed(() => route.query.wall !== undefined)
 const hourOpen = ref(false)
 const aboutOpen = ref(false)
 const ridersOpen = ref(false)
@@ -112,9 +116,20 @@ const lastHour = computed(() => bundle.value?.hours.at(-1) ?? null)
 // A new tent asks who is in it.
 watch(
   () => bundle.value && bundle.value.riders.length === 0,
-  (empty) => empty && (ridersOpen.value = true),
+  (empty) => empty && !wall.value && (ridersOpen.value = true),
   { immediate: true },
 )
+const paper = useKept<string>('wild-spring:paper', 'A4')
+/** A page for the tent and one for each rider, in the units and on the clock of this screen. */
+const sheets = computed(() => {
+  const { mass: _mass, ...asked } = units.value
+  const query = new URLSearchParams({
+    ...asked,
+    paper: paper.value === 'LETTER' ? 'LETTER' : 'A4',
+    zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+  })
+  return `${apiBase}/tents/${props.id}/sheets.pdf?${query.toString()}`
+})
 const notesOf = (dayId: string): TentNote[] => bundle.value?.notes.filter((n) => n.dayId === dayId) ?? []
 const bar = useTemplateRef<InstanceType<typeof TentBar>>('bar')
 /** What was put off is done now: the line says it, and turns it on Enter. */
@@ -135,7 +150,7 @@ useShortcuts([
   { key: 'h', does: 'the rider is here', act: () => void bar.value?.goes('here') },
   { key: 'z', does: 'the rider rests', act: () => void bar.value?.goes('resting') },
   { key: 's', does: 'settled', act: () => void bar.value?.goes('settled') },
-  { key: 'w', does: 'note the weather', act: () => (hourOpen.value = true) },
+  { key: 'w', does: 'note the weather', act: () => wall.value || (hourOpen.value = true) },
 ])
 </script>
 
@@ -148,8 +163,11 @@ useShortcuts([
       </span>
     </template>
     <template #acts>
-      <button type="button" class="btn bar-btn" @click="ridersOpen = true">Riders</button>
-      <button type="button" class="btn bar-btn" @click="hourOpen = true">Weather <kbd>w</kbd></button>
+      <RouterLink v-if="wall" class="btn bar-btn" :to="{ query: {} }">Back to the tent</RouterLink>
+      <template v-else>
+        <button type="button" class="btn bar-btn" @click="ridersOpen = true">Riders</button>
+        <button type="button" class="btn bar-btn" @click="hourOpen = true">Weather <kbd>w</kbd></button>
+      </template>
     </template>
   </BarSlots>
   <div v-if="failed && !bundle" class="page">
@@ -177,7 +195,11 @@ useShortcuts([
           </p>
           <div>
             <h2>On the bike, and next</h2>
-            <button type="button" class="btn btn-sm" @click="aboutOpen = true">About this tent</button>
+            <span v-if="!wall">
+              <RouterLink class="btn btn-sm" :to="{ query: { wall: '1' } }">Wall</RouterLink>
+              <a class="btn btn-sm" :href="sheets" target="_blank" rel="noopener">Sheets</a>
+              <button type="button" class="btn btn-sm" @click="aboutOpen = true">About</button>
+            </span>
           </div>
         </div>
       </div>
@@ -189,10 +211,11 @@ useShortcuts([
           :notes="notesOf(r.rider.id)"
           :span="span"
           :now-ms="nowMs"
-          :chosen="r.rider.id === chosen?.rider.id"
+          :chosen="!wall && r.rider.id === chosen?.rider.id"
+          :wall="wall"
           :lane-px="lanePx"
           :height-px="rowPx"
-          @choose="choose(r.rider.number)"
+          @choose="wall || choose(r.rider.number)"
           @later="(n) => doLater(r.rider.number, n)"
         />
       </ol>
@@ -209,7 +232,7 @@ useShortcuts([
         <span>{{ clockWords(nowMs) }}</span>
       </div>
     </div>
-    <TentBar ref="bar" :bundle="bundle" :row="chosen" @choose="choose" />
+    <TentBar v-if="!wall" ref="bar" :bundle="bundle" :row="chosen" @choose="choose" />
     <HourForm v-if="hourOpen" v-model:open="hourOpen" :tent-id="bundle.tent.id" :hours="bundle.hours" />
     <TentForm v-if="aboutOpen" v-model:open="aboutOpen" :editing="bundle.tent" />
     <TentRiders v-if="ridersOpen" v-model:open="ridersOpen" :bundle="bundle" />

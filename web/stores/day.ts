@@ -138,6 +138,7 @@ export const useDay = defineStore('day', () => {
     space,
     changes: onBike.changes,
     undo: onBike.undo,
+    readParts: turns.readParts,
     readSag: turns.readSag,
     unreadSag: turns.unreadSag,
     backTo: turns.backTo,

@@ -88,8 +88,8 @@ async function submit() {
       <BButton type="submit" variant="primary" :disabled="!ready">Done, it is on</BButton>
       <p class="soft small">
         Say it as you would at the trailhead: <code>slow the shock down one</code> ·
-        <code>fork +2 psi</code> · <code>lsc 9</code> · <code>shock lever firm</code> · <code>undo</code> ·
-        <code>back to run 3</code> ·
+        <code>fork +2 psi</code> · <code>lsc 9</code> · <code>shock lever firm</code> ·
+        <code>read shock reb 8</code> · <code>undo</code> · <code>back to run 3</code> ·
         <code>back to the last good one</code>
       </p>
     </form>

@@ -6,13 +6,12 @@ import { adjusterName, familyOf, toolWord, turnSign } from '#core/adjusters/word
 import { countBaseWords } from '#core/adjusters/count'
 import { causeLabel, handChecks } from '#core/causes/kinds'
 import IconCaution from '~icons/lucide/triangle-alert'
-import { useShelf } from '../../composables/useShelf.ts'
 import { useUnits } from '../../composables/useUnits.ts'
-import { useGarage } from '../../stores/garage.ts'
 import DialHint from './DialHint.vue'
 import EvidenceList from './EvidenceList.vue'
 import QuestionTaps from './QuestionTaps.vue'
 import SagOnCard from './SagOnCard.vue'
+import SpringOffer from './SpringOffer.vue'
 import { signedWords } from '../../support/words.ts'
 
 const { positionNumber, positionWords } = useUnits()
@@ -86,15 +85,11 @@ const hands = computed(() =>
     return { key: m.adjusterId, where: whereOf(m), from, to: base ? `${to} (${base})` : to }
   }),
 )
-const garage = useGarage()
-const { needWords } = useShelf()
-/** Springs that the change asks for, and whether one lies around. */
+/** Springs that the change asks for. */
 const springs = computed(() =>
   moves.value.flatMap((m) => {
     const strokeMm = props.space[m.end]?.strokeMm
-    return m.adjuster.kind === 'spring-rate' && strokeMm
-      ? [needWords({ rateNPerMm: m.to, strokeMm }, garage.bike(props.bikeId)?.riderId ?? null)]
-      : []
+    return m.adjuster.kind === 'spring-rate' && strokeMm ? [{ rateNPerMm: m.to, strokeMm }] : []
   }),
 )
 /** What is hoped for, with its spread; a number without one would be a promise. */
@@ -182,7 +177,7 @@ const asksForRun = computed(() => ['log-first-run', 'ride-it', 'repeat'].include
             {{ `${x.where}: from` }} <b class="num">{{ x.from }}</b> to <b class="num">{{ x.to }}</b>
           </p>
         </template>
-        <p v-for="s in springs" :key="s" class="num">{{ s }}</p>
+        <SpringOffer v-for="s in springs" :key="s.rateNPerMm" :need="s" :bike-id="bikeId" />
         <p v-if="moves.length > 1 && !isTest" class="soft small">
           These belong together and count as one change.
         </p>

@@ -16,6 +16,8 @@ const props = defineProps<{
   span: ClockSpan
   nowMs: number
   chosen: boolean
+  /** Looked at by everybody: no way in, no reasons, nothing of what was put off. */
+  wall: boolean
   /** Of the lane; null: there is no room for one. */
   lanePx: number | null
   heightPx: number
@@ -57,11 +59,14 @@ const roomy = computed(() => props.heightPx >= 98)
   <li class="row" :class="{ chosen, tall }" :style="{ minHeight: `${heightPx}px` }" @click="emit('choose')">
     <div class="who">
       <span class="name">
-        <button type="button" :aria-pressed="chosen" @click.stop="emit('choose')">
+        <b v-if="wall"
+          >{{ name }} <kbd>{{ row.rider.number }}</kbd></b
+        >
+        <button v-else type="button" :aria-pressed="chosen" @click.stop="emit('choose')">
           {{ name }} <kbd>{{ row.rider.number }}</kbd>
         </button>
         <RouterLink
-          v-if="row.day"
+          v-if="row.day && !wall"
           class="small"
           :to="{ name: 'day', params: { id: row.rider.id } }"
           :aria-label="`the day of ${name}`"
@@ -76,7 +81,7 @@ const roomy = computed(() => props.heightPx >= 98)
       v-if="lanePx !== null"
       :lane="row.lane"
       :rider="row.rider"
-      :notes="notes"
+      :notes="wall ? [] : notes"
       :span="span"
       :now-ms="nowMs"
       :width-px="lanePx"
@@ -84,7 +89,7 @@ const roomy = computed(() => props.heightPx >= 98)
     />
     <div class="next">
       <p class="head">{{ next }}</p>
-      <p v-if="why && roomy && !row.later.length" class="why small soft">{{ why }}</p>
+      <p v-if="why && roomy && !wall && !row.later.length" class="why small soft">{{ why }}</p>
       <p class="on num small">
         <template v-if="changed.length">
           <span v-for="c in changed.slice(0, mostShown)" :key="c.end + c.name"
@@ -99,7 +104,7 @@ const roomy = computed(() => props.heightPx >= 98)
         <span v-else-if="row.day" class="soft">all as it started</span>
       </p>
       <button
-        v-for="n in row.later"
+        v-for="n in wall ? [] : row.later"
         :key="n.id"
         type="button"
         class="btn btn-sm btn-plain later"
@@ -160,6 +165,9 @@ const roomy = computed(() => props.heightPx >= 98)
   align-items: baseline;
   gap: 0.6rem;
   white-space: nowrap;
+}
+.who b {
+  font: 700 1.12rem / 1.2 var(--head-font);
 }
 .who button {
   border: 0;

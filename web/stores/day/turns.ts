@@ -3,6 +3,7 @@ import { watch, type Ref } from 'vue'
 import type { End } from '#contract/common'
 import type { DayBundle } from '#contract/endpoints'
 import type { Position, Setup } from '#contract/setup'
+import type { ReadPart } from '#core/command/reading'
 import { diffSetups, type Move } from '#core/setup/diff'
 import { readBy, withTurns } from '#core/setup/known'
 import type { Letter } from '../../api/letters.ts'
@@ -92,6 +93,16 @@ export function useTurns(
     pending.value = Object.fromEntries(turns)
     return done
   }
+  /** Where parts were found to stand; what nobody is sure of any more is unread. Nothing is turned. */
+  function readParts(parts: readonly ReadPart[]): Promise<Done> {
+    const known = readBy(hand(), 'read on the trail day')
+    const ids = new Set(parts.map((p) => p.adjuster.id))
+    const read = parts.flatMap(({ end, adjuster, value }) =>
+      value === null ? [] : [{ end, adjusterId: adjuster.id, value, known }],
+    )
+    const others = currentSetup.value!.positions.filter((p) => !ids.has(p.adjusterId))
+    return putSetup([...others, ...read], { text: 'Read, nothing turned', source: 'reading', linked: true })
+  }
   /** Sag that was read on the trail, on the settings that are on the bike now; nothing is turned. */
   function readSag(end: End, sagPct: number): Promise<Done> {
     const by = hand()
@@ -146,5 +157,5 @@ export function useTurns(
     )
     return putSetup(back, { text: 'Taken back', linked: true, source: 'undo', undoes: u.change.id })
   }
-  return { putSetup, turnsTo, readPending, readSag, unreadSag, backTo, undoLast }
+  return { putSetup, turnsTo, readPending, readParts, readSag, unreadSag, backTo, undoLast }
 }
