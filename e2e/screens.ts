@@ -26,7 +26,7 @@ export const inDemo: Record<Screen, { address: string; ready: (page: Page) => Pr
   },
   tent: {
     address: `/tent/${idOf('tent practice')}`,
-    ready: (p) => p.getByText('all as it started').first().waitFor(),
+    ready: (p) => p.getByText('Settled. Leave it alone.').waitFor(),
   },
   day: { address: day, ready: proposed },
   logger: {

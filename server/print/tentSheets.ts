@@ -4,7 +4,7 @@ import type { TentBundle, TentNoteKind } from '#contract/tent'
 import { adjusterName, positionWords } from '#core/adjusters/words'
 import { countBaseWords } from '#core/adjusters/count'
 import { wordRules } from '#core/causes/words'
-import { moveWords } from '#core/setup/diff'
+import { moveWords, type Move } from '#core/setup/diff'
 import { knownWords } from '#core/setup/known'
 import { changedSinceStart, laneOf } from '#core/tent/lane'
 import { say, type UnitChoice } from '#core/units/choice'
@@ -47,6 +47,8 @@ const table = (head: string[], widths: (string | number)[], rows: string[][]): C
   },
   margin: [0, 2, 0, 8],
 })
+/** The fonts have no arrows: in words. */
+const turned = (m: Move, choice: UnitChoice) => moveWords(m, choice).replace('→', 'to')
 const title = (text: string): Content => ({
   ...lettered(text),
   fontSize: 12,
@@ -80,7 +82,7 @@ export function tentSheets(
     d.day.settledSetupId !== null ? 'settled' : d.runs.length === 0 ? 'not ridden' : 'open'
   const changed = (d: DayBundle) =>
     changedSinceStart(d)
-      .map((m) => moveWords(m, choice))
+      .map((m) => turned(m, choice))
       .join('; ') || 'all as it started'
 
   const first: Content[] = [
@@ -159,7 +161,7 @@ export function tentSheets(
           at: new Date(c.atMs).toISOString(),
           what: 'Changed',
           rated: '',
-          said: [c.moves.map((m) => moveWords(m, choice)).join('; '), made?.reason.text ?? '']
+          said: [c.moves.map((m) => turned(m, choice)).join('; '), made?.reason.text ?? '']
             .filter(Boolean)
             .join(': '),
         }

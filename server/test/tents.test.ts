@@ -100,6 +100,9 @@ describe('the sheets of a tent', () => {
     expect(one.text).toContain('Run 1')
     expect(one.text).toContain('it kicked')
     expect(one.text).toContain('left alone: rode it twice')
+    // A turn is told in letters that the fonts have.
+    expect(all.text).toMatch(/Rear rebound \d+ to \d+ clicks/)
+    for (const page of [all, one]) expect(page.text).not.toContain('→')
     for (const page of [all, one]) expect(page.text).not.toMatch(/\bkg\b|weight/)
   })
   it('refuses a time zone and a paper that nobody has', async () => {

@@ -32,11 +32,17 @@ export function useHeadlines(ids: Ref<readonly string[]>): ShallowRef<ReadonlyMa
   let gone = false
   const tell = (id: string, h: Headline) => (said.value = new Map(said.value).set(id, h))
 
-  async function one(id: string): Promise<void> {
+  /** The day as it is held; told at once, so that none waits for what is next on the others. */
+  async function read(id: string): Promise<DayBundle> {
     // What waits in this browser counts: without signal it is all there is to go by.
     const day = overlayDay(await cache.fetchQuery(reads.day(id)), outbox.letters)
     const before = said.value.get(id)
-    if (before?.day !== day) tell(id, { day, next: before?.next ?? null, proposal: before?.proposal ?? null })
+    if (before?.day !== day && !gone)
+      tell(id, { day, next: before?.next ?? null, proposal: before?.proposal ?? null })
+    return day
+  }
+  async function judge(id: string): Promise<void> {
+    const day = await read(id)
     const earlier = day.day.judgedAlone ? [] : await cache.fetchQuery(reads.earlier(id)).catch(() => [])
     const basis = [day, ...earlier].map((b) => judgedOf(b, units.value)).join()
     if (gone || restsOn.get(id) === basis) return
@@ -50,10 +56,11 @@ export function useHeadlines(ids: Ref<readonly string[]>): ShallowRef<ReadonlyMa
     running = true
     while (wanted && !gone) {
       wanted = false
+      // A row stands without; opening the day tells what is wrong with it.
+      await Promise.all(ids.value.map((id) => read(id).catch(() => undefined)))
       for (const id of ids.value) {
         if (gone) break
-        // The row stands without; opening the day tells what is wrong with it.
-        await one(id).catch(() => undefined)
+        await judge(id).catch(() => undefined)
       }
     }
     running = false
