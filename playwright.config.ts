@@ -5,9 +5,8 @@ const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium'
 export default defineConfig({
   testDir: 'e2e',
   globalSetup: './e2e/fillOnce.ts',
-  // Each test file has a server and a data folder of its own. One more than the two processors that a small machine has:
-  // tests wait for pages more than they reckon.
-  workers: 3,
+  // Each test file has a server and a data folder of its own.
+  workers: 2,
   retries: 0,
   // A machine may be busy: this bounds what hangs, it measures nothing.
   timeout: 240_000,

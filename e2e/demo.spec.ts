@@ -101,6 +101,13 @@ test('the settled day is silent', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Settled. Leave it alone.' })).toBeVisible()
   await expect(page.getByRole('button', { name: 'Open the day again' })).toBeVisible()
   await expect(page.getByRole('button', { name: /^Done/ })).toHaveCount(0)
+  // What it ended on is one tap away, with its card.
+  const { day } = (await (
+    await page.request.get(`${server.base}/api/v1/days/${idOf('day settled')}`)
+  ).json()) as DayBundle
+  await page.getByRole('link', { name: 'Settled setup, its card' }).click()
+  await expect(page).toHaveURL(new RegExp(`/setups/${day.bikeId}\\?at=${day.settledSetupId}`))
+  await expect(page.getByRole('button', { name: 'Card to take along' })).toBeVisible()
 })
 
 test('the mess is called one, in kind words, with the way out', async ({ page }) => {

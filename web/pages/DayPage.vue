@@ -278,6 +278,12 @@ useShortcuts([
           Compare with the last <kbd>x</kbd>
         </button>
         <button type="button" class="btn btn-plain" @click="settingsOpen = true">About this day</button>
+        <RouterLink
+          v-if="settledSetup && !day.covered"
+          class="btn btn-plain"
+          :to="{ name: 'setups', params: { bikeId: b.bike.id }, query: { at: settledSetup.id } }"
+          >Settled setup, its card</RouterLink
+        >
       </div>
       <EarlierDays
         v-if="!day.covered"
