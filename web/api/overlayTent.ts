@@ -2,6 +2,12 @@ import type { Tent, TentBundle, TentHour, TentNote, TentRider } from '#contract/
 import type { Letter } from './letters.ts'
 import { placed } from './overlay.ts'
 
+/** A tent with a rider as saved. */
+export const withRider = (t: TentBundle, rider: TentRider): TentBundle => ({
+  ...t,
+  riders: placed(t.riders, rider, (r) => r.id === rider.id),
+})
+
 /** A tent as the server knows it, with what waits in this browser laid over it. */
 export function overlayTent(base: TentBundle, letters: readonly Letter[]): TentBundle {
   const mine = (x: { tentId: string }) => x.tentId === base.tent.id
@@ -15,7 +21,7 @@ export function overlayTent(base: TentBundle, letters: readonly Letter[]): TentB
         }
         case 'tentRider': {
           const rider = l.body as TentRider
-          return mine(rider) ? { ...t, riders: placed(t.riders, rider, (r) => r.id === rider.id) } : t
+          return mine(rider) ? withRider(t, rider) : t
         }
         case 'tentHour': {
           const hour = l.body as TentHour

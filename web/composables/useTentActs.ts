@@ -1,12 +1,14 @@
 import { until } from '@vueuse/core'
 import { v7 as uuid } from 'uuid'
 import type { Run } from '#contract/run'
-import type { TentBundle, TentNote, TentNoteKind, Whereabouts } from '#contract/tent'
+import type { TentBundle, TentNote, TentNoteKind, TentRider, Whereabouts } from '#contract/tent'
 import type { LineFeel } from '#core/tent/line'
 import { nothingNoted } from '#core/setup/nothingNoted'
 import { useDay } from '../stores/day.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useOutbox } from '../stores/outbox.ts'
+import { cache } from '../api/cache.ts'
+import { withRider } from '../api/overlayTent.ts'
 import { noteWords } from '../support/tentWords.ts'
 import { useDayActs } from './useDayActs.ts'
 import type { TentRow } from './useTent.ts'
@@ -40,8 +42,16 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
     notices.show('That rider’s day could not be read yet; nothing was done. Try again.', 'error')
     return null
   }
+  /** What was saved is held at once: the next act builds on it, however long the reading after it takes. */
+  async function saveRider(rider: TentRider): Promise<void> {
+    const done = await outbox.save('tentRider', rider)
+    if (done.state === 'saved')
+      cache.setQueryData<TentBundle>(['tent', rider.tentId], (t) => t && withRider(t, done.saved))
+  }
   const place = (row: TentRow, whereabouts: Whereabouts, since = new Date().toISOString()) =>
-    outbox.save('tentRider', { ...row.rider, whereabouts, since })
+    saveRider({ ...(heldRider(row) ?? row.rider), whereabouts, since })
+  /** As it is held now: between a key and its deed somebody may have said something of the same rider. */
+  const heldRider = (row: TentRow) => tent()?.riders.find((r) => r.id === row.rider.id)
   async function goes(to: Whereabouts): Promise<void> {
     const row = to === 'settled' ? await theirs() : chosen()
     if (!row || row.rider.whereabouts === to) return
@@ -89,8 +99,8 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
       'done',
       async () => {
         await day.removeRun(run.id)
-        await outbox.save('tentRider', {
-          ...(chosen()?.rider ?? before),
+        await saveRider({
+          ...(heldRider(row) ?? before),
           whereabouts: before.whereabouts,
           since: before.since,
         })
