@@ -58,7 +58,8 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
     if (to === 'settled') {
       const counted = row.lane.runs.some((r) => r.kind === 'counted')
       if (!counted) return void notices.show('No run counts yet: nobody can be settled on it.', 'error')
-      await acts.happy()
+      // Not kept as settled: then nobody is told that it is.
+      if (!(await acts.happy())) return
     }
     await notices.attempt(() => place(row, to))
   }

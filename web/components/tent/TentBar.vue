@@ -84,7 +84,8 @@ async function submit() {
   await until(() => number === null || props.row?.rider.number === number).toBe(true, {
     timeout: followMs,
   })
-  if (!(await acts.theirs()) || !isTheirs.value) return
+  if (!(await acts.theirs())) return
+  if (!isTheirs.value) return void notices.show('Nothing was done; say the rider’s number again.', 'error')
   const e = said.value?.entry
   // Typed on while it was waited for: Enter was meant for what stood there then.
   if (!e || line.value !== typed) return
