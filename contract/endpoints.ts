@@ -1,4 +1,16 @@
 import { z } from 'zod'
+import {
+  Access,
+  AccessBook,
+  EnterByPass,
+  FirstLock,
+  GivenPass,
+  NewPass,
+  NewPassphrase,
+  Recovery,
+  RecoveryCode,
+  SignIn,
+} from './access.ts'
 import { Baseline } from './baseline.ts'
 import { Bench } from './bench.ts'
 import { Bike } from './bike.ts'
@@ -9,6 +21,7 @@ import { TrailDay } from './day.ts'
 import { KeptSetup } from './kept.ts'
 import { Letterhead } from './letterhead.ts'
 import { LoggerAtHand } from './logger.ts'
+import { GivenPadLink, KeptPadReport, PadView, SentPadReport, TakeReport } from './pad.ts'
 import { ProposalRecord } from './proposal.ts'
 import { AddedFileUpload, Recording, RecordingUpload, RememberedMapping, SectionSpans } from './recording.ts'
 import { Profile } from './profile.ts'
@@ -152,6 +165,121 @@ export const endpoints = {
     params: z.strictObject({}),
     body: none,
     reply: z.strictObject({ ok: z.boolean(), version: z.string() }),
+  }),
+  getAccess: endpoint({
+    method: 'get',
+    path: '/access',
+    summary: 'Whether there is a lock, and who this device is',
+    params: z.strictObject({}),
+    body: none,
+    reply: Access,
+  }),
+  setLock: endpoint({
+    method: 'put',
+    path: '/access/lock',
+    summary: 'Lock the door for the first time, with the code that the server printed; signs in as the owner',
+    params: z.strictObject({}),
+    body: FirstLock,
+    reply: RecoveryCode,
+  }),
+  signIn: endpoint({
+    method: 'put',
+    path: '/access/session',
+    summary: 'Sign in as the owner',
+    params: z.strictObject({}),
+    body: SignIn,
+    reply: Access,
+  }),
+  signOut: endpoint({
+    method: 'delete',
+    path: '/access/session',
+    summary: 'Sign this device out',
+    params: z.strictObject({}),
+    body: none,
+    reply: z.strictObject({}),
+  }),
+  recover: endpoint({
+    method: 'put',
+    path: '/access/recovery',
+    summary: 'A new passphrase by the recovery code; every device is signed out, this one is signed in',
+    params: z.strictObject({}),
+    body: Recovery,
+    reply: RecoveryCode,
+  }),
+  enter: endpoint({
+    method: 'put',
+    path: '/access/enter',
+    summary: 'Sign in by a pass, which is used up',
+    params: z.strictObject({}),
+    body: EnterByPass,
+    reply: Access,
+  }),
+  getAccessBook: endpoint({
+    method: 'get',
+    path: '/access/book',
+    summary: 'Devices that are signed in, passes that wait, and tries at the door',
+    params: z.strictObject({}),
+    body: none,
+    reply: AccessBook,
+  }),
+  changePassphrase: endpoint({
+    method: 'put',
+    path: '/access/passphrase',
+    summary: 'Another passphrase and recovery code; every other device is signed out',
+    params: z.strictObject({}),
+    body: NewPassphrase,
+    reply: RecoveryCode,
+  }),
+  endSession: remove('/access/sessions/:id', 'Sign a device out'),
+  endSessions: endpoint({
+    method: 'delete',
+    path: '/access/sessions',
+    summary: 'Sign every device out, this one too, and take back every pass',
+    params: z.strictObject({}),
+    body: none,
+    reply: z.strictObject({}),
+  }),
+  givePass: endpoint({
+    method: 'put',
+    path: '/access/passes/:id',
+    summary: 'A way in for one other device',
+    params: byId,
+    body: NewPass,
+    reply: GivenPass,
+  }),
+  takeBackPass: remove('/access/passes/:id', 'Take a pass back'),
+  getPad: endpoint({
+    method: 'get',
+    path: '/pad',
+    summary: 'What a rider’s phone is shown; the link’s token as Authorization: Bearer',
+    params: z.strictObject({}),
+    body: none,
+    reply: PadView,
+  }),
+  putPadReport: endpoint({
+    method: 'put',
+    path: '/pad/reports/:id',
+    summary: 'What a rider says on their phone about a run',
+    params: byId,
+    body: SentPadReport,
+    reply: PadView,
+  }),
+  givePadLink: endpoint({
+    method: 'put',
+    path: '/tent-riders/:id/pad',
+    summary: 'A link for the phone of a rider in a tent; an earlier one ends',
+    params: byId,
+    body: z.strictObject({}),
+    reply: GivenPadLink,
+  }),
+  endPadLink: remove('/tent-riders/:id/pad', 'End the link of a rider’s phone'),
+  takePadReport: endpoint({
+    method: 'put',
+    path: '/pad-reports/:id',
+    summary: 'Say which run a rider’s report is for, or that it is for none',
+    params: byId,
+    body: TakeReport,
+    reply: KeptPadReport,
   }),
   getGarage: endpoint({
     method: 'get',
@@ -396,6 +524,8 @@ export const rawEndpoints = [
   ['get', '/bikes/:id/card.json', 'The same as a file (card.ts)', 'application/json'],
   ['get', '/tents/:id/sheets.pdf', 'A page for a tent and one for each rider', 'application/pdf'],
   ['get', '/bikes/:id/sag-strip.pdf', 'The sag strip, 1:1', 'application/pdf'],
+  ['put', '/pad/voices/:id', 'A spoken note of a rider’s phone', 'application/octet-stream'],
+  ['get', '/voices/:id', 'A spoken note, to be played', 'audio/webm'],
   ['get', '/events', 'Server-sent events (live.ts)', 'text/event-stream'],
   ['all', '/loggers/:index/*', 'Hands on to a logger (docs/file-formats.md)', 'application/json'],
   ['get', '/openapi.json', 'This document', 'application/json'],

@@ -1,6 +1,14 @@
 /** Limits in one table, unit in the name. */
 export const limits = {
   bodyBytes: 1_000_000,
+  /** Windows that are told live, of all devices together. */
+  liveStreams: 200,
+  /** Events that a window may lag behind. */
+  unreadEvents: 200,
+  connections: 1000,
+  /** A request that is still coming in must bring at least so much in so long. */
+  slowestBytes: 2000,
+  slowestSeconds: 10,
   uploadBytes: 512 * 1024 * 1024,
   /** Bytes that nobody has named by then are forgotten. */
   uploadKeptHours: 24,

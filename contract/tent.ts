@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { CalendarDay, Id, Instant, Name, Note, Version } from './common.ts'
 import { Surface } from './day.ts'
+import { KeptPadReport, PadLink } from './pad.ts'
 import { Trail } from './trail.ts'
 
 /** A stretch of the schedule: when the track is open to whom. */
@@ -107,5 +108,9 @@ export const TentBundle = z.strictObject({
   riders: z.array(TentRider),
   hours: z.array(TentHour),
   notes: z.array(TentNote),
+  /** Links of riders' phones. */
+  pads: z.array(PadLink),
+  /** What riders said on their phones, in the order it was said. */
+  reports: z.array(KeptPadReport),
 })
 export type TentBundle = z.infer<typeof TentBundle>

@@ -1,3 +1,4 @@
+import type { Door } from './access/door.ts'
 import type { EventBus } from './events.ts'
 import type { Store } from './db/open.ts'
 import type { Ingest } from './ingest/job.ts'
@@ -18,5 +19,8 @@ export interface Deps {
   /** UTC now, ISO 8601. */
   now: () => string
   log: Log
+  door: Door
+  /** With it the lock is set the first time; told where the server is started, and nowhere else. */
+  setupCode: string
   version: string
 }

@@ -1,29 +1,46 @@
+import { readFileSync } from 'node:fs'
+import type { Server } from 'node:http'
+import { createServer as createTlsServer } from 'node:https'
 import { join, resolve } from 'node:path'
 import { serve } from '@hono/node-server'
+import { personCode } from './access/codes.ts'
+import { addressesOf, doorFrom } from './access/door.ts'
+import { Lock } from './access/lock.ts'
 import { buildApp } from './app.ts'
 import { openStore } from './db/open.ts'
 import { EventBus } from './events.ts'
 import { ingestInWorker } from './ingest/inWorker.ts'
 import { clearIncoming } from './ingest/spool.ts'
+import { closeDripping } from './slowness.ts'
 
 /**
  * Starts the server. Settings from the environment:
  * WILD_SPRING_DATA  folder of the data file, default ./data
  * WILD_SPRING_PORT  default 4870; 0 takes a free one
+ * WILD_SPRING_HOST  address to listen on, default 127.0.0.1; anything else asks everybody who they are
+ * WILD_SPRING_ORIGIN  the address people type where a proxy stands in front, as https://tent.example
+ * WILD_SPRING_TLS_CERT, WILD_SPRING_TLS_KEY  files of a certificate and its key, PEM
  * WILD_SPRING_LOGGERS  addresses of loggers, separated by commas; default: where `npm run logger` starts them
+ * `--take-off-the-lock` forgets passphrase and sign-ins: for whoever has this machine and lost both passphrase and code
  */
 async function main(): Promise<void> {
   const host = process.env.WILD_SPRING_HOST ?? '127.0.0.1'
-  if (!['127.0.0.1', 'localhost', '::1'].includes(host)) {
-    throw new Error(
-      'Wild Spring has no login yet, so it listens on this machine only; leave WILD_SPRING_HOST at 127.0.0.1.',
-    )
+  const tls = certificate()
+  const door = doorFrom(host, process.env.WILD_SPRING_ORIGIN ?? '', tls !== null)
+  const now = () => new Date().toISOString()
+  const log = {
+    error: (message: string, cause: unknown) => console.error(message, ...(cause ? [cause] : [])),
   }
   const dataDir = resolve(process.env.WILD_SPRING_DATA ?? 'data')
   const here = import.meta.dirname
   const incomingDir = join(dataDir, 'incoming')
   const store = await openStore(join(dataDir, 'wild-spring.sqlite'), join(here, 'migrations'))
   clearIncoming(incomingDir)
+  if (process.argv.includes('--take-off-the-lock')) {
+    await new Lock(store, now, log, door, '').takeOff()
+    console.log('The lock is off: passphrase, recovery code and every sign-in are forgotten.')
+  }
+  const setupCode = personCode(15)
   const app = buildApp({
     store,
     events: new EventBus(),
@@ -31,16 +48,32 @@ async function main(): Promise<void> {
     incomingDir,
     loggers: loggerAddresses(process.env.WILD_SPRING_LOGGERS ?? usualLoggers),
     webDir: join(here, '..', 'web'),
-    now: () => new Date().toISOString(),
-    log: { error: (message, cause) => console.error(message, cause) },
+    now,
+    log,
+    door,
+    setupCode,
     version: process.env.WILD_SPRING_VERSION ?? '0.1.0',
   })
+  const unset = (await new Lock(store, now, log, door, '').state()) === 'unset'
   const server = serve(
-    { fetch: app.fetch, hostname: host, port: Number(process.env.WILD_SPRING_PORT ?? 4870) },
+    {
+      fetch: app.fetch,
+      hostname: host,
+      port: Number(process.env.WILD_SPRING_PORT ?? 4870),
+      ...(tls ? { createServer: createTlsServer, serverOptions: tls } : {}),
+    },
     (info) => {
-      console.log(`Wild Spring is at http://${host === '::1' ? '[::1]' : host}:${info.port}`)
+      const own = host === '0.0.0.0' || host === '::' ? '127.0.0.1' : host
+      const scheme = tls ? 'https' : 'http'
+      door.addresses.push(...addressesOf(door, host, info.port))
+      console.log(`Wild Spring is at ${scheme}://${own.includes(':') ? `[${own}]` : own}:${info.port}`)
+      for (const address of door.addresses) console.log(`Other devices find it at ${address}`)
+      if (door.beyond && !door.encrypted)
+        console.log('What travels is not encrypted; docs/guide/lock.md says how it can be.')
+      if (unset) console.log(`Nobody has locked this door yet. Open the page; the code is ${setupCode}`)
     },
   )
+  closeDripping(server as Server)
   server.on('error', (e: NodeJS.ErrnoException) => {
     const port = process.env.WILD_SPRING_PORT ?? 4870
     console.error(
@@ -57,6 +90,15 @@ async function main(): Promise<void> {
   }
   process.on('SIGINT', stop)
   process.on('SIGTERM', stop)
+}
+
+/** The certificate to speak TLS with; null: none is named. @throws Error where only one of the two files is, or cannot be read */
+function certificate(): { cert: Buffer; key: Buffer } | null {
+  const { WILD_SPRING_TLS_CERT: cert = '', WILD_SPRING_TLS_KEY: key = '' } = process.env
+  if (cert === '' && key === '') return null
+  if (cert === '' || key === '')
+    throw new Error('TLS needs two files: WILD_SPRING_TLS_CERT and WILD_SPRING_TLS_KEY.')
+  return { cert: readFileSync(cert), key: readFileSync(key) }
 }
 
 const usualLoggers = 'http://127.0.0.1:4871,http://127.0.0.1:4872'

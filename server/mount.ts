@@ -1,4 +1,4 @@
-import type { Hono } from 'hono'
+import type { Context, Hono } from 'hono'
 import type { z } from 'zod'
 import type { Endpoint } from '#contract/endpoints'
 import { Refusal } from './refusal.ts'
@@ -7,15 +7,20 @@ import { Refusal } from './refusal.ts'
 export function mount<P extends z.ZodType, B extends z.ZodType, R extends z.ZodType>(
   app: Hono,
   endpoint: Endpoint<P, B, R>,
-  /** `signal` ends when whoever asked goes away. */
-  handle: (input: { params: z.output<P>; body: z.output<B>; signal: AbortSignal }) => Promise<z.input<R>>,
+  /** `signal` ends when whoever asked goes away; `c` is for cookies and who asks, nothing else. */
+  handle: (input: {
+    params: z.output<P>
+    body: z.output<B>
+    signal: AbortSignal
+    c: Context
+  }) => Promise<z.input<R>>,
 ): void {
   const hasBody = endpoint.body.def.type !== 'undefined'
   app.on(endpoint.method.toUpperCase(), endpoint.path, async (c) => {
     const params = checked(endpoint.params, c.req.param())
     const body = hasBody ? checked(endpoint.body, await json(c.req)) : (undefined as z.output<B>)
     // A reply that does not fit its schema is our fault and must not leave the house.
-    return c.json(endpoint.reply.parse(await handle({ params, body, signal: c.req.raw.signal })))
+    return c.json(endpoint.reply.parse(await handle({ params, body, signal: c.req.raw.signal, c })))
   })
 }
 

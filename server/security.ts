@@ -1,9 +1,10 @@
 import type { MiddlewareHandler } from 'hono'
 import { secureHeaders } from 'hono/secure-headers'
+import { isOwnOrigin, meansUs, type Door } from './access/door.ts'
 import { reply } from './problem.ts'
 
 /** Strict headers: scripts, styles and data from here only; no inline script. */
-export function headers(): MiddlewareHandler {
+export function headers(door: Door): MiddlewareHandler {
   return secureHeaders({
     contentSecurityPolicy: {
       defaultSrc: ["'self'"],
@@ -15,27 +16,51 @@ export function headers(): MiddlewareHandler {
       objectSrc: ["'none'"],
       frameAncestors: ["'none'"],
       baseUri: ["'self'"],
+      formAction: ["'self'"],
+      mediaSrc: ["'self'", 'blob:'],
     },
-    strictTransportSecurity: false,
+    // A browser that was told so never asks by plain http again: only where there is something else.
+    strictTransportSecurity: door.encrypted ? 'max-age=15552000' : false,
+    // The phone's page may ask for the microphone; nothing else is ever asked for.
+    permissionsPolicy: { microphone: ['self'], camera: [], geolocation: [] },
   })
 }
 
-const localNames = new Set(['127.0.0.1', 'localhost', '[::1]'])
+/** Answers are of this moment and for whoever asked; only what says otherwise is kept on the way. */
+export function notKept(): MiddlewareHandler {
+  return async (c, next) => {
+    await next()
+    if (!c.res.headers.has('Cache-Control')) c.header('Cache-Control', 'no-store')
+  }
+}
 
 /**
- * Without a login the address is the lock: only requests to this machine's own name, and writes only from our own
- * pages. Stops other sites and re-bound names from reaching in through the browser.
+ * Only requests that mean this server, and writes only from our own pages. Stops other sites and re-bound names from
+ * reaching in through the browser. On this machine alone that is the whole lock.
  */
-export function ownOriginOnly(): MiddlewareHandler {
+export function ownOriginOnly(door: Door): MiddlewareHandler {
   return async (c, next) => {
     const host = c.req.header('host')
-    const name = host?.replace(/:\d+$/, '')
-    if (name !== undefined && !localNames.has(name))
-      return reply(c, 'request.wrong-origin', 'This server answers to 127.0.0.1 and localhost only.')
+    if (host !== undefined && !meansUs(door, host))
+      return reply(
+        c,
+        'request.wrong-origin',
+        door.beyond
+          ? 'This server does not go by that name; WILD_SPRING_ORIGIN says the address that people type.'
+          : 'This server answers to 127.0.0.1 and localhost only.',
+      )
+    // A proxy in front of a server without a lock would let in whoever reaches the proxy.
+    if (!door.beyond && forwarded.some((name) => c.req.header(name) !== undefined))
+      return reply(
+        c,
+        'request.wrong-origin',
+        'This comes through a proxy, and the door has no lock; start with WILD_SPRING_ORIGIN (docs/guide/lock.md).',
+      )
     const origin = c.req.header('origin')
-    if (origin !== undefined && c.req.method !== 'GET' && origin !== `http://${host}`) {
+    if (origin !== undefined && c.req.method !== 'GET' && !isOwnOrigin(door, origin, host))
       return reply(c, 'request.wrong-origin', 'Writes are taken from Wild Spring’s own pages only.')
-    }
     return next()
   }
 }
+
+const forwarded = ['x-forwarded-for', 'x-real-ip', 'forwarded', 'via']

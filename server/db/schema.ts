@@ -1,10 +1,12 @@
 import { blob, index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core'
+import type { Role } from '#contract/access'
 import type { Baseline } from '#contract/baseline'
 import type { Bench } from '#contract/bench'
 import type { Bike } from '#contract/bike'
 import type { Gauge, ServiceEntry, StockItem } from '#contract/care'
 import type { TrailDay } from '#contract/day'
 import type { KeptSetup } from '#contract/kept'
+import type { PadReport } from '#contract/pad'
 import type { Profile } from '#contract/profile'
 import type { Letterhead } from '#contract/letterhead'
 import type { ProposalRecord } from '#contract/proposal'
@@ -290,3 +292,82 @@ export const tentNotes = sqliteTable(
   },
   (t) => [index('tent_notes_by_tent').on(t.tentId, t.at)],
 )
+
+/** The owner's lock; one row. Only hashes: neither the passphrase nor the code can be read out of the file. */
+export const locks = sqliteTable('locks', {
+  id: integer('id').primaryKey(),
+  passphrase: text('passphrase').notNull(),
+  recovery: text('recovery').notNull(),
+  setAt: text('set_at').notNull(),
+})
+
+/** Devices that are signed in, by the hash of their token. */
+export const sessions = sqliteTable('sessions', {
+  hash: text('hash').primaryKey(),
+  id: text('id').notNull().unique(),
+  role: text('role').$type<Role>().notNull(),
+  tentId: text('tent_id'),
+  device: text('device').notNull(),
+  createdAt: text('created_at').notNull(),
+  lastSeenAt: text('last_seen_at').notNull(),
+  expiresAt: text('expires_at').notNull(),
+})
+
+/** Ways in for one other device, by the hash of their token; gone once used. */
+export const passes = sqliteTable('passes', {
+  hash: text('hash').primaryKey(),
+  id: text('id').notNull().unique(),
+  role: text('role').$type<'coach' | 'wall'>().notNull(),
+  name: text('name').notNull(),
+  tentId: text('tent_id'),
+  expiresAt: text('expires_at').notNull(),
+})
+
+/** Tries at the door; the last few hundred. */
+export const attempts = sqliteTable('attempts', {
+  seq: integer('seq').primaryKey({ autoIncrement: true }),
+  at: text('at').notNull(),
+  from: text('from').notNull(),
+  what: text('what').$type<'passphrase' | 'recovery' | 'setup' | 'pass'>().notNull(),
+  opened: integer('opened', { mode: 'boolean' }).notNull(),
+})
+
+/** The link of a rider's phone, by the hash of its token: one for each rider of a tent. */
+export const pads = sqliteTable('pads', {
+  hash: text('hash').primaryKey(),
+  dayId: text('day_id')
+    .notNull()
+    .unique()
+    .references(() => days.id),
+  tentId: text('tent_id')
+    .notNull()
+    .references(() => tents.id),
+  createdAt: text('created_at').notNull(),
+  expiresAt: text('expires_at').notNull(),
+  lastUsedAt: text('last_used_at'),
+})
+
+/** What riders said on their phones; stays when the link is gone. */
+export const padReports = sqliteTable(
+  'pad_reports',
+  {
+    id: text('id').primaryKey(),
+    dayId: text('day_id')
+      .notNull()
+      .references(() => days.id),
+    saidAt: text('said_at').notNull(),
+    takenFor: text('taken_for').references(() => runs.id),
+    droppedAt: text('dropped_at'),
+    body: text('body', { mode: 'json' }).$type<PadReport>().notNull(),
+  },
+  (t) => [index('pad_reports_by_day').on(t.dayId)],
+)
+
+export const voices = sqliteTable('voices', {
+  id: text('id').primaryKey(),
+  dayId: text('day_id')
+    .notNull()
+    .references(() => days.id),
+  cameAt: text('came_at').notNull(),
+  bytes: blob('bytes', { mode: 'buffer' }).notNull(),
+})

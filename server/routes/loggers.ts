@@ -5,7 +5,9 @@ import type { Deps } from '../deps.ts'
 import { mount } from '../mount.ts'
 import { Refusal } from '../refusal.ts'
 
-const answerMs = 1500
+const identityMs = 1500
+/** A device that says nothing for this long is gone; a long recording may take its time once it has begun. */
+const answerMs = 10_000
 /** What may be asked of a device; nothing else goes through. */
 const allowed =
   /^(v1\/(identity|state|live|hold|recording\/(start|stop)|recordings(\/[\w-]+)?)|stand-in(\/(world|hands|faults))?)$/
@@ -25,16 +27,22 @@ export function loggerRoutes({ loggers }: Deps): Hono {
     if (!base || !allowed.test(path))
       throw new Refusal('record.not-found', 'There is no such logger, or it has no such address.')
     const { method } = c.req
+    const silent = new AbortController()
+    const patience = setTimeout(() => silent.abort(), answerMs)
     let answer: Response
     try {
       answer = await fetch(`${base}/${path}`, {
         method,
         body: method === 'GET' || method === 'DELETE' ? undefined : await c.req.text(),
         headers: { 'Content-Type': 'application/json' },
-        signal: c.req.raw.signal,
+        signal: AbortSignal.any([c.req.raw.signal, silent.signal]),
+        // Where it sends us is no address that this server was started with.
+        redirect: 'error',
       })
     } catch {
       throw new Refusal('logger.unreachable', 'The logger does not answer; switch it on and come closer.')
+    } finally {
+      clearTimeout(patience)
     }
     if (answer.status >= 400) {
       const told = LoggerProblem.safeParse(await answer.json().catch(() => null))
@@ -44,14 +52,18 @@ export function loggerRoutes({ loggers }: Deps): Hono {
         told.success ? { deviceCode: told.data.code } : {},
       )
     }
-    const headers = new Headers({ 'Cache-Control': 'no-store' })
-    for (const name of ['content-type', 'content-length']) {
-      const value = answer.headers.get(name)
-      if (value) headers.set(name, value)
-    }
+    const headers = new Headers({ 'Cache-Control': 'no-store', 'Content-Type': typeOf(path) })
+    const length = answer.headers.get('content-length')
+    if (length) headers.set('Content-Length', length)
     return new Response(answer.body && quietly(answer.body), { status: answer.status, headers })
   })
   return app
+}
+
+/** By what was asked for: a device's own word would be a page of ours if it said text/html. */
+function typeOf(path: string): string {
+  if (path === 'v1/live') return 'text/event-stream'
+  return /^v1\/recordings\/./.test(path) ? 'text/csv' : 'application/json'
 }
 
 /** A stream that just ends when the other side goes away: a page that is left is no error. */
@@ -73,7 +85,10 @@ function quietly(body: ReadableStream<Uint8Array>): ReadableStream<Uint8Array> {
 
 async function identityAt(base: string): Promise<LoggerIdentity | null> {
   try {
-    const answer = await fetch(`${base}/v1/identity`, { signal: AbortSignal.timeout(answerMs) })
+    const answer = await fetch(`${base}/v1/identity`, {
+      signal: AbortSignal.timeout(identityMs),
+      redirect: 'error',
+    })
     return LoggerIdentity.parse(await answer.json())
   } catch {
     return null

@@ -3,6 +3,7 @@ import type { Tent, TentBundle, TentHour, TentNote, TentRider } from '#contract/
 import type { Store } from '../db/open.ts'
 import { days, tentHours, tentNotes, tentRiders, tents, trails } from '../db/schema.ts'
 import { Refusal } from '../refusal.ts'
+import { padsOf, reportsOf } from './pads.ts'
 import { mustExist, saveRecord } from './records.ts'
 
 export async function listTents({ db }: Store): Promise<Tent[]> {
@@ -15,7 +16,8 @@ export async function listTents({ db }: Store): Promise<Tent[]> {
 }
 
 /** A tent with all that is its own; riders whose day was removed are left out. @throws Refusal 'record.not-found' */
-export async function readTent({ db }: Store, id: string): Promise<TentBundle> {
+export async function readTent(store: Store, id: string): Promise<TentBundle> {
+  const { db } = store
   const [row] = await db.select().from(tents).where(eq(tents.id, id))
   if (!(row as typeof row | undefined) || row.deletedAt)
     throw new Refusal('record.not-found', 'There is no such tent; it may have been removed.')
@@ -37,12 +39,21 @@ export async function readTent({ db }: Store, id: string): Promise<TentBundle> {
       .where(and(eq(tentNotes.tentId, id), isNull(tentNotes.deletedAt)))
       .orderBy(asc(tentNotes.at)),
   ])
+  const [links, reports] = await Promise.all([
+    padsOf(store, id),
+    reportsOf(
+      store,
+      riders.map((r) => r.body.id),
+    ),
+  ])
   return {
     tent: row.body,
     trail: trail.body,
     riders: riders.map((r) => r.body).sort((a, b) => a.number - b.number),
     hours: hours.map((r) => r.body),
     notes: notes.map((r) => r.body),
+    pads: links,
+    reports,
   }
 }
 

@@ -1,6 +1,7 @@
 import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { closedDoor, type Door } from '../access/door.ts'
 import { buildApp } from '../app.ts'
 import { openStore } from '../db/open.ts'
 import { EventBus } from '../events.ts'
@@ -13,6 +14,7 @@ export const migrations = join(import.meta.dirname, '..', 'db', 'migrations')
 export async function startApp(
   dir = mkdtempSync(join(tmpdir(), 'wild-spring-')),
   loggers: readonly string[] = [],
+  door: Door = closedDoor(),
 ) {
   const store = await openStore(join(dir, 'test.sqlite'), migrations)
   const incomingDir = join(dir, 'incoming')
@@ -29,7 +31,9 @@ export async function startApp(
     webDir: null,
     // Moves on with every look, as a clock does.
     now: () => new Date(Date.UTC(2031, 4, 2, 12) + ticks++).toISOString(),
-    log: { error: (_, cause) => logged.push(cause) },
+    log: { error: (message, cause) => logged.push(cause ?? message) },
+    door,
+    setupCode: 'ABCDE-12345-FGHJK',
     version: 'test',
   })
   const send = async (method: string, path: string, body?: unknown, headers: Record<string, string> = {}) => {
@@ -54,6 +58,8 @@ export async function startApp(
     incomingDir,
     logged,
     send,
+    /** Time goes by. */
+    skip: (ms: number) => void (ticks += ms),
     put: (path: string, body: unknown) => send('PUT', path, body),
     get: (path: string) => send('GET', path),
   }

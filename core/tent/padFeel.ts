@@ -1,0 +1,68 @@
+import type { PadReport } from '#contract/pad'
+import type { Feel, Mark, Run } from '#contract/run'
+
+/** A run that others are judged against: the last that counts before it; null: none. @param runs in the order ridden */
+export function runBefore(runs: readonly Run[], runId: string): Run | null {
+  const at = runs.findIndex((r) => r.id === runId)
+  return runs.slice(0, Math.max(0, at)).findLast((r) => r.kind === 'counted') ?? null
+}
+
+/** Why a report is not laid into what was already said: a person looks at both. */
+export interface Differs {
+  /** What the tent has: -2 much worse … +2 much better. */
+  held: number
+  /** What the phone says. */
+  said: number
+}
+
+const noteLetters = 2000
+
+/**
+ * What a rider said on the phone, laid into what is known of the run already. Nothing that stands is changed: words and a
+ * verdict are added where there are none. Laying it in twice is laying it in once.
+ *
+ * @param held    the run's feel so far; null: none
+ * @param against the run before it; null: there is none, and a comparison says nothing
+ * @param newId   ids of new marks
+ * @returns the feel, or how the two contradict each other
+ */
+export function joinedFeel(
+  held: Feel | null,
+  report: PadReport,
+  runId: string,
+  against: string | null,
+  newId: () => string,
+): { feel: Feel } | { differs: Differs } {
+  const base: Feel = held ?? {
+    runId,
+    version: 0,
+    rating: null,
+    marks: [],
+    verdicts: [],
+    answers: [],
+    note: '',
+  }
+  const verdict = base.verdicts.find((v) => v.againstRunId === against)
+  if (verdict && report.against !== null && Math.sign(verdict.value) !== Math.sign(report.against))
+    return { differs: { held: verdict.value, said: report.against } }
+  const places: (string | null)[] = report.sectionIds.length ? report.sectionIds : [null]
+  const said = places.flatMap((sectionId) =>
+    report.words.map((w): Mark => ({ ...w, sectionId, id: newId() })),
+  )
+  const marks = [
+    ...base.marks,
+    ...said.filter(
+      (m) => !base.marks.some((b) => b.word === m.word && b.end === m.end && b.sectionId === m.sectionId),
+    ),
+  ].slice(0, 60)
+  const verdicts =
+    report.against !== null && against !== null && !verdict
+      ? [...base.verdicts, { againstRunId: against, value: report.against }].slice(-10)
+      : base.verdicts
+  const words = [
+    report.stopped === 'crashed' ? 'Crashed.' : report.stopped === 'stopped' ? 'Stopped on the way.' : '',
+    report.text,
+  ].filter((t) => t !== '' && !base.note.includes(t))
+  const note = [base.note, ...words].filter((t) => t !== '').join(' ')
+  return { feel: { ...base, marks, verdicts, note: note.length > noteLetters ? base.note : note } }
+}
