@@ -6,9 +6,11 @@ export const limits = {
   /** Events that a window may lag behind. */
   unreadEvents: 200,
   connections: 1000,
+  /** A device that says nothing for this long is gone. */
+  deviceSilentSeconds: 5,
   /** A request that is still coming in must bring at least so much in so long. */
-  slowestBytes: 2000,
-  slowestSeconds: 10,
+  slowestBytes: 2000 as number,
+  slowestSeconds: 10 as number,
   uploadBytes: 512 * 1024 * 1024,
   /** Bytes that nobody has named by then are forgotten. */
   uploadKeptHours: 24,

@@ -11,7 +11,7 @@ import { openStore } from './db/open.ts'
 import { EventBus } from './events.ts'
 import { ingestInWorker } from './ingest/inWorker.ts'
 import { clearIncoming } from './ingest/spool.ts'
-import { closeDripping } from './slowness.ts'
+import { closeDripping, watchful } from './slowness.ts'
 
 /**
  * Starts the server. Settings from the environment:
@@ -60,7 +60,9 @@ async function main(): Promise<void> {
       fetch: app.fetch,
       hostname: host,
       port: Number(process.env.WILD_SPRING_PORT ?? 4870),
-      ...(tls ? { createServer: createTlsServer, serverOptions: tls } : {}),
+      ...(tls
+        ? { createServer: createTlsServer, serverOptions: { ...tls, ...watchful } }
+        : { serverOptions: watchful }),
     },
     (info) => {
       const own = host === '0.0.0.0' || host === '::' ? '127.0.0.1' : host

@@ -59,7 +59,7 @@ export function addressesOf(door: Door, host: string, port: number): string[] {
  * beyond this machine every number is taken, and of names only its own.
  */
 export function meansUs(door: Door, hostHeader: string): boolean {
-  const name = hostHeader.replace(/:\d+$/, '').toLowerCase()
+  const name = nameIn(hostHeader)
   if (localNames.has(name)) return true
   if (!door.beyond) return false
   if (door.origin !== null && new URL(door.origin).host === hostHeader.toLowerCase()) return true
@@ -70,6 +70,10 @@ export function meansUs(door: Door, hostHeader: string): boolean {
 /** Whether a page of that origin is ours. */
 export function isOwnOrigin(door: Door, origin: string, hostHeader: string | undefined): boolean {
   if (door.origin !== null && origin === door.origin) return true
+  // Behind a proxy the page may still be opened on this very machine.
+  if (door.origin !== null && !localNames.has(nameIn(hostHeader ?? ''))) return false
   const scheme = door.encrypted && door.origin === null ? 'https' : 'http'
   return origin === `${scheme}://${hostHeader}`
 }
+
+const nameIn = (hostHeader: string) => hostHeader.replace(/:\d+$/, '').toLowerCase()

@@ -11,7 +11,7 @@ export class Limiter {
   /** Takes one. @returns 0, or the seconds to wait before there is one */
   take(key: string, nowMs: number): number {
     const left = this.left(key, nowMs)
-    if (left < 1) return Math.ceil(((1 - left) * 60) / this.perMinute)
+    if (left < 1) return Math.max(1, Math.ceil(((1 - left) * 60) / this.perMinute - 1e-6))
     this.held.delete(key)
     this.held.set(key, { left: left - 1, atMs: nowMs })
     // The one that was quiet longest goes first; it has the most left.

@@ -18,6 +18,7 @@ const later = (iso: string, ms: number) => new Date(Date.parse(iso) + ms).toISOS
 /** Devices that are signed in. Held in memory too: one process owns the data file, and every request asks. */
 export class Sessions {
   private byHash: Map<string, Kept> | null = null
+  private listeners = new Set<() => void>()
 
   constructor(
     private readonly store: Store,
@@ -73,6 +74,13 @@ export class Sessions {
       await this.store.writes.run(() => this.store.db.delete(sessions).where(eq(sessions.hash, s.hash)))
       all.delete(s.hash)
     }
+    if (gone.length) for (const l of this.listeners) l()
+  }
+
+  /** Told when somebody was signed out. @returns the way to stop */
+  onEnded(listener: () => void): () => void {
+    this.listeners.add(listener)
+    return () => this.listeners.delete(listener)
   }
 
   /** Whether a device is signed in still; null stands for an open door. */

@@ -29,8 +29,6 @@ export function eventRoutes({ events }: Deps, lock: Lock): Hono {
         unread--
       }
       const stop = events.on((e, told) => {
-        // Signed out while the stream was open.
-        if (!lock.sessions.isIn(sessionId)) return hangUp(c, cut)
         const said = role === 'wall' ? liveOnWall(e) : e
         // Its number goes out all the same: an answer that holds it is not overtaken.
         void write(
@@ -40,6 +38,7 @@ export function eventRoutes({ events }: Deps, lock: Lock): Hono {
         )
       })
       stream.onAbort(cut)
+      const stopAsking = lock.sessions.onEnded(() => lock.sessions.isIn(sessionId) || hangUp(c, cut))
       try {
         await write({ event: 'hello', id: String(events.told), data: '{}' })
         while (!stream.aborted) {
@@ -50,6 +49,7 @@ export function eventRoutes({ events }: Deps, lock: Lock): Hono {
       } finally {
         open--
         stop()
+        stopAsking()
       }
     })
   })

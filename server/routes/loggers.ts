@@ -1,13 +1,12 @@
 import { Hono } from 'hono'
 import { endpoints } from '#contract/endpoints'
+import { limits } from '#contract/limits'
 import { LoggerIdentity, LoggerProblem } from '#contract/logger'
 import type { Deps } from '../deps.ts'
 import { mount } from '../mount.ts'
 import { Refusal } from '../refusal.ts'
 
 const identityMs = 1500
-/** A device that says nothing for this long is gone; a long recording may take its time once it has begun. */
-const answerMs = 10_000
 /** What may be asked of a device; nothing else goes through. */
 const allowed =
   /^(v1\/(identity|state|live|hold|recording\/(start|stop)|recordings(\/[\w-]+)?)|stand-in(\/(world|hands|faults))?)$/
@@ -27,8 +26,9 @@ export function loggerRoutes({ loggers }: Deps): Hono {
     if (!base || !allowed.test(path))
       throw new Refusal('record.not-found', 'There is no such logger, or it has no such address.')
     const { method } = c.req
+    // A long recording may take its time once it has begun.
     const silent = new AbortController()
-    const patience = setTimeout(() => silent.abort(), answerMs)
+    const patience = setTimeout(() => silent.abort(), limits.deviceSilentSeconds * 1000)
     let answer: Response
     try {
       answer = await fetch(`${base}/${path}`, {

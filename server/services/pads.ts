@@ -1,13 +1,6 @@
 import { and, asc, count, eq, inArray, isNull } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
-import type {
-  GivenPadLink,
-  KeptPadReport,
-  PadLink,
-  PadView,
-  SentPadReport,
-  VoiceType,
-} from '#contract/pad'
+import type { GivenPadLink, KeptPadReport, PadLink, PadView, SentPadReport, VoiceType } from '#contract/pad'
 import type { Feel } from '#contract/run'
 import { joinedFeel, runBefore } from '#core/tent/padFeel'
 import { hashOf, randomToken } from '../access/codes.ts'

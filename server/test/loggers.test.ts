@@ -21,6 +21,18 @@ beforeAll(async () => {
     asked.push(`${req.method} ${req.url}`)
     if (req.url === '/v1/identity') return res.end(JSON.stringify(identity))
     if (req.url === '/v1/recordings/r1') return res.end('time_ms,front_raw\n1,2\n')
+    if (req.url === '/v1/state') {
+      // A page that would run as ours.
+      res.setHeader('content-type', 'text/html')
+      return res.end('<script>alert(1)</script>')
+    }
+    if (req.url === '/v1/recordings') {
+      res.statusCode = 302
+      res.setHeader('location', `http://127.0.0.1:${(device.address() as AddressInfo).port}/elsewhere`)
+      return res.end()
+    }
+    // Takes the command and never says a word.
+    if (req.url === '/v1/hold') return
     res.statusCode = 409
     res.end(
       JSON.stringify({
@@ -72,4 +84,17 @@ describe('loggers at hand', () => {
     expect((await t.get(path)).status).toBe(404)
     expect(asked).toHaveLength(before)
   })
+  it('never speak as a page of ours, and lead nowhere else', async () => {
+    const state = await t.app.request('/api/v1/loggers/0/v1/state')
+    expect(state.headers.get('content-type')).toBe('application/json')
+    expect(state.headers.get('x-content-type-options')).toBe('nosniff')
+    asked.length = 0
+    const led = await t.get('/loggers/0/v1/recordings')
+    expect(led).toMatchObject({ status: 502, body: { code: 'logger.unreachable' } })
+    expect(asked).toEqual(['GET /v1/recordings'])
+  })
+  it('that take a command and say nothing are given up', async () => {
+    const answer = await t.send('POST', '/loggers/0/v1/hold', { seconds: 1 })
+    expect(answer).toMatchObject({ status: 502, body: { code: 'logger.unreachable' } })
+  }, 20_000)
 })
