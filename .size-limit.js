@@ -19,7 +19,19 @@ const styles = [...html.matchAll(/href="(\/assets\/[^"]+\.css)"/g)].map(([, file
 if (!entries.length || !styles.length) throw new Error('dist/web/index.html names no script or no styles')
 const day = built.find((file) => /^DayPage-.*\.js$/.test(file))
 
+const pad = readFileSync('dist/web/pad.html', 'utf8')
+const padFiles = [...pad.matchAll(/"\/assets\/([^"]+\.(?:js|css))"/g)].map(([, file]) => file)
+if (!padFiles.length) throw new Error('dist/web/pad.html names no script')
+
 export default [
+  {
+    name: 'page of a rider’s phone, script and styles',
+    path: [...padFiles.reduce((seen, file) => withImports(file, seen), new Set())].map(
+      (file) => assets + file,
+    ),
+    limit: '130 kB',
+    gzip: true,
+  },
   {
     name: 'first load of the day screen, script before charts',
     path: [...entries.reduce((seen, file) => withImports(file, seen), withImports(day))].map(

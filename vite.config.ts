@@ -2,7 +2,17 @@ import vue from '@vitejs/plugin-vue'
 import { BootstrapVueNextResolver } from 'bootstrap-vue-next/resolvers'
 import Icons from 'unplugin-icons/vite'
 import Components from 'unplugin-vue-components/vite'
-import { defineConfig } from 'vite'
+import { defineConfig, type Plugin } from 'vite'
+
+/** While developing, as the server does it: a rider's phone has a page of its own. */
+const padPage: Plugin = {
+  name: 'pad-page',
+  configureServer: ({ middlewares }) =>
+    void middlewares.use((request, _response, next) => {
+      if (request.url?.startsWith('/pad/')) request.url = '/pad.html'
+      next()
+    }),
+}
 
 export default defineConfig({
   plugins: [
@@ -10,6 +20,7 @@ export default defineConfig({
     // Only BootstrapVueNext is resolved by name; our own components are imported where they are used.
     Components({ dirs: [], resolvers: [BootstrapVueNextResolver()], dts: false }),
     Icons({ compiler: 'vue3' }),
+    padPage,
   ],
   publicDir: 'web/public',
   worker: { format: 'es' },

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { Id, Instant, Name } from './common.ts'
 
 /**
- * owner: everything · coach: all but access and putting records away · wall: looks at one tent. A rider’s phone is no role:
+ * owner: everything · coach: all but access and removing records · wall: looks at one tent. A rider’s phone is no role:
  * its link opens nothing but itself (pad.ts).
  */
 export const Role = z.enum(['owner', 'coach', 'wall'])

@@ -273,6 +273,14 @@ export const endpoints = {
     reply: GivenPadLink,
   }),
   endPadLink: remove('/tent-riders/:id/pad', 'End the link of a rider’s phone'),
+  handOverReport: endpoint({
+    method: 'put',
+    path: '/tent-riders/:id/reports/:reportId',
+    summary: 'A report that a rider’s phone handed over by a file or a code',
+    params: z.strictObject({ id: Id, reportId: Id }),
+    body: SentPadReport,
+    reply: KeptPadReport,
+  }),
   takePadReport: endpoint({
     method: 'put',
     path: '/pad-reports/:id',

@@ -16,6 +16,7 @@ export const errorCodes = {
   'access.wrong': { status: 403, title: 'That does not open the door' },
   'access.slow-down': { status: 429, title: 'Too many tries' },
   'pad.ended': { status: 401, title: 'This link has ended' },
+  'pad.differs': { status: 409, title: 'The tent and the phone do not say the same' },
   'live.too-many': { status: 503, title: 'Too many windows are open' },
   'record.not-found': { status: 404, title: 'There is no such record' },
   'record.stale': { status: 409, title: 'It was changed elsewhere in the meantime' },

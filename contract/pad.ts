@@ -38,6 +38,14 @@ export type PadReport = z.infer<typeof PadReport>
 export const SentPadReport = z.strictObject({ report: PadReport, phoneNow: Instant })
 export type SentPadReport = z.infer<typeof SentPadReport>
 
+/** What a phone hands over by a file or the picture of a code, where its link has ended. */
+export const PadHandOver = z.strictObject({
+  format: z.literal('wild-spring-pad/1'),
+  dayId: Id,
+  reports: z.array(SentPadReport).min(1).max(50),
+})
+export type PadHandOver = z.infer<typeof PadHandOver>
+
 /** A report as the tent keeps it. */
 export const KeptPadReport = z.strictObject({
   dayId: Id,
@@ -51,12 +59,18 @@ export const KeptPadReport = z.strictObject({
 })
 export type KeptPadReport = z.infer<typeof KeptPadReport>
 
-/** Which run a report is for; null: none. */
-export const TakeReport = z.strictObject({ id: Id, runId: Id.nullable() })
+/** Which run a report is for; null: none. `phoneIsRight`: its verdict takes the place of the tent's. */
+export const TakeReport = z.strictObject({
+  id: Id,
+  runId: Id.nullable(),
+  phoneIsRight: z.boolean().default(false),
+})
 export type TakeReport = z.infer<typeof TakeReport>
 
 /** All that a rider’s phone is shown: no setting, no figure, no other rider, and no feel but what it said itself. */
 export const PadView = z.strictObject({
+  /** What a report is kept under on the phone, so that a new link of the same rider takes it along. */
+  dayId: Id,
   riderName: Name,
   tentName: Name,
   /** In the order of the trail. */

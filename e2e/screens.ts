@@ -39,6 +39,14 @@ export const inDemo: Record<Screen, { address: string; ready: (page: Page) => Pr
     ready: (p) => p.locator('canvas').first().waitFor(),
   },
   handbook: { address: '/handbook', ready: (p) => p.getByText('Dials', { exact: true }).first().waitFor() },
+  access: {
+    address: '/access',
+    ready: (p) => p.getByRole('heading', { name: 'This server answers to this machine alone' }).waitFor(),
+  },
+  enter: {
+    address: '/enter/AAAAAAAAAAAAAAAAAAAAAA',
+    ready: (p) => p.getByRole('button', { name: 'Come in' }).waitFor(),
+  },
   lost: {
     address: '/nowhere',
     ready: (p) => expect(p.getByRole('heading', { level: 1 })).toBeVisible(),

@@ -7,6 +7,8 @@ export interface RunningServer {
   base: string
   dataDir: string
   process: ChildProcess
+  /** What it has printed so far. */
+  said: () => string
   stop: (signal?: NodeJS.Signals) => Promise<void>
 }
 
@@ -14,21 +16,24 @@ export interface RunningServer {
 export async function startServer(
   dataDir = mkdtempSync(join(tmpdir(), 'wild-spring-e2e-')),
   loggers: readonly string[] = [],
+  /** Further settings, and words on the command line. */
+  { env = {}, words = [] }: { env?: Record<string, string>; words?: readonly string[] } = {},
 ): Promise<RunningServer> {
-  const child = spawn(process.execPath, ['dist/server/index.js'], {
+  const child = spawn(process.execPath, ['dist/server/index.js', ...words], {
     env: {
       ...process.env,
       WILD_SPRING_DATA: dataDir,
       WILD_SPRING_PORT: '0',
       WILD_SPRING_LOGGERS: loggers.join(','),
+      ...env,
     },
     stdio: ['ignore', 'pipe', 'inherit'],
   })
+  let text = ''
   const base = await new Promise<string>((resolve, reject) => {
-    let text = ''
     child.stdout!.on('data', (chunk: Buffer) => {
       text += chunk.toString()
-      const hit = /http:\/\/\S+/.exec(text)
+      const hit = /https?:\/\/\S+/.exec(text)
       if (hit) resolve(hit[0])
     })
     child.on('exit', (code) => reject(new Error(`the server ended with ${code}`)))
@@ -37,6 +42,7 @@ export async function startServer(
     base,
     dataDir,
     process: child,
+    said: () => text,
     stop: (signal = 'SIGTERM') =>
       new Promise((resolve) => {
         if (child.exitCode !== null || child.signalCode !== null) return resolve()

@@ -38,6 +38,12 @@ export async function buildAll() {
   const [{ build: vite }, esbuild] = await Promise.all([import('vite'), import('esbuild')])
   rmSync(join(root, 'dist'), { recursive: true, force: true })
   await vite({ root, logLevel: 'warn' })
+  // The phone's page shares no file with the rest: it would be cut into crumbs for its sake.
+  await vite({
+    root,
+    logLevel: 'warn',
+    build: { emptyOutDir: false, rolldownOptions: { input: join(root, 'pad.html') } },
+  })
   await esbuild.build({
     absWorkingDir: root,
     entryPoints: { index: 'server/listen.ts', ingestWorker: 'server/ingest/worker.ts' },

@@ -1,15 +1,24 @@
 <script setup lang="ts">
+import { defineAsyncComponent } from 'vue'
+import { useRoute } from 'vue-router'
+import { isWall, shut } from './api/door.ts'
 import NoticeStack from './components/shell/NoticeStack.vue'
 import OutboxLine from './components/shell/OutboxLine.vue'
 import TopBar from './components/shell/TopBar.vue'
+
+const LockedDoor = defineAsyncComponent(() => import('./components/access/LockedDoor.vue'))
+const route = useRoute()
 </script>
 
 <template>
   <div class="frame">
     <a class="visually-hidden-focusable skip" href="#main">Skip to the content</a>
-    <TopBar />
+    <TopBar :bare="shut || isWall" />
     <OutboxLine />
-    <main id="main" tabindex="-1"><RouterView /></main>
+    <main id="main" tabindex="-1">
+      <LockedDoor v-if="shut && route.name !== 'enter'" />
+      <RouterView v-else />
+    </main>
     <NoticeStack />
   </div>
 </template>

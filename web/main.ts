@@ -7,6 +7,7 @@ import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
+import { askAccess } from './api/door.ts'
 import { applyLive, cache, hear, readMissed } from './api/cache.ts'
 import { listen } from './api/live.ts'
 import { openOutbox } from './api/mail.ts'
@@ -21,6 +22,7 @@ listen({
   here: () => readMissed(cache),
 })
 sendAhead()
+void askAccess()
 // What waits from an earlier page is laid over the first screen already.
 holdOutbox(await openOutbox())
 createApp(App).use(createPinia()).use(VueQueryPlugin, { queryClient: cache }).use(router).mount('#app')

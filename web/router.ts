@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
+import { access, isWall } from './api/door.ts'
 import { begin, reads } from './api/cache.ts'
 import TodayPage from './pages/TodayPage.vue'
 import { screens, type Screen } from './screens.ts'
@@ -15,6 +16,8 @@ const pages: Record<Screen, RouteRecordRaw['component']> = {
   trace: () => import('./pages/TracePage.vue'),
   compare: () => import('./pages/ComparePage.vue'),
   handbook: () => import('./pages/HandbookPage.vue'),
+  access: () => import('./pages/AccessPage.vue'),
+  enter: () => import('./pages/EnterPage.vue'),
   lost: () => import('./pages/LostPage.vue'),
 }
 
@@ -26,6 +29,13 @@ export const router = createRouter({
   ),
   scrollBehavior: (to, _from, saved) => saved ?? (to.hash ? { el: to.hash, top: 70 } : { top: 0 }),
 })
+
+// A wall has one screen.
+router.beforeEach((to) =>
+  isWall.value && access.value?.tentId && to.name !== 'tent' && to.name !== 'enter'
+    ? { name: 'tent', params: { id: access.value.tentId }, query: { wall: '1' } }
+    : undefined,
+)
 
 /** What a screen reads first, by the parts of its address. */
 const firstReads: Partial<Record<Screen, (at: Record<string, string>) => unknown>> = {

@@ -14,6 +14,8 @@ export const screens = {
   trace: '/days/:id/trace/:runId',
   compare: '/days/:id/compare',
   handbook: '/handbook',
+  access: '/access',
+  enter: '/enter/:token',
   lost: '/:rest(.*)*',
 } as const
 export type Screen = keyof typeof screens

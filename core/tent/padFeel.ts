@@ -24,6 +24,7 @@ const noteLetters = 2000
  * @param held    the run's feel so far; null: none
  * @param against the run before it; null: there is none, and a comparison says nothing
  * @param newId   ids of new marks
+ * @param phoneIsRight a person has looked at both: the phone's verdict takes the place of the other
  * @returns the feel, or how the two contradict each other
  */
 export function joinedFeel(
@@ -32,6 +33,7 @@ export function joinedFeel(
   runId: string,
   against: string | null,
   newId: () => string,
+  phoneIsRight = false,
 ): { feel: Feel } | { differs: Differs } {
   const base: Feel = held ?? {
     runId,
@@ -43,21 +45,22 @@ export function joinedFeel(
     note: '',
   }
   const verdict = base.verdicts.find((v) => v.againstRunId === against)
-  if (verdict && report.against !== null && Math.sign(verdict.value) !== Math.sign(report.against))
-    return { differs: { held: verdict.value, said: report.against } }
+  const said = report.against
+  const isOpposite = verdict !== undefined && said !== null && Math.sign(verdict.value) !== Math.sign(said)
+  if (isOpposite && !phoneIsRight) return { differs: { held: verdict.value, said } }
   const places: (string | null)[] = report.sectionIds.length ? report.sectionIds : [null]
-  const said = places.flatMap((sectionId) =>
+  const spoken = places.flatMap((sectionId) =>
     report.words.map((w): Mark => ({ ...w, sectionId, id: newId() })),
   )
   const marks = [
     ...base.marks,
-    ...said.filter(
+    ...spoken.filter(
       (m) => !base.marks.some((b) => b.word === m.word && b.end === m.end && b.sectionId === m.sectionId),
     ),
   ].slice(0, 60)
   const verdicts =
-    report.against !== null && against !== null && !verdict
-      ? [...base.verdicts, { againstRunId: against, value: report.against }].slice(-10)
+    said !== null && against !== null && (!verdict || isOpposite)
+      ? [...base.verdicts.filter((v) => v !== verdict), { againstRunId: against, value: said }].slice(-10)
       : base.verdicts
   const words = [
     report.stopped === 'crashed' ? 'Crashed.' : report.stopped === 'stopped' ? 'Stopped on the way.' : '',

@@ -66,7 +66,7 @@ export function gate(base: string, door: Door, lock: Lock, store: Store): Middle
         'access.denied',
         device.role === 'wall'
           ? 'This screen is signed in to look at its tent, and at nothing else.'
-          : 'Only the owner puts that away or decides who comes in.',
+          : 'Only the owner removes that, or decides who comes in.',
       )
     if (!mayAsk(device.role, method, path)) return denied()
     if (device.role === 'wall' && !(await isOfTent(store, path, device.tentId))) return denied()

@@ -87,8 +87,23 @@ export function padRoutes({ store, events, now, door }: Deps): Hono {
     stale(await tentOf(store, params.id))
     return {}
   })
+  mount(app, endpoints.handOverReport, async ({ params, body }) => {
+    sameId(params.reportId, body.report)
+    const tentId = await tentOf(store, params.id)
+    if (tentId === null) throw new Refusal('record.not-found', 'That rider is in no tent here.')
+    const { report, feel } = await keepReport(store, params.id, body, now())
+    if (feel) events.emit({ type: 'feel', dayId: params.id, feel })
+    stale(tentId)
+    return report
+  })
   mount(app, endpoints.takePadReport, async ({ params, body }) => {
-    const { report, feel } = await takeReport(store, params.id, sameId(params.id, body).runId, now())
+    const { report, feel } = await takeReport(
+      store,
+      params.id,
+      sameId(params.id, body).runId,
+      now(),
+      body.phoneIsRight,
+    )
     if (feel) events.emit({ type: 'feel', dayId: report.dayId, feel })
     stale(await tentOf(store, report.dayId))
     return report

@@ -56,6 +56,7 @@ export async function readPad(store: Store, { pad, tent, rider, trail }: Pad): P
   const [ridden, reports] = await Promise.all([runsOf(store, pad.dayId), reportsOf(store, [pad.dayId])])
   const said = new Set(reports.map((r) => r.takenFor))
   return {
+    dayId: pad.dayId,
     riderName: rider.body.name,
     tentName: tent.body.name,
     sections: trail.body.sections.map(({ id, name }) => ({ id, name })),
@@ -172,14 +173,15 @@ export async function keepReport(
 
 /**
  * Lays a report into the feel of a run, or sets it aside (`runId` null).
- * @throws Refusal 'record.not-found', 'reference.missing' for a run of another day, 'record.stale' where it contradicts
- *   what is known of the run, or the run was changed in this very moment
+ * @throws Refusal 'record.not-found', 'reference.missing' for a run of another day, 'pad.differs' where it contradicts
+ *   what is known of the run, 'record.stale' where the run was changed in this very moment
  */
 export async function takeReport(
   store: Store,
   id: string,
   runId: string | null,
   now = '',
+  phoneIsRight = false,
 ): Promise<{ report: KeptPadReport; feel: Feel | null }> {
   const held = await mustHaveReport(store, id)
   if (runId === null) {
@@ -192,10 +194,10 @@ export async function takeReport(
   const [row] = await store.db.select({ body: feels.body }).from(feels).where(eq(feels.runId, runId))
   const before = (row as typeof row | undefined)?.body ?? null
   const report = { ...held.report, sectionIds: await knownSections(store, held) }
-  const joined = joinedFeel(before, report, runId, runBefore(ridden, runId)?.id ?? null, uuid)
+  const joined = joinedFeel(before, report, runId, runBefore(ridden, runId)?.id ?? null, uuid, phoneIsRight)
   if ('differs' in joined)
     throw new Refusal(
-      'record.stale',
+      'pad.differs',
       'The tent and the phone say the opposite of this run; somebody chooses.',
       {
         current: before,

@@ -167,7 +167,12 @@ describe('a rider’s phone', () => {
     expect((await feels()).find((f) => f.runId === run.id)).toMatchObject({ version: 1, marks: [] })
     expect((await tent()).reports).toMatchObject([{ takenFor: null, droppedAt: null }])
     const take = await t.put(`/pad-reports/${r.id}`, { id: r.id, runId: run.id })
-    expect(take.status).toBe(409)
+    expect(take).toMatchObject({ status: 409, body: { code: 'pad.differs' } })
+    await t.put(`/pad-reports/${r.id}`, { id: r.id, runId: run.id, phoneIsRight: true })
+    expect((await feels()).find((f) => f.runId === run.id)).toMatchObject({
+      rating: 8,
+      verdicts: [{ againstRunId: s.run.id, value: -2 }],
+    })
     await t.put(`/pad-reports/${r.id}`, { id: r.id, runId: null })
     expect((await tent()).reports[0].droppedAt).not.toBeNull()
   })

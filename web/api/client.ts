@@ -25,8 +25,9 @@ export async function call<P extends z.ZodType, B extends z.ZodType, R extends z
   params: z.input<P>,
   body?: z.input<B>,
   signal?: AbortSignal,
+  headers: Record<string, string> = {},
 ): Promise<z.output<R>> {
-  return (await callTold(endpoint, params, body, signal)).answer
+  return (await callTold(endpoint, params, body, signal, headers)).answer
 }
 
 /** The same, with the number of the last event that the answer holds. @throws ApiError */
@@ -35,6 +36,7 @@ export async function callTold<P extends z.ZodType, B extends z.ZodType, R exten
   params: z.input<P>,
   body?: z.input<B>,
   signal?: AbortSignal,
+  headers: Record<string, string> = {},
 ): Promise<{ answer: z.output<R>; told: number }> {
   const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) =>
     encodeURIComponent(String((params as Record<string, unknown>)[name])),
@@ -43,12 +45,16 @@ export async function callTold<P extends z.ZodType, B extends z.ZodType, R exten
     method: endpoint.method.toUpperCase(),
     ...(signal ? { signal } : {}),
     ...(body === undefined
-      ? {}
-      : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+      ? { headers }
+      : { body: JSON.stringify(body), headers: { ...headers, 'Content-Type': 'application/json' } }),
   })
   const told = Number(response.headers.get(toldHeader) ?? 0)
   return { answer: endpoint.reply.parse(await response.json()), told }
 }
+
+const lockedListeners = new Set<() => void>()
+/** Told when the server asks who we are. */
+export const whenLocked = (listener: () => void): void => void lockedListeners.add(listener)
 
 /** fetch, with every failure as an ApiError. */
 export async function reach(address: string, init: RequestInit = {}): Promise<Response> {
@@ -62,7 +68,9 @@ export async function reach(address: string, init: RequestInit = {}): Promise<Re
     )
   }
   if (response.ok) return response
-  throw await problemOf(response.status, await response.text())
+  const error = await problemOf(response.status, await response.text())
+  if (error.problem?.status === 401) for (const l of lockedListeners) l()
+  throw error
 }
 
 export async function problemOf(status: number, text: string): Promise<ApiError> {

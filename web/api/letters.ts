@@ -22,8 +22,21 @@ export type Removable =
   | 'run'
   | 'recording'
 
+/** What a rider's phone sends. */
+export type PadKind = 'padReport' | 'padVoice'
+
 /** What a write is about; letters of one record go out in their order. */
-export type LetterKind = Removable | 'feel' | 'letterhead' | 'proposal' | 'addedFile' | 'remove' | 'restore'
+export type LetterKind =
+  | Removable
+  | 'feel'
+  | 'letterhead'
+  | 'takenReport'
+  | 'handedReport'
+  | 'proposal'
+  | 'addedFile'
+  | 'remove'
+  | 'restore'
+  | PadKind
 
 /** One write on its way to the server. Plain data: it survives reload and power loss as it is. */
 export interface Letter {

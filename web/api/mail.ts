@@ -5,10 +5,12 @@ import type { TrailDay } from '#contract/day'
 import type { ProposalRecord } from '#contract/proposal'
 import type { Feel, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
+import type { TentBundle } from '#contract/tent'
 import { applyLive, cache } from './cache.ts'
 import { ApiError } from './client.ts'
 import type { Letter, NewLetter } from './letters.ts'
 import { Outbox, type Channel } from './outbox.ts'
+import { overlayTent } from './overlayTent.ts'
 import { sendLetter } from './send.ts'
 import { databaseShelf, memoryShelf } from './shelves.ts'
 
@@ -38,12 +40,23 @@ export async function openOutbox(): Promise<Outbox> {
   outbox.onSent((letter, saved) => {
     const told = asLive(letter, saved)
     if (told) applyLive(cache, told)
+    // A tent is read again as a whole; until then the next key builds on what was saved.
+    cache.setQueriesData<TentBundle>({ queryKey: ['tent'] }, (t) => t && withAnswer(t, letter, saved))
   })
   window.addEventListener('pagehide', () => void outbox.close())
   // Shown again from the browser's memory: it sends on.
   window.addEventListener('pageshow', (e: PageTransitionEvent) => e.persisted && location.reload())
   await outbox.start()
   return outbox
+}
+
+/** A tent with what the server has just taken, unless it is known in a newer form already. */
+function withAnswer(t: TentBundle, letter: Letter, saved: unknown): TentBundle {
+  const { id, version = 0 } = saved as { id?: string; version?: number }
+  const held = [t.tent, ...t.riders, ...t.hours, ...t.notes].find((x) => x.id === id)
+  if (held && held.version > version) return t
+  const says = letter.kind === 'remove' || letter.kind === 'takenReport' ? letter : { ...letter, body: saved }
+  return overlayTent(t, [says])
 }
 
 /** A confirmed write as the live event that everybody else is told by. */
@@ -70,6 +83,14 @@ export function asLive(letter: Letter, saved: unknown): LiveEvent | null {
     case 'restore':
       // The server tells by name what else it touched.
       return { type: 'stale', what: 'day', id: null }
+    // The server tells which tent.
+    case 'tent':
+    case 'tentRider':
+    case 'tentHour':
+    case 'tentNote':
+    case 'takenReport':
+    case 'handedReport':
+      return null
     default:
       return { type: 'stale', what: 'garage', id: null }
   }

@@ -401,6 +401,11 @@ export class Outbox {
     }
     this.unreachableSince = null
     const { problem } = e
+    // Nobody is signed in, or it was too much at once: it is none of the letter's fault.
+    if (problem.status === 401 || problem.status === 429) {
+      await this.change({ ...now, tries })
+      return longestRetryMs
+    }
     if (problem.status >= 500 && tries < mostFaults) {
       await this.change({ ...now, tries })
       return Math.min(longestRetryMs, firstRetryMs * 2 ** (tries - 1))

@@ -1,9 +1,9 @@
+import type { TakeReport } from '#contract/pad'
 import type { Tent, TentBundle, TentHour, TentNote, TentRider } from '#contract/tent'
 import type { Letter } from './letters.ts'
 import { placed } from './overlay.ts'
 
-/** A tent with a rider as saved. */
-export const withRider = (t: TentBundle, rider: TentRider): TentBundle => ({
+const withRider = (t: TentBundle, rider: TentRider): TentBundle => ({
   ...t,
   riders: placed(t.riders, rider, (r) => r.id === rider.id),
 })
@@ -31,6 +31,17 @@ export function overlayTent(base: TentBundle, letters: readonly Letter[]): TentB
         case 'tentNote': {
           const note = l.body as TentNote
           return mine(note) ? { ...t, notes: placed(t.notes, note, (n) => n.id === note.id) } : t
+        }
+        case 'takenReport': {
+          const { runId } = l.body as TakeReport
+          return {
+            ...t,
+            reports: t.reports.map((r) =>
+              r.report.id === l.params.id
+                ? { ...r, takenFor: runId, droppedAt: runId === null ? l.at : null }
+                : r,
+            ),
+          }
         }
         case 'remove': {
           const { id } = l.params

@@ -1,7 +1,7 @@
 import { endpoints } from '#contract/endpoints'
 import type { AddedFileUpload, Recording, RecordingUpload } from '#contract/recording'
 import { ApiError, call } from './client.ts'
-import type { Letter, LetterKind, Removable } from './letters.ts'
+import type { Letter, LetterKind, PadKind, Removable } from './letters.ts'
 import type { Send } from './outbox.ts'
 import { sendBytes } from './upload.ts'
 
@@ -28,7 +28,9 @@ const plain = {
   run: endpoints.putRun,
   feel: endpoints.putFeel,
   proposal: endpoints.putProposal,
-} satisfies Record<Exclude<LetterKind, 'recording' | 'addedFile' | 'remove' | 'restore'>, unknown>
+  takenReport: endpoints.takePadReport,
+  handedReport: endpoints.handOverReport,
+} satisfies Record<Exclude<LetterKind, 'recording' | 'addedFile' | 'remove' | 'restore' | PadKind>, unknown>
 
 const removals = {
   rider: [endpoints.deleteRider, endpoints.restoreRider],
@@ -64,7 +66,7 @@ export const sendLetter: Send = (letter, onProgress, signal) => {
       signal,
     )
   }
-  const endpoint = plain[letter.kind] as (typeof plain)['rider']
+  const endpoint = plain[letter.kind as keyof typeof plain] as (typeof plain)['rider']
   return call(endpoint, letter.params as { id: string }, letter.body as never, signal)
 }
 

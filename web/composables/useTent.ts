@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, toValue, type MaybeRefOrGetter } from 'vue'
 import type { DayBundle } from '#contract/endpoints'
+import type { KeptPadReport } from '#contract/pad'
 import type { Proposal } from '#contract/proposal'
 import type { TentNote, TentRider } from '#contract/tent'
 import { changedSinceStart, laneOf, type Lane } from '#core/tent/lane'
@@ -22,6 +23,8 @@ export interface TentRow {
   proposal: Proposal | null
   /** Put off until after a run, and not done yet. */
   later: TentNote[]
+  /** What the rider said on the phone, and nobody has said yet of which run. */
+  reports: KeptPadReport[]
 }
 
 const asks = (p: Proposal | null) => p?.kind === 'ask' || p?.kind === 'tell-the-feel' || p?.kind === 'read'
@@ -45,6 +48,9 @@ export function useTent(id: MaybeRefOrGetter<string>) {
       const day = head?.day ?? null
       const proposal = head?.proposal ?? null
       const later = t.notes.filter((n) => n.dayId === rider.id && n.kind === 'later' && n.closedAt === null)
+      const reports = t.reports.filter(
+        (r) => r.dayId === rider.id && r.takenFor === null && r.droppedAt === null,
+      )
       return {
         rider,
         day,
@@ -52,11 +58,12 @@ export function useTent(id: MaybeRefOrGetter<string>) {
         changed: day ? changedSinceStart(day) : [],
         proposal,
         later,
+        reports,
         // The order goes by these.
         number: rider.number,
         whereabouts: rider.whereabouts,
         sinceMs: Date.parse(rider.since),
-        openQuestion: asks(proposal),
+        openQuestion: asks(proposal) || reports.length > 0,
       }
     })
     return byNeed(list.map((r) => ({ ...r, row: r, later: r.later.length > 0 }))).map(({ row }) => row)

@@ -7,8 +7,6 @@ import { nothingNoted } from '#core/setup/nothingNoted'
 import { useDay } from '../stores/day.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useOutbox } from '../stores/outbox.ts'
-import { cache } from '../api/cache.ts'
-import { withRider } from '../api/overlayTent.ts'
 import { noteWords } from '../support/tentWords.ts'
 import { useDayActs } from './useDayActs.ts'
 import type { TentRow } from './useTent.ts'
@@ -42,12 +40,7 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
     notices.show('That rider’s day could not be read yet; nothing was done. Try again.', 'error')
     return null
   }
-  /** What was saved is held at once: the next act builds on it, however long the reading after it takes. */
-  async function saveRider(rider: TentRider): Promise<void> {
-    const done = await outbox.save('tentRider', rider)
-    if (done.state === 'saved')
-      cache.setQueryData<TentBundle>(['tent', rider.tentId], (t) => t && withRider(t, done.saved))
-  }
+  const saveRider = (rider: TentRider) => outbox.save('tentRider', rider)
   const place = (row: TentRow, whereabouts: Whereabouts, since = new Date().toISOString()) =>
     saveRider({ ...(heldRider(row) ?? row.rider), whereabouts, since })
   /** As it is held now: between a key and its deed somebody may have said something of the same rider. */
@@ -67,11 +60,11 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
   /** The last line of the log that says something of it. */
   const noted = <K extends 'airTempC' | 'altitudeM' | 'surface'>(key: K) =>
     tent()?.hours.findLast((h) => h[key] !== null)?.[key] ?? null
-  /** A run is logged with the air that was noted last; who was out rode since then. */
-  async function comesIn(feel: LineFeel = nothingSaid): Promise<void> {
+  /** A run is logged with the air that was noted last; who was out rode since then. @returns its id; null: it was not */
+  async function comesIn(feel: LineFeel = nothingSaid): Promise<string | null> {
     const row = await theirs()
     const b = day.bundle
-    if (!row || !b) return
+    if (!row || !b) return null
     const last = b.runs.at(-1)
     const now = new Date().toISOString()
     const out = row.rider.whereabouts === 'out' ? row.rider.since : now
@@ -93,7 +86,7 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
       await day.saveRun(run)
       await place(row, 'here')
     })
-    if (!ok) return
+    if (!ok) return null
     if (!isNothing(feel)) say(feel, run.id)
     notices.show(
       `${name()} is in: run ${number} is logged${run.kind === 'warm-up' ? ' as a warm-up; nobody judges it' : ''}.`,
@@ -108,6 +101,7 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
       },
       b.day.id,
     )
+    return run.id
   }
 
   /** What is said of a run, added to what was said of it before. */
@@ -160,8 +154,11 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
       )
     return ok
   }
+  /** What the rider's phone said belongs to that run, or to none. */
+  const takeReport = (id: string, runId: string | null, phoneIsRight = false) =>
+    notices.attempt(() => outbox.save('takenReport', { id, runId, phoneIsRight }))
   const close = (n: TentNote) =>
     notices.attempt(() => outbox.save('tentNote', { ...n, closedAt: new Date().toISOString() }))
 
-  return { theirs, goes, comesIn, say, note, close, acts }
+  return { theirs, goes, comesIn, say, note, close, takeReport, acts }
 }

@@ -10,6 +10,7 @@ import TentBar from '../components/tent/TentBar.vue'
 import TentWeather from '../components/tent/TentWeather.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
 import { apiBase } from '../api/client.ts'
+import { isWall } from '../api/door.ts'
 import { useKept } from '../composables/useKept.ts'
 import { usePageTitle } from '../composables/usePageTitle.ts'
 import { useShortcuts } from '../composables/useShortcuts.ts'
@@ -22,6 +23,7 @@ import { localToday, shortDayWords } from '../support/dates.ts'
 import { clockWords, hourWords, scheduleWords } from '../support/tentWords.ts'
 
 const HourForm = defineAsyncComponent(() => import('../components/tent/HourForm.vue'))
+const TentPhones = defineAsyncComponent(() => import('../components/tent/TentPhones.vue'))
 const TentForm = defineAsyncComponent(() => import('../components/tent/TentForm.vue'))
 const TentRiders = defineAsyncComponent(() => import('../components/tent/TentRiders.vue'))
 
@@ -33,8 +35,11 @@ const garage = useGarage()
 const notices = useNotices()
 const { units } = useUnits()
 const { bundle, rows, failed } = useTent(() => props.id)
+/** On a wall: looked at by everybody, touched by nobody; reasons and what was put off are not for all. */
+const wall = computed(() => isWall.value || route.query.wall !== undefined)
 // Names and bikes for the dialogs.
-void notices.attempt(garage.load)
+if (!wall.value) void notices.attempt(garage.load)
+watch(wall, (is) => is || void notices.attempt(garage.load))
 usePageTitle(() =>
   bundle.value ? `${bundle.value.tent.name}, ${shortDayWords(bundle.value.tent.date)}` : 'Tent',
 )
@@ -107,11 +112,10 @@ const nowX = computed(() =>
   lanePx.value === null ? 0 : 190 + lanePx.value * shareOf(span.value, nowMs.value),
 )
 
-/** On a wall: looked at by everybody, touched by nobody; reasons and what was put off are not for all. */
-const wall = computed(() => route.query.wall !== undefined)
 const hourOpen = ref(false)
 const aboutOpen = ref(false)
 const ridersOpen = ref(false)
+const phonesOpen = ref(false)
 const lastHour = computed(() => bundle.value?.hours.at(-1) ?? null)
 // A new tent asks who is in it.
 watch(
@@ -163,9 +167,10 @@ useShortcuts([
       </span>
     </template>
     <template #acts>
-      <RouterLink v-if="wall" class="btn bar-btn" :to="{ query: {} }">Back to the tent</RouterLink>
-      <template v-else>
+      <RouterLink v-if="wall && !isWall" class="btn bar-btn" :to="{ query: {} }">Back to the tent</RouterLink>
+      <template v-else-if="!wall">
         <button type="button" class="btn bar-btn" @click="ridersOpen = true">Riders</button>
+        <button type="button" class="btn bar-btn" @click="phonesOpen = true">Phones</button>
         <button type="button" class="btn bar-btn" @click="hourOpen = true">Weather <kbd>w</kbd></button>
       </template>
     </template>
@@ -235,6 +240,7 @@ useShortcuts([
     <TentBar v-if="!wall" ref="bar" :bundle="bundle" :row="chosen" @choose="choose" />
     <HourForm v-if="hourOpen" v-model:open="hourOpen" :tent-id="bundle.tent.id" :hours="bundle.hours" />
     <TentForm v-if="aboutOpen" v-model:open="aboutOpen" :editing="bundle.tent" />
+    <TentPhones v-if="phonesOpen" v-model:open="phonesOpen" :bundle="bundle" :rows="rows" />
     <TentRiders v-if="ridersOpen" v-model:open="ridersOpen" :bundle="bundle" />
   </div>
 </template>

@@ -42,6 +42,8 @@ export const useNotices = defineStore('notices', () => {
       await action()
       return true
     } catch (e) {
+      // Nobody is signed in: the door says so.
+      if (e instanceof ApiError && e.problem?.status === 401) return false
       show(
         e instanceof ApiError
           ? e.message

@@ -11,6 +11,9 @@ export const shortDayWords = (date: string) => shortDay.format(new Date(`${date}
 const date = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 export const dateWords = (of: string) => date.format(new Date(`${of}T12:00:00`))
 export const dayWords = (date: string) => day.format(new Date(`${date}T12:00:00`))
+/** "Sat, Apr 26, 10:05" on this device's clock. */
+export const dateTimeWords = (instant: string) =>
+  `${shortDay.format(new Date(instant))}, ${clockWords(instant)}`
 export const clockWords = (instant: string) => clock.format(new Date(instant))
 
 /** Today at this place, YYYY-MM-DD. */

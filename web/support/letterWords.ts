@@ -26,6 +26,10 @@ const kindWords: Record<LetterKind, string> = {
   recording: 'a sensor file',
   addedFile: 'a further file',
   remove: 'a removal',
+  takenReport: 'which run a report is for',
+  handedReport: 'a report that was handed over',
+  padReport: 'a rider’s report',
+  padVoice: 'a spoken note',
   restore: 'something brought back',
 }
 

@@ -44,19 +44,23 @@ async function codeIn(picture: Blob): Promise<string> {
   throw new InputError('card.no-code')
 }
 
+const isText = (file: File) => /json|text/.test(file.type) || /\.(json|txt)$/i.test(file.name)
+
 export type CardRead = { ok: true; card: SetupCard } | { ok: false; message: string }
 
 /** Reads a card from its file or from a picture of its code, off the page's thread. */
 const api = {
   read: async (file: File): Promise<CardRead> => {
     try {
-      const isText = /json|text/.test(file.type) || /\.(json|txt)$/i.test(file.name)
-      const card = isText ? fromText(await file.text()) : readCode(await codeIn(file), { unpack })
+      const card = isText(file) ? fromText(await file.text()) : readCode(await codeIn(file), { unpack })
       return { ok: true, card }
     } catch (e) {
       return { ok: false, message: e instanceof InputError ? e.message : String(e) }
     }
   },
+  /** What a file says, or the code in its picture; null: there is none. */
+  text: async (file: File): Promise<string | null> =>
+    isText(file) ? file.text() : codeIn(file).catch(() => null),
 }
 /** A file beside the card, or the text that a phone's camera found in its code. */
 const fromText = (text: string) =>

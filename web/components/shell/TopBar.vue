@@ -2,6 +2,7 @@
 import { defineAsyncComponent, ref, watchEffect } from 'vue'
 import { onKeyStroke } from '@vueuse/core'
 import { useRoute, useRouter } from 'vue-router'
+import IconLock from '~icons/lucide/lock-keyhole'
 import IconKeyboard from '~icons/lucide/keyboard'
 import IconRuler from '~icons/lucide/ruler'
 import IconSearch from '~icons/lucide/search'
@@ -14,6 +15,9 @@ import MoreSheet from './MoreSheet.vue'
 import PhoneBar from './PhoneBar.vue'
 import ShortcutHelp from './ShortcutHelp.vue'
 import UnitChooser from './UnitChooser.vue'
+
+/** Nothing to go to: the door is shut, or this is a screen for everybody. */
+const { bare } = defineProps<{ bare: boolean }>()
 
 // Asked for by few, with an index of its own.
 const SearchPalette = defineAsyncComponent(() => import('./SearchPalette.vue'))
@@ -59,7 +63,7 @@ useShortcuts([
     </RouterLink>
     <!-- The screen below puts what it is about in here. -->
     <div id="bar-about" class="about"></div>
-    <nav class="places" aria-label="Screens">
+    <nav v-if="!bare" class="places" aria-label="Screens">
       <RouterLink
         v-for="p in places"
         :key="p.screen"
@@ -71,6 +75,7 @@ useShortcuts([
     </nav>
     <div class="tools">
       <button
+        v-if="!bare"
         type="button"
         class="tool"
         :class="{ wide: route.name === 'day' }"
@@ -93,6 +98,15 @@ useShortcuts([
       >
         <IconMoon aria-hidden="true" />
       </button>
+      <RouterLink
+        v-if="!bare"
+        class="tool wide"
+        :to="{ name: 'access' }"
+        aria-label="Who comes in"
+        title="Who comes in"
+      >
+        <IconLock aria-hidden="true" />
+      </RouterLink>
       <button type="button" class="tool wide" aria-label="Keys" title="Keys (?)" @click="helpOpen = true">
         <IconKeyboard aria-hidden="true" />
       </button>
@@ -109,7 +123,7 @@ useShortcuts([
     />
     <SearchPalette v-if="searched" v-model:open="searchOpen" />
   </header>
-  <PhoneBar v-if="route.name !== 'day'" @search="search" @more="moreOpen = true" />
+  <PhoneBar v-if="!bare && route.name !== 'day'" @search="search" @more="moreOpen = true" />
 </template>
 
 <style scoped>

@@ -75,7 +75,12 @@ const roomy = computed(() => props.heightPx >= 98)
         >
       </span>
       <span class="soft small bike">{{ row.day?.bike.name }}</span>
-      <span class="chip" :class="row.rider.whereabouts">{{ where }}</span>
+      <span class="chips">
+        <span class="chip" :class="row.rider.whereabouts">{{ where }}</span>
+        <span v-if="row.reports.length && !wall" class="chip phone">{{
+          row.reports.length === 1 ? 'phone says' : `phone says ${row.reports.length}`
+        }}</span>
+      </span>
     </div>
     <LaneTrack
       v-if="lanePx !== null"

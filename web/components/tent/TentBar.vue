@@ -14,6 +14,7 @@ import { useNotices } from '../../stores/notices.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
 import { noteWords } from '../../support/tentWords.ts'
 import { vRoving } from '../../support/roving.ts'
+import PhoneSays from './PhoneSays.vue'
 
 /** The line at the foot of a tent: who, then what was done, said or decided; seen in words before it is done. */
 const props = defineProps<{ bundle: TentBundle; row: TentRow | null }>()
@@ -113,6 +114,11 @@ async function start(text: string) {
   await nextTick()
   box.value?.focus()
 }
+/** The run that the phone speaks of is logged now. */
+async function logWith(reportId: string) {
+  const runId = await acts.comesIn()
+  if (runId) await acts.takeReport(reportId, runId)
+}
 /** What riders say most, ready for a hand; the rest is typed. */
 const nearWords: FeelWord[] = ['kicks', 'harsh-gets-worse', 'dives', 'bottoms', 'washes-out', 'good']
 const sayWord = (word: FeelWord) =>
@@ -130,6 +136,14 @@ defineExpose({ start, ...acts })
 
 <template>
   <section class="bar" aria-label="Entry">
+    <PhoneSays
+      v-if="row?.reports.length && open"
+      :report="row.reports[0]"
+      :more="row.reports.length - 1"
+      :day="day.bundle!"
+      @take="(runId, phoneIsRight) => acts.takeReport(row!.reports[0].report.id, runId, phoneIsRight)"
+      @log="logWith(row.reports[0].report.id)"
+    />
     <form @submit.prevent="submit">
       <p class="who">
         <b>{{ name || 'Choose a rider' }}</b><span v-if="last" class="soft">{{

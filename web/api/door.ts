@@ -1,0 +1,26 @@
+import { computed, shallowRef } from 'vue'
+import type { Access } from '#contract/access'
+import { endpoints } from '#contract/endpoints'
+import { call, whenLocked } from './client.ts'
+
+/** How this page stands to the door of its server; null: not asked yet, or the server is out of reach. */
+export const access = shallowRef<Access | null>(null)
+
+/** Nobody gets further before they have said who they are. */
+export const shut = computed(() => access.value !== null && access.value.role === null)
+
+/** A screen for everybody: it looks, and touches nothing. */
+export const isWall = computed(() => access.value?.role === 'wall')
+
+let asking: Promise<void> | null = null
+/** Asks how it stands; out of reach, what was known stays. */
+export function askAccess(): Promise<void> {
+  asking ??= call(endpoints.getAccess, {})
+    .then((a) => void (access.value = a))
+    .catch(() => undefined)
+    .finally(() => (asking = null))
+  return asking
+}
+
+// Signed out elsewhere, or the lock was changed.
+whenLocked(() => void askAccess())

@@ -1,0 +1,12 @@
+import '@fontsource-variable/atkinson-hyperlegible-next/wght.css'
+import '@fontsource-variable/bricolage-grotesque/wght.css'
+import '../styles/tokens.scss'
+import './pad.scss'
+import { createApp } from 'vue'
+import PadApp from './PadApp.vue'
+import { openPadOutbox } from './mail.ts'
+import { tokenIn } from './token.ts'
+
+// A page of its own: small enough for a phone in the woods, and without a way to the rest of the house.
+const token = tokenIn(location.pathname)
+createApp(PadApp, { token, outbox: await openPadOutbox() }).mount('#pad')

@@ -1,0 +1,47 @@
+import { onScopeDispose, ref, shallowRef } from 'vue'
+import { voiceLimits } from '#contract/pad'
+
+/** Whether this page may hear at all: browsers let pages on plain http hear nothing. */
+export const canHear = (): boolean =>
+  window.isSecureContext && 'mediaDevices' in navigator && typeof MediaRecorder !== 'undefined'
+
+/** Half a minute of voice, kept on the phone until it is sent. */
+export function useVoice() {
+  const voice = shallowRef<Blob | null>(null)
+  const recording = ref(false)
+  const fault = ref('')
+  let recorder: MediaRecorder | null = null
+  let timer: ReturnType<typeof setTimeout> | undefined
+
+  async function start(): Promise<void> {
+    fault.value = ''
+    let stream: MediaStream
+    try {
+      stream = await navigator.mediaDevices.getUserMedia({ audio: true })
+    } catch {
+      fault.value = 'The phone lets nobody listen; say it by keys, or allow the microphone.'
+      return
+    }
+    const parts: Blob[] = []
+    const r = new MediaRecorder(stream)
+    r.ondataavailable = (e) => parts.push(e.data)
+    r.onstop = () => {
+      for (const t of stream.getTracks()) t.stop()
+      clearTimeout(timer)
+      recording.value = false
+      const all = new Blob(parts, { type: r.mimeType })
+      voice.value = all.size > 0 && all.size <= voiceLimits.bytes ? all : null
+    }
+    recorder = r
+    voice.value = null
+    recording.value = true
+    r.start()
+    timer = setTimeout(stop, voiceLimits.seconds * 1000)
+  }
+  function stop(): void {
+    if (recorder?.state === 'recording') recorder.stop()
+  }
+  const forget = () => void (voice.value = null)
+  onScopeDispose(stop)
+  return { voice, recording, fault, start, stop, forget }
+}
