@@ -1,3 +1,4 @@
+import { watch } from 'vue'
 import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
 import { access, isWall } from './api/door.ts'
 import { begin, reads } from './api/cache.ts'
@@ -30,12 +31,17 @@ export const router = createRouter({
   scrollBehavior: (to, _from, saved) => saved ?? (to.hash ? { el: to.hash, top: 70 } : { top: 0 }),
 })
 
-// A wall has one screen.
-router.beforeEach((to) =>
-  isWall.value && access.value?.tentId && to.name !== 'tent' && to.name !== 'enter'
+/** A wall has one screen, whatever is typed. */
+const ofWall = (name: unknown) =>
+  isWall.value && access.value?.tentId && name !== 'tent' && name !== 'enter'
     ? { name: 'tent', params: { id: access.value.tentId }, query: { wall: '1' } }
-    : undefined,
-)
+    : undefined
+router.beforeEach((to) => ofWall(to.name))
+// Known only after the first screen was on its way.
+watch(isWall, () => {
+  const to = ofWall(router.currentRoute.value.name)
+  if (to) void router.replace(to)
+})
 
 /** What a screen reads first, by the parts of its address. */
 const firstReads: Partial<Record<Screen, (at: Record<string, string>) => unknown>> = {

@@ -136,6 +136,10 @@ const arrived = computed(() => waiting.value.length === 0)
                 : 'It goes by itself when the tent is in reach. You can close this page.'
             }}
           </p>
+          <p v-if="said?.stopped === 'crashed'" class="caution">
+            After a crash somebody looks the bike over before it is ridden again: bars, levers, wheels, fork
+            and frame.
+          </p>
         </div>
         <button type="button" class="big" @click="begin">Say another run</button>
       </template>

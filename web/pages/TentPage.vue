@@ -253,6 +253,10 @@ useShortcuts([
   white-space: nowrap;
   overflow: hidden;
 }
+.about span {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
 .tent {
   display: grid;
   grid-template-rows: minmax(0, 1fr) auto;

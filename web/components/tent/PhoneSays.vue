@@ -65,6 +65,7 @@ const heldWords = computed(() => differs.value && againstWords[differs.value.hel
   flex-wrap: wrap;
   align-items: center;
   gap: 0.2rem 0.9rem;
+  min-height: 44px;
   border-left: 6px solid var(--sky);
   padding-left: 0.7rem;
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import IconPhone from '~icons/lucide/smartphone'
 import type { TentNote } from '#contract/tent'
 import type { ClockSpan } from '#core/tent/clock'
 import { adjusterName, positionWords } from '#core/adjusters/words'
@@ -77,9 +78,14 @@ const roomy = computed(() => props.heightPx >= 98)
       <span class="soft small bike">{{ row.day?.bike.name }}</span>
       <span class="chips">
         <span class="chip" :class="row.rider.whereabouts">{{ where }}</span>
-        <span v-if="row.reports.length && !wall" class="chip phone">{{
-          row.reports.length === 1 ? 'phone says' : `phone says ${row.reports.length}`
-        }}</span>
+        <span
+          v-if="row.reports.length && !wall"
+          class="phone"
+          role="img"
+          aria-label="the phone says something"
+          title="The phone says something"
+          ><IconPhone aria-hidden="true"
+        /></span>
       </span>
     </div>
     <LaneTrack
@@ -133,6 +139,18 @@ const roomy = computed(() => props.heightPx >= 98)
 .row.chosen {
   background: var(--card);
   box-shadow: inset 6px 0 0 var(--sun);
+}
+.chips {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.35rem;
+}
+.phone {
+  display: inline-flex;
+  padding: 0.2rem;
+  border-radius: 6px;
+  background: var(--sky);
+  color: #fff;
 }
 .who,
 .next {

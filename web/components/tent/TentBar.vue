@@ -114,6 +114,8 @@ async function start(text: string) {
   await nextTick()
   box.value?.focus()
 }
+/** What the rider said on the phone, in the place of the words for a hand. */
+const phone = computed(() => (open.value ? (props.row?.reports[0] ?? null) : null))
 /** The run that the phone speaks of is logged now. */
 async function logWith(reportId: string) {
   const runId = await acts.comesIn()
@@ -137,12 +139,12 @@ defineExpose({ start, ...acts })
 <template>
   <section class="bar" aria-label="Entry">
     <PhoneSays
-      v-if="row?.reports.length && open"
-      :report="row.reports[0]"
-      :more="row.reports.length - 1"
+      v-if="phone"
+      :report="phone"
+      :more="row!.reports.length - 1"
       :day="day.bundle!"
-      @take="(runId, phoneIsRight) => acts.takeReport(row!.reports[0].report.id, runId, phoneIsRight)"
-      @log="logWith(row.reports[0].report.id)"
+      @take="(runId, phoneIsRight) => acts.takeReport(phone!.report.id, runId, phoneIsRight)"
+      @log="logWith(phone.report.id)"
     />
     <form @submit.prevent="submit">
       <p class="who">
@@ -199,7 +201,7 @@ defineExpose({ start, ...acts })
       </button>
     </div>
     <div
-      v-if="last && few"
+      v-if="last && few && !phone"
       v-roving
       class="keys words"
       role="group"
