@@ -18,6 +18,8 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     actionTimeout: 20_000,
+    // Kept pages are tried in offline.spec.ts; elsewhere each test would fetch every file of the page.
+    serviceWorkers: 'block',
     // A trace of every step takes more time than the steps.
     trace: process.env.TRACE ? 'retain-on-failure' : 'off',
     launchOptions: {

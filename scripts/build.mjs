@@ -1,6 +1,7 @@
 // Builds page and server into dist/. `npm run build`
 import { cpSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { createHash } from 'node:crypto'
 import { brotliCompressSync, gzipSync } from 'node:zlib'
 import { ensurePackages, root, run } from './ensure.mjs'
 
@@ -19,6 +20,31 @@ async function buildLogger() {
     format: 'esm',
     target: 'node20',
     packages: 'external',
+    logLevel: 'warning',
+  })
+}
+
+/** The worker that keeps the page on a device: it names every file as it was built, so it comes last. */
+async function buildWorker(esbuild) {
+  const dir = join(root, 'dist/web')
+  const files = readdirSync(dir, { recursive: true, withFileTypes: true })
+    .filter((e) => e.isFile())
+    .map((e) => join(e.parentPath, e.name))
+    .map((file) => ({
+      url: file.slice(dir.length).replaceAll('\\', '/'),
+      revision: createHash('sha256').update(readFileSync(file)).digest('hex').slice(0, 16),
+    }))
+    // Names under /assets/ carry a hash of their content.
+    .map((f) => (f.url.startsWith('/assets/') ? { ...f, revision: null } : f))
+  await esbuild.build({
+    absWorkingDir: root,
+    entryPoints: { worker: 'web/offline/worker.ts' },
+    outdir: 'dist/web',
+    bundle: true,
+    minify: true,
+    format: 'iife',
+    target: 'es2022',
+    define: { builtFiles: JSON.stringify(files), 'process.env.NODE_ENV': '"production"' },
     logLevel: 'warning',
   })
 }
@@ -66,6 +92,7 @@ export async function buildAll() {
     ]) !== 0
   )
     throw new Error('demo/sampleDay.ts failed')
+  await buildWorker(esbuild)
   compressOnce(join(root, 'dist/web'))
   cpSync(join(root, 'server/db/migrations'), join(root, 'dist/server/migrations'), { recursive: true })
 }

@@ -80,6 +80,11 @@ export function buildApp(deps: Deps): Hono {
       // File names carry a hash of their content.
       c.header('Cache-Control', 'public, max-age=31536000, immutable')
     })
+    app.use('/worker.js', async (c, next) => {
+      await next()
+      // Looked at again each time: by it a device learns that there is a newer page.
+      c.header('Cache-Control', 'no-cache')
+    })
     app.use('*', serveStatic({ root, precompressed: true }))
     // A rider's phone gets a page of its own: small, and without a way to the rest.
     app.get('/pad/*', serveStatic({ root, path: 'pad.html', precompressed: true }))

@@ -11,6 +11,7 @@ import { askAccess } from './api/door.ts'
 import { applyLive, cache, hear, readMissed } from './api/cache.ts'
 import { listen } from './api/live.ts'
 import { openOutbox } from './api/mail.ts'
+import { keepPageHere } from './offline/newVersion.ts'
 import { router, sendAhead } from './router.ts'
 import { holdOutbox } from './stores/outbox.ts'
 
@@ -24,5 +25,10 @@ listen({
 sendAhead()
 void askAccess()
 // What waits from an earlier page is laid over the first screen already.
-holdOutbox(await openOutbox())
+const outbox = await openOutbox()
+holdOutbox(outbox)
+// Back in reach: at once, not at the next try.
+listen({ here: () => void outbox.flush() })
 createApp(App).use(createPinia()).use(VueQueryPlugin, { queryClient: cache }).use(router).mount('#app')
+// After the first screen: it fetches every file of the page.
+if (import.meta.env.PROD) void keepPageHere()

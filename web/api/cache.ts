@@ -3,7 +3,10 @@ import type { z } from 'zod'
 import type { Bench } from '#contract/bench'
 import { endpoints, type DayBundle, type Endpoint, type Garage } from '#contract/endpoints'
 import type { LiveEvent } from '#contract/live'
-import { callTold } from './client.ts'
+import { ApiError, callTold } from './client.ts'
+import { dayFromHere } from './dayFromHere.ts'
+import { keep, recall } from './held.ts'
+import type { Letter } from './letters.ts'
 import { garageWithSetup, placed, withSetup } from './overlay.ts'
 
 /** The one reader: every read of the page goes through here, is kept, and is made stale by what the server tells. */
@@ -19,6 +22,11 @@ export const cache = new QueryClient({
       refetchOnReconnect: false,
     },
   },
+})
+
+// As it was seen last it is there without the server, too.
+cache.getQueryCache().subscribe(({ type, query }) => {
+  if (type === 'updated' && query.state.status === 'success') keep(query.queryKey.join(), query.state.data)
 })
 
 let heard = 0
@@ -45,22 +53,48 @@ function whole<P extends z.ZodType, B extends z.ZodType, R extends z.ZodType>(
   queryKey: string[],
   endpoint: Endpoint<P, B, R>,
   params: z.input<P>,
+  /** What stands in while the server is out of reach and nothing was kept. */
+  madeHere: () => Promise<z.output<R> | null> = async () => null,
 ) {
   const queryFn = async (): Promise<z.output<R>> => {
+    const key = queryKey.join()
     for (let reading = 1; ; reading++) {
-      const { answer, told } = await callTold(endpoint, params)
-      if (told < heard && reading < patience) continue
-      holds.set(queryKey.join(), told)
-      return answer
+      try {
+        const { answer, told } = await callTold(endpoint, params)
+        if (told < heard && reading < patience) continue
+        holds.set(key, told)
+        return answer
+      } catch (e) {
+        // Refused is not out of reach; and a day that is not there yet may be on its way there.
+        const isAway = e instanceof ApiError && (e.problem === null || e.problem.code === 'record.not-found')
+        if (!isAway) throw e
+        const here = e.problem === null ? await recall(key) : null
+        // Of another version of the page: not to be trusted.
+        const read = here && endpoint.reply.safeParse(here.answer)
+        const stands = read?.success ? read.data : await madeHere()
+        if (stands === null) throw e
+        // It holds nothing that was told: read again when the server is back.
+        holds.delete(key)
+        return stands
+      }
     }
   }
   return { queryKey, queryFn }
 }
 
+let letters: () => readonly Letter[] = () => []
+/** Tells the reader what waits to be sent; before the first screen. */
+export const holdLetters = (waiting: typeof letters): void => void (letters = waiting)
+
+async function begunHere(id: string): Promise<DayBundle | null> {
+  const held = cache.getQueryData<Garage>(['garage']) ?? (await recall('garage'))?.answer
+  return dayFromHere(id, (held as Garage | undefined) ?? null, letters())
+}
+
 export const reads = {
   garage: () => whole(['garage'], endpoints.getGarage, {}),
   days: () => whole(['days'], endpoints.listDays, {}),
-  day: (id: string) => whole(['day', id], endpoints.getDay, { id }),
+  day: (id: string) => whole(['day', id], endpoints.getDay, { id }, () => begunHere(id)),
   earlier: (id: string) => whole(['earlier', id], endpoints.getEarlierDays, { id }),
   benches: (bikeId: string) => whole(['benches', bikeId], endpoints.listBenches, { id: bikeId }),
   setups: (bikeId: string) => whole(['setups', bikeId], endpoints.getBikeSetups, { id: bikeId }),

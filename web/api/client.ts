@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import type { Endpoint } from '#contract/endpoints'
 import { Problem } from '#contract/errors'
 import { toldHeader } from '#contract/live'
+import { answered, unanswered } from './reach.ts'
 
 export const apiBase = '/api/v1'
 
@@ -61,12 +62,15 @@ export async function reach(address: string, init: RequestInit = {}): Promise<Re
   let response: Response
   try {
     response = await fetch(address, init)
-  } catch {
+  } catch (e) {
+    // Given up by the page itself says nothing of the server.
+    if (!(e instanceof DOMException && e.name === 'AbortError')) unanswered()
     throw new ApiError(
       'The server cannot be reached. What you typed is kept here; try again in a moment.',
       null,
     )
   }
+  answered()
   if (response.ok) return response
   const error = await problemOf(response.status, await response.text())
   if (error.problem?.status === 401) for (const l of lockedListeners) l()

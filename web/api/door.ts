@@ -2,6 +2,7 @@ import { computed, shallowRef } from 'vue'
 import type { Access } from '#contract/access'
 import { endpoints } from '#contract/endpoints'
 import { call, whenLocked } from './client.ts'
+import { forgetHeld } from './held.ts'
 
 /** How this page stands to the door of its server; null: not asked yet, or the server is out of reach. */
 export const access = shallowRef<Access | null>(null)
@@ -16,7 +17,11 @@ let asking: Promise<void> | null = null
 /** Asks how it stands; out of reach, what was known stays. */
 export function askAccess(): Promise<void> {
   asking ??= call(endpoints.getAccess, {})
-    .then((a) => void (access.value = a))
+    .then((a) => {
+      access.value = a
+      // Whoever sits here next is somebody else.
+      if (a.role === null) void forgetHeld()
+    })
     .catch(() => undefined)
     .finally(() => (asking = null))
   return asking

@@ -1,6 +1,7 @@
 import { onScopeDispose } from 'vue'
 import { LiveEvent } from '#contract/live'
 import { apiBase } from './client.ts'
+import { answered, unanswered } from './reach.ts'
 
 export interface LiveHandlers {
   /** The number of the last event told so far; comes before `event` and `here`. */
@@ -26,7 +27,10 @@ function sync(): void {
 
 function open(): void {
   source = new EventSource(`${apiBase}/events`)
+  // The browser tries again by itself.
+  source.addEventListener('error', () => source?.readyState === EventSource.CONNECTING && unanswered())
   source.addEventListener('hello', (e) => {
+    answered()
     for (const l of listeners) {
       l.told?.(Number(e.lastEventId))
       l.here?.()

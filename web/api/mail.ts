@@ -6,7 +6,7 @@ import type { ProposalRecord } from '#contract/proposal'
 import type { Feel, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
 import type { TentBundle } from '#contract/tent'
-import { applyLive, cache } from './cache.ts'
+import { applyLive, cache, holdLetters } from './cache.ts'
 import { ApiError } from './client.ts'
 import type { Letter, NewLetter } from './letters.ts'
 import { Outbox, type Channel } from './outbox.ts'
@@ -35,6 +35,14 @@ export async function openOutbox(): Promise<Outbox> {
     now: () => Date.now(),
     later: (act, ms) => setTimeout(act, ms),
     never: (t) => clearTimeout(t as ReturnType<typeof setTimeout>),
+  })
+  holdLetters(() => outbox.state().letters)
+  // Without this a browser that is short of room may clear what waits.
+  let asked = false
+  outbox.subscribe((s) => {
+    if (asked || s.unreachableSince === null || s.letters.length === 0) return
+    asked = true
+    void navigator.storage?.persist?.().catch(() => false)
   })
   // What the server took is laid over what is held, whether or not the live stream is open.
   outbox.onSent((letter, saved) => {
@@ -124,8 +132,10 @@ export async function writeFromForm<T>(outbox: Outbox, written: NewLetter): Prom
       },
     )
     stop = outbox.subscribe((s) => {
-      const mine = s.letters.find((l) => l.id === letter.id)
-      if (mine && mine.tries > 0 && s.unreachableSince !== null) {
+      const at = s.letters.findIndex((l) => l.id === letter.id)
+      // Its own try failed, or it stands behind one whose try failed: it waits like that one.
+      const stuck = s.letters.slice(0, at + 1).some((l) => l.state === 'waiting' && l.tries > 0)
+      if (stuck && s.unreachableSince !== null) {
         queueMicrotask(() => stop())
         resolve({ state: 'kept-here' })
       }

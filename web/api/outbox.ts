@@ -58,7 +58,8 @@ const unread: Problem = {
   type: 'about:blank',
   title: 'The answer could not be read',
   status: 500,
-  detail: 'The answer of the server could not be read; reload the page. What you wrote is kept here.',
+  detail:
+    'Page and server are not of one version; take the newer page when it is offered, or reload. What you wrote is kept here.',
   code: 'internal',
 }
 /** A server that fails this often on one letter will not take it. */

@@ -3,6 +3,7 @@ import '@fontsource-variable/bricolage-grotesque/wght.css'
 import '../styles/tokens.scss'
 import './pad.scss'
 import { createApp } from 'vue'
+import { keepPageHere } from '../offline/newVersion.ts'
 import PadApp from './PadApp.vue'
 import { openPadOutbox } from './mail.ts'
 import { tokenIn } from './token.ts'
@@ -10,3 +11,4 @@ import { tokenIn } from './token.ts'
 // A page of its own: small enough for a phone in the woods, and without a way to the rest of the house.
 const token = tokenIn(location.pathname)
 createApp(PadApp, { token, outbox: await openPadOutbox() }).mount('#pad')
+if (import.meta.env.PROD) void keepPageHere()

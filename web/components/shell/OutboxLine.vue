@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { outOfReachSince } from '../../api/reach.ts'
+import { newerIsHere, takeNewer } from '../../offline/newVersion.ts'
 import { useOutbox } from '../../stores/outbox.ts'
 import { letterWords } from '../../support/letterWords.ts'
 
@@ -7,16 +9,17 @@ import { letterWords } from '../../support/letterWords.ts'
 const outbox = useOutbox()
 const waiting = computed(() => outbox.waiting.length)
 const since = computed(() =>
-  outbox.state.unreachableSince === null
-    ? ''
-    : new Date(outbox.state.unreachableSince).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' }),
+  outbox.state.unreachableSince === null ? '' : clock(outbox.state.unreachableSince),
 )
+const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 const words = computed(() => {
   const n = `${waiting.value} ${waiting.value === 1 ? 'entry waits' : 'entries wait'}`
   if (outbox.saving === 'kept-here')
     return `The server cannot be reached since ${since.value}. ${n} on this device and will be sent.`
   if (outbox.saving === 'not-kept')
     return `The server cannot be reached since ${since.value}, and this browser keeps nothing: ${n} in this window only. Leave it open.`
+  if (outOfReachSince.value !== null)
+    return `The server cannot be reached since ${clock(outOfReachSince.value)}. What you see is as it was then; what you enter waits on this device.`
   return ''
 })
 const blocked = computed(() =>
@@ -27,7 +30,11 @@ const blocked = computed(() =>
 </script>
 
 <template>
-  <div v-if="words || blocked || outbox.refused.length" class="outbox">
+  <div v-if="words || blocked || newerIsHere || outbox.refused.length" class="outbox">
+    <p v-if="newerIsHere" role="status">
+      A newer Wild Spring is here. Take it when nobody is on a run.
+      <button type="button" class="btn btn-sm btn-plain" @click="takeNewer()">Take it</button>
+    </p>
     <p v-if="words" role="status">
       {{ words }}
       <button type="button" class="btn btn-sm btn-plain" @click="outbox.flush()">Try now</button>
