@@ -126,3 +126,30 @@ test('the recovery code opens the door, and whoever has the machine can take the
   await third.goto(server.base)
   await expect(third.getByRole('heading', { name: 'Lock this door first' })).toBeVisible()
 })
+
+test('with a certificate it speaks TLS only, and its cookie goes nowhere else', async ({ browser }) => {
+  await server.stop()
+  const file = (name: string) => join(import.meta.dirname, 'fixtures', name)
+  server = await startServer(server.dataDir, [], {
+    env: {
+      WILD_SPRING_HOST: '0.0.0.0',
+      WILD_SPRING_TLS_CERT: file('tls-cert.pem'),
+      WILD_SPRING_TLS_KEY: file('tls-key.pem'),
+    },
+  })
+  expect(server.base).toMatch(/^https:/)
+  const context = await browser.newContext({ ignoreHTTPSErrors: true })
+  const page = await context.newPage()
+  await lock(page)
+  const [cookie] = await context.cookies()
+  expect(cookie).toMatchObject({
+    name: '__Host-wild-spring',
+    httpOnly: true,
+    secure: true,
+    sameSite: 'Strict',
+  })
+  const answer = await page.request.get(server.base)
+  expect(answer.headers()['strict-transport-security']).toContain('max-age=')
+  await expect(fetch(server.base.replace('https', 'http'))).rejects.toThrow()
+  await context.close()
+})

@@ -17,9 +17,6 @@ const local = ['127.0.0.1', 'localhost', '::1']
 /** Names of this machine in a Host header. */
 const localNames = new Set(['127.0.0.1', 'localhost', '[::1]'])
 
-/** On this machine alone: nothing is asked, nobody else is let in. */
-export const closedDoor = (): Door => ({ beyond: false, encrypted: false, origin: null, addresses: [] })
-
 /**
  * @param host   address that is listened on
  * @param origin address people type where a proxy stands in front; '' for none

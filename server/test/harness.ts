@@ -1,7 +1,7 @@
 import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { closedDoor, type Door } from '../access/door.ts'
+import { doorFrom, type Door } from '../access/door.ts'
 import { buildApp } from '../app.ts'
 import { openStore } from '../db/open.ts'
 import { EventBus } from '../events.ts'
@@ -14,7 +14,7 @@ export const migrations = join(import.meta.dirname, '..', 'db', 'migrations')
 export async function startApp(
   dir = mkdtempSync(join(tmpdir(), 'wild-spring-')),
   loggers: readonly string[] = [],
-  door: Door = closedDoor(),
+  door: Door = doorFrom('127.0.0.1', '', false),
 ) {
   const store = await openStore(join(dir, 'test.sqlite'), migrations)
   const incomingDir = join(dir, 'incoming')

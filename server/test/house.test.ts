@@ -5,7 +5,7 @@ import { v7 as uuid } from 'uuid'
 import { readMigrationFiles } from 'drizzle-orm/migrator'
 import { describe, expect, it } from 'vitest'
 import { InputError } from '#core/errors'
-import { closedDoor } from '../access/door.ts'
+import { doorFrom } from '../access/door.ts'
 import { buildApp } from '../app.ts'
 import { WriteQueue } from '../db/writeQueue.ts'
 import { LiveEvent, toldHeader } from '#contract/live'
@@ -189,7 +189,7 @@ describe('serving the page', () => {
       now: () => '2031-05-02T12:00:00.000Z',
       log: { error: (_, cause) => logged.push(cause) },
       version: 'test',
-      door: closedDoor(),
+      door: doorFrom('127.0.0.1', '', false),
       setupCode: '',
     })
     return { t, app, logged }

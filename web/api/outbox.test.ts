@@ -4,6 +4,7 @@ import type { Problem } from '#contract/errors'
 import { seededRandom } from '#core/numeric/random'
 import { ApiError } from './client.ts'
 import type { Letter, NewLetter } from './letters.ts'
+import { writeFromForm } from './mail.ts'
 import { Outbox, type Channel, type OutboxNews, type Send } from './outbox.ts'
 import { databaseShelf, memoryShelf, type Shelf } from './shelves.ts'
 
@@ -127,6 +128,33 @@ describe('a letter', () => {
     await clock.move(60_000)
     expect(server.held.get('feel:a')).toMatchObject({ rating: 7, version: 2 })
     expect(box.state().letters).toEqual([])
+  })
+  it('that meets a locked door waits, and is sent when it opens; a flood is slowed and lost neither', async () => {
+    for (const status of [401, 429]) {
+      let open = false
+      const box = outboxOn(memoryShelf(), undefined, 'tab', async (l) => {
+        if (!open) throw problem(status, status === 401 ? 'access.needed' : 'access.slow-down')
+        return server.send(l)
+      })
+      await box.write(run(`a${status}`))
+      await box.write(feel(`a${status}`, 6))
+      await clock.move(120_000)
+      expect(box.state().letters.map((l) => l.state)).toEqual(['waiting', 'waiting'])
+      open = true
+      await clock.move(31_000)
+      expect(box.state().letters).toEqual([])
+      expect(server.log.slice(-2)).toEqual([`run:a${status} ok`, `feel:a${status} ok`])
+    }
+  })
+  it('of a form that stands behind one that waits is kept here too: its form is not left hanging', async () => {
+    const box = outboxOn(memoryShelf())
+    server.fate = Array.from({ length: 50 }, () => 'unreachable' as const)
+    const ends: unknown[] = []
+    for (const l of [run('a'), run('b'), run('c')]) {
+      void writeFromForm(box, l).then((w) => ends.push(w.state))
+      await clock.move(2000)
+    }
+    expect(ends).toEqual(['kept-here', 'kept-here', 'kept-here'])
   })
   it('waits longer each time while the server is away, and says since when', async () => {
     const box = outboxOn(memoryShelf())
