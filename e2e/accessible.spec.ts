@@ -1,6 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
 import axe from 'axe-core'
+import type { GivenPadLink } from '../contract/pad.ts'
 import { idOf } from '../demo/ids.ts'
 import { inDemo, proposed } from './screens.ts'
 import { startDemo, type RunningServer } from './server.ts'
@@ -66,6 +67,26 @@ async function faults(page: Page): Promise<string[]> {
 async function overflow(page: Page): Promise<number> {
   return page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
 }
+
+test('a rider’s phone, all three screens: nothing hinders', async ({ page }) => {
+  const link = await fetch(`${server.base}/api/v1/tent-riders/${idOf('day tent obi')}/pad`, {
+    method: 'PUT',
+    body: '{}',
+    headers: { 'content-type': 'application/json' },
+  })
+  await page.goto(`${server.base}/pad/${((await link.json()) as GivenPadLink).token}`)
+  const press = (name: string) => page.getByRole('button', { name, exact: true }).click()
+  for (const [heading, act] of [
+    ['Against the run before', () => press('Worse')],
+    ['Where?', async () => (await press('Next'), press('Front'))],
+    ['What did it do?', async () => (await press('Next'), press('kicks'))],
+  ] as const) {
+    await act()
+    await page.getByRole('heading', { name: heading }).waitFor()
+    expect(await faults(page)).toEqual([])
+    expect(await overflow(page)).toBeLessThanOrEqual(0)
+  }
+})
 
 for (const [name, { address, ready }] of Object.entries(inDemo)) {
   test(`nothing is wrong with the screen "${name}", at three sizes, by day and dusk`, async ({ page }) => {

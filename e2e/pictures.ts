@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { chromium, type Page } from '@playwright/test'
+import type { GivenPadLink } from '../contract/pad.ts'
 import { idOf } from '../demo/ids.ts'
 import { drawPdf } from './pdfPicture.ts'
 import { handFile } from './handFile.ts'
@@ -56,7 +57,8 @@ const panel = (name: string) => async (page: Page) => {
 
 // A picture that cannot be taken must not leave browser and server behind.
 try {
-  const { logger: _connected, lost: _empty, ...plain } = inDemo
+  // Under twenty pictures: what is only a form or one line has none.
+  const { logger: _connected, lost: _empty, access: _form, enter: _line, ...plain } = inDemo
   for (const [name, { address, ready }] of Object.entries(plain)) await picture(name, address, ready)
   await picture('setups', inDemo.setups.address, async (p) => {
     await p.getByRole('button', { name: /^Wet roots, October/ }).click()
@@ -110,6 +112,23 @@ try {
       .click()
     await p.locator('canvas').first().waitFor()
   })
+  const link = await fetch(`${server.base}/api/v1/tent-riders/${idOf('day tent mika')}/pad`, {
+    method: 'PUT',
+    body: '{}',
+    headers: { 'content-type': 'application/json' },
+  })
+  const pad = `/pad/${((await link.json()) as GivenPadLink).token}`
+  const press = (...names: string[]) =>
+    async function (p: Page) {
+      for (const name of names) await p.getByRole('button', { name, exact: true }).click()
+    }
+  const where = ['Worse', 'Next', 'Front', 'Braking bumps'] as const
+  await phones('pad', [
+    [pad, press('Worse', 'Worse')],
+    [pad, press(...where)],
+    [pad, press(...where, 'Next', 'dives', 'kicks', 'kicks')],
+    [pad, press('Next', 'Next', 'dives', 'Send')],
+  ])
   await phones('phone', [
     [`${bench}?step=sag-rear`, again],
     [day, proposed],
