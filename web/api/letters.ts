@@ -52,6 +52,8 @@ export interface Letter {
   /** When it was written, ISO. */
   at: string
   tries: number
+  /** Tries that the server answered with a fault of its own; of those it was out of reach for there may be any number. */
+  faults?: number
   /** waiting: to be sent · conflict: somebody else changed the record, a person chooses · refused: it will never be taken. */
   state: 'waiting' | 'conflict' | 'refused'
   problem: Problem | null

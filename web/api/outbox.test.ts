@@ -146,6 +146,25 @@ describe('a letter', () => {
       expect(server.log.slice(-2)).toEqual([`run:a${status} ok`, `feel:a${status} ok`])
     }
   })
+  it('that waited long is not given up for one fault of the server', async () => {
+    let at = 'away'
+    const box = outboxOn(memoryShelf(), undefined, 'tab', async (l) => {
+      if (at === 'away') throw new ApiError('away', null)
+      if (at === 'faulty') {
+        at = 'well'
+        throw problem(500, 'internal')
+      }
+      return server.send(l)
+    })
+    await box.write(run('a'))
+    await clock.move(600_000)
+    expect(box.state().letters[0].tries).toBeGreaterThan(5)
+    at = 'faulty'
+    await clock.move(62_000)
+    expect(at).toBe('well')
+    expect(box.state().letters).toEqual([])
+    expect(server.saves).toBe(1)
+  })
   it('of a form that stands behind one that waits is kept here too: its form is not left hanging', async () => {
     const box = outboxOn(memoryShelf())
     server.fate = Array.from({ length: 50 }, () => 'unreachable' as const)

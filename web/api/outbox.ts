@@ -407,9 +407,10 @@ export class Outbox {
       await this.change({ ...now, tries })
       return longestRetryMs
     }
-    if (problem.status >= 500 && tries < mostFaults) {
-      await this.change({ ...now, tries })
-      return Math.min(longestRetryMs, firstRetryMs * 2 ** (tries - 1))
+    const faults = (now.faults ?? 0) + 1
+    if (problem.status >= 500 && faults < mostFaults) {
+      await this.change({ ...now, tries, faults })
+      return Math.min(longestRetryMs, firstRetryMs * 2 ** (faults - 1))
     }
     if (problem.code === 'setup.not-present') {
       await this.end(now, 'conflict', problem, e)
