@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { adviceRows } from './advice.ts'
 import { analysisRows } from './analysis.ts'
 import { benchRows } from './bench.ts'
+import { clientRows } from './clients.ts'
 import { readingRows } from './reading.ts'
 import { pageRows } from './pages.ts'
 import { panZoomRows } from './panZoom.ts'
@@ -21,6 +22,7 @@ const groups: Record<string, () => Row[] | Promise<Row[]>> = {
   pages: pageRows,
   'setup-map': setupMapRows,
   tent: tentRows,
+  clients: clientRows,
   'pan-zoom': panZoomRows,
 }
 const only = process.argv.includes('--only') ? process.argv[process.argv.indexOf('--only') + 1] : null

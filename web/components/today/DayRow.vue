@@ -48,7 +48,7 @@ const emit = defineEmits<{ remove: [] }>()
   flex: 1;
   min-width: 0;
   display: grid;
-  grid-template-columns: 1fr 1.2fr 1.3fr 0.8fr 2fr;
+  grid-template-columns: 0.8fr 1.1fr 1.2fr 0.7fr 2.2fr;
   gap: 0 0.9rem;
   align-items: baseline;
   padding: 0.55rem 0.3rem;

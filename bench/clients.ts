@@ -1,0 +1,132 @@
+import { v7 as uuid } from 'uuid'
+import type { DayBundle } from '#contract/endpoints'
+import type { Feel, Run } from '#contract/run'
+import { idOf } from '../demo/ids.ts'
+import { fillDemo, startServer } from '../e2e/server.ts'
+import type { Row } from './measure.ts'
+
+const riders = ['mika', 'sanna', 'nuri', 'wren', 'obi', 'runa']
+const entries = 300
+
+/** Many hands at once on one server: what one saved run takes, and when a screen is told of it. */
+export async function clientRows(): Promise<Row[]> {
+  const server = await startServer()
+  try {
+    await fillDemo(server.base)
+    const api = `${server.base}/api/v1`
+    const put = async (path: string, body: unknown) => {
+      const answer = await fetch(api + path, {
+        method: 'PUT',
+        body: JSON.stringify(body),
+        headers: { 'content-type': 'application/json' },
+      })
+      if (!answer.ok) throw new Error(`${path}: ${await answer.text()}`)
+      await answer.arrayBuffer()
+    }
+    const days = await Promise.all(
+      riders.map(
+        async (r) => (await (await fetch(`${api}/days/${idOf(`day tent ${r}`)}`)).json()) as DayBundle,
+      ),
+    )
+    /** A run with its feel, as it is logged; ms for both, and when the run was sent. */
+    const log = async (n: number, sent?: Map<string, number>): Promise<number> => {
+      const { day } = days[n % days.length]
+      const run: Run = {
+        ...days[0].runs[0],
+        id: uuid(),
+        version: 0,
+        dayId: day.id,
+        setupId: day.startSetupId,
+        startedAt: new Date(Date.UTC(2026, 1, 1) + n * 1000).toISOString(),
+      }
+      const feel: Feel = {
+        runId: run.id,
+        version: 0,
+        rating: 6,
+        marks: [],
+        verdicts: [],
+        answers: [],
+        note: '',
+      }
+      const start = performance.now()
+      sent?.set(run.id, start)
+      await put(`/runs/${run.id}`, run)
+      await put(`/runs/${run.id}/feel`, feel)
+      return performance.now() - start
+    }
+    const byClients = async (clients: number, sent?: Map<string, number>): Promise<number> => {
+      const times: number[] = []
+      let next = 0
+      await Promise.all(
+        Array.from({ length: clients }, async () => {
+          while (next < entries) times.push(await log(next++, sent))
+        }),
+      )
+      return p95(times)
+    }
+    await byClients(1)
+    const one = await byClients(1)
+    const fifty = await byClients(50)
+
+    // Three screens listen while twelve hands write, one after the other as hands do.
+    const cancel = new AbortController()
+    const sent = new Map<string, number>()
+    const late: number[] = []
+    const screens = Array.from({ length: 3 }, () => hear(`${api}/events`, cancel.signal, sent, late))
+    await new Promise((r) => setTimeout(r, 300))
+    await byClients(12, sent)
+    await new Promise((r) => setTimeout(r, 500))
+    cancel.abort()
+    await Promise.all(screens)
+    return [
+      {
+        work: 'a run with its feel saved, one client, p95',
+        figure: one,
+        unit: 'ms',
+        against: 'single figure',
+      },
+      {
+        work: '50 clients flat out, p95 of the same',
+        figure: fifty / one,
+        unit: '× one client',
+        against: 'bar ≤ 10 ×',
+      },
+      {
+        work: 'a run that one of 12 clients flat out saves is told on three screens, p95',
+        figure: p95(late),
+        unit: 'ms',
+        against: `bar ≤ 1000 ms; ${late.length} of ${3 * entries} told`,
+      },
+    ]
+  } finally {
+    await server.stop()
+  }
+}
+
+const p95 = (times: number[]) => [...times].sort((a, b) => a - b)[Math.floor(times.length * 0.95)]
+
+/** A screen: notes how long after it was sent each run was told. */
+async function hear(
+  url: string,
+  signal: AbortSignal,
+  sent: Map<string, number>,
+  late: number[],
+): Promise<void> {
+  const answer = await fetch(url, { signal })
+  const text = new TextDecoder()
+  let rest = ''
+  try {
+    for await (const piece of answer.body!) {
+      rest += text.decode(piece as Uint8Array, { stream: true })
+      const events = rest.split('\n\n')
+      rest = events.pop()!
+      for (const e of events) {
+        const id = /^event: run$/m.test(e) ? /"run":\{"id":"([^"]+)"/.exec(e)?.[1] : undefined
+        const at = id && sent.get(id)
+        if (at) late.push(performance.now() - at)
+      }
+    }
+  } catch {
+    // Switched off.
+  }
+}
