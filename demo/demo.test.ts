@@ -1,6 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { Bike } from '#contract/bike'
+import type { DayBundle } from '#contract/endpoints'
+import { PadReport } from '#contract/pad'
 import { Rider } from '#contract/rider'
+import type { Setup } from '#contract/setup'
+import type { TentRider } from '#contract/tent'
 import { Trail } from '#contract/trail'
 import { SuspensionUnit } from '#contract/unit'
 import { canStandAt } from '#core/adjusters/range'
@@ -8,10 +12,13 @@ import { sniffLayout } from '#core/formats/layout'
 import { analyse } from '#core/telemetry/analyse'
 import { ingestDelimited } from '#core/telemetry/ingest'
 import { suggestMapping } from '#core/telemetry/mapping'
+import { seededRandom } from '#core/numeric/random'
+import { readBy } from '#core/setup/known'
 import { idOf } from './ids.ts'
 import { leverageOf } from '#core/linkage/leverage'
 import { rideFile } from './sensors.ts'
 import { days } from './days.ts'
+import { nextDeed } from './tent/deeds.ts'
 import { practiceAt } from './tent/plan.ts'
 import { tentBikes, tentRiders, tentUnits } from './tent/world.ts'
 import { bikes, riders, trails, units } from './world.ts'
@@ -126,5 +133,87 @@ describe('the demo’s sensor files', () => {
     expect(slow.sections[2].rear!.valleyDriftPctPerHit!).toBeGreaterThan(
       fast.sections[2].rear!.valleyDriftPctPerHit! + 0.3,
     )
+  })
+})
+
+describe('a practice that lives', () => {
+  const tentOf = (over: Partial<TentRider>): TentRider => ({
+    id: idOf('day tent mika'),
+    version: 1,
+    tentId: idOf('tent practice'),
+    number: 1,
+    whereabouts: 'here',
+    since: '2031-05-02T10:00:00.000Z',
+    temper: 'number',
+    named: false,
+    ...over,
+  })
+  const bike = tentBikes.find((b) => b.id === idOf('mika bike'))!
+  const units = tentUnits.filter((u) => u.id === bike.frontUnitId || u.id === bike.rearUnitId)
+  const setup = {
+    id: idOf('a setup'),
+    bikeId: bike.id,
+    positions: units.flatMap((u) =>
+      u.adjusters.flatMap((a) =>
+        a.kind === 'click'
+          ? [{ end: u.end, adjusterId: a.id, value: 0, known: readBy({ at: '2031-05-02T08:00:00.000Z' }) }]
+          : [],
+      ),
+    ),
+  } as unknown as Setup
+  const dayWith = (runs: number): DayBundle =>
+    ({
+      day: { id: idOf('day tent mika'), startSetupId: setup.id },
+      bike: { ...bike, currentSetupId: setup.id },
+      units,
+      trail: trails[0],
+      setups: [setup],
+      runs: Array.from({ length: runs }, (_, i) => ({
+        id: idOf(`run ${i}`),
+        setupId: setup.id,
+        kind: i ? 'counted' : 'warm-up',
+      })),
+      feels: [],
+    }) as unknown as DayBundle
+  const soon = '2031-05-02T10:00:05.000Z'
+  const later = '2031-05-02T10:05:00.000Z'
+
+  it('leaves alone who is settled, who has just come and who has just gone', () => {
+    expect(nextDeed(tentOf({ whereabouts: 'settled' }), dayWith(3), () => 0, later)).toBeNull()
+    for (const whereabouts of ['here', 'out', 'resting'] as const)
+      expect(nextDeed(tentOf({ whereabouts }), dayWith(3), () => 0, soon)).toBeNull()
+  })
+  it('turns one dial by one click and never past its end; its runs begin when the rider went out', () => {
+    const random = seededRandom(4)
+    const adjusters = new Map(units.flatMap((u) => u.adjusters.map((a) => [a.id, a] as const)))
+    let turns = 0
+    for (let i = 0; i < 400; i++) {
+      const deed = nextDeed(tentOf({}), dayWith(3), random, later)!
+      if (deed.does !== 'turns') continue
+      turns++
+      const stood = new Map(setup.positions.map((p) => [p.adjusterId, p.value]))
+      const moved = deed.setup.positions.filter((p) => p.value !== stood.get(p.adjusterId))
+      expect(moved).toHaveLength(1)
+      expect(canStandAt(adjusters.get(moved[0].adjusterId)!, moved[0].value)).toBe(true)
+      expect(deed.setup.parentId).toBe(setup.id)
+    }
+    expect(turns).toBeGreaterThan(20)
+    const out = nextDeed(tentOf({ whereabouts: 'out' }), dayWith(2), random, later)!
+    expect(out).toMatchObject({
+      does: 'comes in',
+      run: { startedAt: '2031-05-02T10:00:00.000Z', kind: 'counted' },
+    })
+  })
+  it('says only what the contract knows, and compares only where there is something to compare with', () => {
+    const random = seededRandom(9)
+    for (const runs of [0, 1, 3])
+      for (let i = 0; i < 100; i++) {
+        const deed = nextDeed(tentOf({ whereabouts: 'out' }), dayWith(runs), random, later)!
+        if (deed.does !== 'comes in') throw new Error('they come in')
+        expect(deed.run.kind).toBe(runs === 0 ? 'warm-up' : 'counted')
+        if (!deed.report) continue
+        expect(PadReport.parse(deed.report)).toEqual(deed.report)
+        if (runs < 2) expect(deed.report.against).toBeNull()
+      }
   })
 })

@@ -27,6 +27,8 @@ async function makeRider(page: Page) {
   await dialog(page).getByLabel('Kit (pack, armour, shoes)').fill('5')
   await dialog(page).getByLabel('Water carried').fill('1,5')
   await dialog(page).getByRole('button', { name: 'Save rider' }).tap()
+  // Shown at once, kept a moment later: the form closes then.
+  await expect(page.getByRole('dialog')).toHaveCount(0)
   await expect(page.getByRole('heading', { name: 'Sunniva' })).toBeVisible()
 }
 

@@ -147,8 +147,19 @@ test('an upload of 2 GB is refused before it is taken in', async () => {
   await server.stop('SIGKILL')
 })
 
-test('refuses to listen to the whole network without a login', async () => {
-  process.env.WILD_SPRING_HOST = '0.0.0.0'
-  await expect(startServer()).rejects.toThrow(/ended with 1/)
-  delete process.env.WILD_SPRING_HOST
+test('listening to the whole network without a lock gives nothing away and takes nothing in', async () => {
+  const server = await startServer(undefined, [], { env: { WILD_SPRING_HOST: '0.0.0.0' } })
+  const answers = await Promise.all([
+    fetch(`${server.base}/api/v1/garage`),
+    fetch(`${server.base}/api/v1/riders/${uuid()}`, {
+      method: 'PUT',
+      body: JSON.stringify(makeRider()),
+      headers: { 'content-type': 'application/json', origin: server.base },
+    }),
+  ])
+  for (const answer of answers) {
+    expect(answer.status).toBe(401)
+    expect(await answer.json()).toMatchObject({ code: 'access.unset' })
+  }
+  await server.stop()
 })

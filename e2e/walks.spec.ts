@@ -14,6 +14,8 @@ function complaints(page: Page): string[] {
   const heard: string[] = []
   page.on('pageerror', (e) => heard.push(e.message))
   page.on('console', (m) => {
+    // Said by the test's own browser, which keeps no page (playwright.config.ts).
+    if (m.text() === 'Service Worker registration blocked by Playwright') return
     if (m.type() === 'warning' || m.type() === 'error') heard.push(m.text())
   })
   return heard

@@ -1,5 +1,5 @@
 // Builds everything, fills a data file with the demo world over HTTP and serves it. `npm run demo`
-// `--large` is a coach's world of 40 riders and 200 days, beside the small one; `--fresh` forgets what was changed in the demo before; WILD_SPRING_PORT chooses the port.
+// `--large` is a coach's world of 40 riders and 200 days, beside the small one; `--live` lets the riders of the practice come and go; `--fresh` forgets what was changed in the demo before; WILD_SPRING_PORT chooses the port.
 import { spawn } from 'node:child_process'
 import { existsSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -91,5 +91,13 @@ if (!filled) {
     await new Promise(() => {})
   }
   writeFileSync(mark, '')
+}
+if (process.argv.includes('--live')) {
+  const live = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'demo/live.ts', address], {
+    cwd: root,
+    stdio: ['ignore', 'inherit', 'inherit'],
+  })
+  process.on('exit', () => live.kill())
+  console.log('Its riders come and go: open the tent from Today.')
 }
 console.log(`\nWild Spring with its demo world is at ${address}\nStop it with Ctrl+C.`)
