@@ -85,8 +85,6 @@ export const PadView = z.strictObject({
       said: z.boolean(),
     }),
   ),
-  /** Reports that have arrived. */
-  arrived: z.array(Id),
   expiresAt: Instant,
 })
 export type PadView = z.infer<typeof PadView>

@@ -7,10 +7,12 @@ import { reply } from '../problem.ts'
 import { isOwnOrigin, type Door } from './door.ts'
 import type { LetIn, Lock } from './lock.ts'
 import { isFree, mayAsk } from './rules.ts'
-import { sessionDays } from './sessions.ts'
 
 /** The prefix ties the cookie to this very host and to https, where there is https. */
 const cookieName = (door: Door) => (door.encrypted ? '__Host-wild-spring' : 'wild-spring')
+
+/** As long as browsers keep any: when a device was not seen for too long is the server's to say. */
+const cookieDays = 400
 
 /** Hands the device its token: out of reach of scripts, sent by our own pages only. */
 export function giveToken(c: Context, door: Door, { token }: LetIn): void {
@@ -19,7 +21,7 @@ export function giveToken(c: Context, door: Door, { token }: LetIn): void {
     sameSite: 'Strict',
     secure: door.encrypted,
     path: '/',
-    maxAge: sessionDays * 86_400,
+    maxAge: cookieDays * 86_400,
   })
 }
 

@@ -8,7 +8,7 @@ import { hashOf, randomToken } from './codes.ts'
 type Kept = typeof sessions.$inferSelect
 
 /** A device that is not seen for this long is asked again. */
-export const sessionDays = 30
+const sessionDays = 30
 const dayMs = 86_400_000
 /** How exactly "last seen" is kept. */
 const seenMs = 600_000

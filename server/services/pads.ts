@@ -66,7 +66,6 @@ export async function readPad(store: Store, { pad, tent, rider, trail }: Pad): P
       startedAt: r.startedAt,
       said: said.has(r.id) || reports.some((p) => p.report.runId === r.id),
     })),
-    arrived: reports.map((r) => r.report.id),
     expiresAt: pad.expiresAt,
   }
 }
@@ -152,7 +151,10 @@ export async function keepReport(
   const saidAt = new Date(Date.parse(now) - agoMs).toISOString()
   const fresh = await store.writes.run(async () => {
     const [held] = await store.db.select().from(padReports).where(eq(padReports.id, report.id))
-    if ((held as typeof held | undefined)?.dayId === dayId) return false
+    if (held as typeof held | undefined) {
+      if (held.dayId === dayId) return false
+      throw new Refusal('request.invalid', 'That report is of another rider’s day.', { path: 'report.id' })
+    }
     await mustHaveRoom(store, dayId)
     await store.db.insert(padReports).values({ id: report.id, dayId, saidAt, body: report })
     return true

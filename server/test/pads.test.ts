@@ -97,7 +97,6 @@ describe('a rider’s phone', () => {
     const view = PadView.parse((await tell(r)).body)
     stop()
     expect(told).toEqual(['feel', 'tent'])
-    expect(view.arrived).toEqual([r.id])
     expect(view.runs.map((x) => x.said)).toEqual([false, true])
     expect(await feels()).toMatchObject([
       {
@@ -108,7 +107,7 @@ describe('a rider’s phone', () => {
         note: 'left foot off',
       },
     ])
-    expect((await tent()).reports).toMatchObject([{ takenFor: run.id }])
+    expect((await tent()).reports).toMatchObject([{ takenFor: run.id, report: { id: r.id } }])
   })
   it('that sends the same twice, because the answer was lost, has said it once', async () => {
     const r = report({ text: 'once' })
@@ -217,6 +216,22 @@ describe('a rider’s phone', () => {
     await t.put(`/runs/${s.run.id}/restore`, undefined)
     await t.put(`/pad-reports/${r.id}`, { id: r.id, runId: s.run.id })
     expect((await feels())[0].marks).toMatchObject([{ word: 'kicks', sectionId: null }])
+  })
+  it('never speaks under the name of another rider’s report', async () => {
+    const r = report()
+    await tell(r)
+    const other = { ...s.day, id: uuid(), version: 0 }
+    await t.put(`/days/${other.id}`, other)
+    await t.put(`/tent-riders/${other.id}`, {
+      ...(await tent()).riders[0],
+      id: other.id,
+      version: 0,
+      number: 2,
+    })
+    const theirs = GivenPadLink.parse((await t.put(`/tent-riders/${other.id}/pad`, {})).body).token
+    const answer = await tell({ ...r, text: 'as if I were them' }, r.at, theirs)
+    expect(answer.status).toBe(422)
+    expect((await tent()).reports).toMatchObject([{ dayId: s.day.id, report: { text: '' } }])
   })
   it('that says nothing, or more than a day has, is refused with a sentence', async () => {
     expect((await tell(report({ words: [] }))).status).toBe(422)

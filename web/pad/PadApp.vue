@@ -92,7 +92,8 @@ function chooseRun(runId: string | null) {
 }
 async function send() {
   if (!said.value || !view.value || !ready.value) return
-  voice.stop()
+  // Sent while it still listens: what was spoken so far goes along.
+  await voice.stop()
   const v = voice.voice.value
   const report = asReport(said.value, uuid(), new Date().toISOString(), v ? uuid() : null)
   screen.value = 'sent'

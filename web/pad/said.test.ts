@@ -26,7 +26,6 @@ const view = (said: boolean[]): PadView => ({
     startedAt: '2031-05-02T10:00:00.000Z',
     said: s,
   })),
-  arrived: [],
   expiresAt: '2031-05-06T10:00:00.000Z',
 })
 

@@ -12,6 +12,7 @@ export function useVoice() {
   const fault = ref('')
   let recorder: MediaRecorder | null = null
   let timer: ReturnType<typeof setTimeout> | undefined
+  let whole: Promise<void> = Promise.resolve()
 
   async function start(): Promise<void> {
     fault.value = ''
@@ -24,6 +25,8 @@ export function useVoice() {
     }
     const parts: Blob[] = []
     const r = new MediaRecorder(stream)
+    let done = () => {}
+    whole = new Promise((resolve) => (done = resolve))
     r.ondataavailable = (e) => parts.push(e.data)
     r.onstop = () => {
       for (const t of stream.getTracks()) t.stop()
@@ -31,17 +34,20 @@ export function useVoice() {
       recording.value = false
       const all = new Blob(parts, { type: r.mimeType })
       voice.value = all.size > 0 && all.size <= voiceLimits.bytes ? all : null
+      done()
     }
     recorder = r
     voice.value = null
     recording.value = true
     r.start()
-    timer = setTimeout(stop, voiceLimits.seconds * 1000)
+    timer = setTimeout(() => void stop(), voiceLimits.seconds * 1000)
   }
-  function stop(): void {
+  /** Ends it; the voice is there when it resolves, since the last of it comes a moment later. */
+  function stop(): Promise<void> {
     if (recorder?.state === 'recording') recorder.stop()
+    return whole
   }
   const forget = () => void (voice.value = null)
-  onScopeDispose(stop)
+  onScopeDispose(() => void stop())
   return { voice, recording, fault, start, stop, forget }
 }
