@@ -153,6 +153,7 @@ test('a link that has ended keeps what was said, hands it over as a file, and th
   await key(page, 'wallows').click()
   await key(page, 'Send').click()
   await expect(page.getByText('Kept on this phone')).toBeVisible()
+  await expect(page.getByText('A new link takes it along; or hand it over.')).toBeVisible()
   await key(page, 'Hand over').click()
   await expect(page.getByRole('img', { name: 'What waits on this phone' })).toBeVisible()
   const picture = await page.getByRole('img', { name: 'What waits on this phone' }).screenshot()
@@ -199,6 +200,25 @@ test('a spoken note is kept with what was said, and played in the tent', async (
     .toBe('audio/webm')
   await laptop.goto(`${server.base}/tent/${tentId}?rider=3`)
   await expect(laptop.locator('audio')).toHaveAttribute('src', new RegExp(String(voiceId)))
+  await context.close()
+})
+
+test('sent while it still listens, what was spoken so far goes along', async ({ browser }) => {
+  const context = await browser.newContext(phoneSize)
+  await withVoice(context)
+  const page = await context.newPage()
+  await page.goto(await linkOf('nuri'))
+  await key(page, 'Next').click()
+  await key(page, 'Next').click()
+  await key(page, 'kicks').click()
+  await key(page, 'Say it').click()
+  await expect(key(page, 'Listening … stop')).toBeVisible()
+  await key(page, 'Send').click()
+  await expect(page.getByText('The tent has it')).toBeVisible()
+  await expect.poll(async () => (await tent()).reports.length).toBe(1)
+  const { voiceId } = (await tent()).reports[0].report
+  expect(voiceId).not.toBeNull()
+  await expect.poll(async () => (await fetch(`${server.base}/api/v1/voices/${voiceId}`)).status).toBe(200)
   await context.close()
 })
 

@@ -1,4 +1,4 @@
-import type { Run } from '#contract/run'
+import type { Feel, Run } from '#contract/run'
 
 /** A run of which nothing was noted but that it was ridden. */
 export const nothingNoted = {
@@ -17,3 +17,14 @@ export const nothingNoted = {
   heardBottomsRear: null,
   note: '',
 } satisfies Partial<Run>
+
+/** How a run was, before anybody said a word of it. */
+export const emptyFeel = (runId: string): Feel => ({
+  runId,
+  version: 0,
+  rating: null,
+  marks: [],
+  verdicts: [],
+  answers: [],
+  note: '',
+})

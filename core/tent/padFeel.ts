@@ -1,5 +1,6 @@
 import type { PadReport } from '#contract/pad'
 import type { Feel, Mark, Run } from '#contract/run'
+import { emptyFeel } from '../setup/nothingNoted.ts'
 
 /** A run that others are judged against: the last that counts before it; null: none. @param runs in the order ridden */
 export function runBefore(runs: readonly Run[], runId: string): Run | null {
@@ -35,15 +36,7 @@ export function joinedFeel(
   newId: () => string,
   phoneIsRight = false,
 ): { feel: Feel } | { differs: Differs } {
-  const base: Feel = held ?? {
-    runId,
-    version: 0,
-    rating: null,
-    marks: [],
-    verdicts: [],
-    answers: [],
-    note: '',
-  }
+  const base = held ?? emptyFeel(runId)
   const verdict = base.verdicts.find((v) => v.againstRunId === against)
   const said = report.against
   const isOpposite = verdict !== undefined && said !== null && Math.sign(verdict.value) !== Math.sign(said)

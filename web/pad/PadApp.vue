@@ -2,7 +2,7 @@
 import { v7 as uuid } from 'uuid'
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import type { PadView } from '#contract/pad'
-import { ApiError } from '../api/client.ts'
+import { ApiError, whenLocked } from '../api/client.ts'
 import type { Outbox, OutboxState } from '../api/outbox.ts'
 import { clockWords } from '../support/dates.ts'
 import HandOver from './HandOver.vue'
@@ -32,6 +32,11 @@ onScopeDispose(
     if (letter.kind === 'padReport' && letter.params.dayId === view.value?.dayId) show(answer as PadView)
   }),
 )
+
+// Told with what was sent, too, not only at the next look.
+whenLocked(() => {
+  ended.value ||= 'This link has ended; ask in the tent for a new one. What you said is kept on this phone.'
+})
 
 function readKept(): PadView | null {
   try {
@@ -134,7 +139,9 @@ const arrived = computed(() => waiting.value.length === 0)
             {{
               arrived
                 ? 'Thank you. Ride on.'
-                : 'It goes by itself when the tent is in reach. You can close this page.'
+                : ended
+                  ? 'A new link takes it along; or hand it over.'
+                  : 'It goes by itself when the tent is in reach. You can close this page.'
             }}
           </p>
           <p v-if="said?.stopped === 'crashed'" class="caution">

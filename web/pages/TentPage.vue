@@ -19,8 +19,8 @@ import { useUnits } from '../composables/useUnits.ts'
 import { useDay } from '../stores/day.ts'
 import { useGarage } from '../stores/garage.ts'
 import { useNotices } from '../stores/notices.ts'
-import { localToday, shortDayWords } from '../support/dates.ts'
-import { clockWords, hourWords, scheduleWords } from '../support/tentWords.ts'
+import { clockWords, localToday, shortDayWords } from '../support/dates.ts'
+import { hourWords, scheduleWords } from '../support/tentWords.ts'
 
 const HourForm = defineAsyncComponent(() => import('../components/tent/HourForm.vue'))
 const TentPhones = defineAsyncComponent(() => import('../components/tent/TentPhones.vue'))

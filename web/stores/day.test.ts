@@ -14,7 +14,7 @@ import { memoryShelf } from '../api/shelves.ts'
 import { readDraft } from '../support/drafts.ts'
 import { openPage, quiet } from '../test/office.ts'
 import { useDay } from './day.ts'
-import { emptyFeel } from './day/feel.ts'
+import { emptyFeel } from '#core/setup/nothingNoted'
 import { useGarage } from './garage.ts'
 import { useOutbox } from './outbox.ts'
 

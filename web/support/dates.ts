@@ -14,7 +14,8 @@ export const dayWords = (date: string) => day.format(new Date(`${date}T12:00:00`
 /** "Sat, Apr 26, 10:05" on this device's clock. */
 export const dateTimeWords = (instant: string) =>
   `${shortDay.format(new Date(instant))}, ${clockWords(instant)}`
-export const clockWords = (instant: string) => clock.format(new Date(instant))
+/** "11:38", as the clock on the wall says it; ISO or ms. */
+export const clockWords = (at: string | number) => clock.format(new Date(at))
 
 /** Today at this place, YYYY-MM-DD. */
 export function localToday(now = new Date()): string {

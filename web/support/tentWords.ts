@@ -6,11 +6,8 @@ import type { LaneChange } from '#core/tent/lane'
 import type { Trend } from '#core/tent/trend'
 import type { windowAt } from '#core/tent/clock'
 import { say, type UnitChoice } from '#core/units/choice'
+import { clockWords } from './dates.ts'
 import { surfaceWords } from './words.ts'
-
-/** "11:38", as the clock on the wall says it. */
-export const clockWords = (ms: number) =>
-  new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 
 /** Longer than this is told by the clock. */
 const mostMinutes = 90

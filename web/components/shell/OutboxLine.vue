@@ -3,15 +3,15 @@ import { computed } from 'vue'
 import { outOfReachSince } from '../../api/reach.ts'
 import { newerIsHere, takeNewer } from '../../offline/newVersion.ts'
 import { useOutbox } from '../../stores/outbox.ts'
+import { clockWords } from '../../support/dates.ts'
 import { letterWords } from '../../support/letterWords.ts'
 
 /** What has not reached the server, and why: one honest line, only while there is something to say. */
 const outbox = useOutbox()
 const waiting = computed(() => outbox.waiting.length)
 const since = computed(() =>
-  outbox.state.unreachableSince === null ? '' : clock(outbox.state.unreachableSince),
+  outbox.state.unreachableSince === null ? '' : clockWords(outbox.state.unreachableSince),
 )
-const clock = (ms: number) => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 const words = computed(() => {
   const n = `${waiting.value} ${waiting.value === 1 ? 'entry waits' : 'entries wait'}`
   if (outbox.saving === 'kept-here')
@@ -19,7 +19,7 @@ const words = computed(() => {
   if (outbox.saving === 'not-kept')
     return `The server cannot be reached since ${since.value}, and this browser keeps nothing: ${n} in this window only. Leave it open.`
   if (outOfReachSince.value !== null)
-    return `The server cannot be reached since ${clock(outOfReachSince.value)}. What you see is as it was then; what you enter waits on this device.`
+    return `The server cannot be reached since ${clockWords(outOfReachSince.value)}. What you see is as it was then; what you enter waits on this device.`
   return ''
 })
 const blocked = computed(() =>

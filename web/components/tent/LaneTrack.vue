@@ -5,7 +5,8 @@ import { shareOf, type ClockSpan } from '#core/tent/clock'
 import type { Lane } from '#core/tent/lane'
 import { useUnits } from '../../composables/useUnits.ts'
 import { laneLabels } from '../../support/laneLabels.ts'
-import { changeLabel, changeWords, clockWords, noteWords } from '../../support/tentWords.ts'
+import { clockWords } from '../../support/dates.ts'
+import { changeLabel, changeWords, noteWords } from '../../support/tentWords.ts'
 
 /** One rider’s day along the clock: runs as waypoints with their ratings, changes as marks by end. */
 const props = defineProps<{

@@ -4,7 +4,8 @@ import type { TentHour } from '#contract/tent'
 import { hourMarks, shareOf, type ClockSpan } from '#core/tent/clock'
 import type { Trend } from '#core/tent/trend'
 import { useUnits } from '../../composables/useUnits.ts'
-import { clockWords, hourWords, trendWords } from '../../support/tentWords.ts'
+import { clockWords } from '../../support/dates.ts'
+import { hourWords, trendWords } from '../../support/tentWords.ts'
 
 /** The air over the day above the lanes, and what several riders turned alike. */
 const props = defineProps<{

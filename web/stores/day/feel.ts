@@ -2,20 +2,11 @@ import { computed, type Ref } from 'vue'
 import type { DayBundle } from '#contract/endpoints'
 import type { Answer } from '#contract/question'
 import { Feel, type Run } from '#contract/run'
+import { emptyFeel } from '#core/setup/nothingNoted'
 import { useOutbox } from '../outbox.ts'
 
 /** Typing pauses this long before feel is sent; it waits safely from the first letter on. */
 const typingMs = 350
-
-export const emptyFeel = (runId: string): Feel => ({
-  runId,
-  version: 0,
-  rating: null,
-  marks: [],
-  verdicts: [],
-  answers: [],
-  note: '',
-})
 
 /** How the runs of a day were, and what was answered of them. */
 export function useFeels(bundle: Ref<DayBundle | null>, selectedRun: Ref<Run | null>) {
