@@ -175,6 +175,29 @@ test('a link that has ended keeps what was said, hands it over as a file, and th
   await context.close()
 })
 
+test('what waits under a link that has ended goes out by the next link of the same rider, once', async ({
+  browser,
+}) => {
+  const context = await browser.newContext(phoneSize)
+  const page = await context.newPage()
+  await page.goto(await linkOf('obi'))
+  await page.getByText('Obi').waitFor()
+  const next = await linkOf('obi')
+  await key(page, 'Worse').click()
+  await key(page, 'Next').click()
+  await key(page, 'Next').click()
+  await key(page, 'wallows').click()
+  await key(page, 'Send').click()
+  await expect(page.getByText('Kept on this phone')).toBeVisible()
+  expect((await tent()).reports).toEqual([])
+  await page.goto(next)
+  await expect
+    .poll(async () => (await tent()).reports.map((r) => r.report.words.map((w) => w.word)))
+    .toEqual([['wallows']])
+  await expect(page.getByText(/report waits/)).toBeHidden()
+  await context.close()
+})
+
 test('a spoken note is kept with what was said, and played in the tent', async ({
   browser,
   page: laptop,
