@@ -91,7 +91,9 @@ export function padRoutes({ store, events, now, door }: Deps): Hono {
     sameId(params.reportId, body.report)
     const tentId = await tentOf(store, params.id)
     if (tentId === null) throw new Refusal('record.not-found', 'That rider is in no tent here.')
-    const { report, feel } = await keepReport(store, params.id, body, now())
+    // A file may have lain for days: its own clock is wrong by less than that.
+    const handed = { report: body.report, phoneNow: now() }
+    const { report, feel } = await keepReport(store, params.id, handed, now())
     if (feel) events.emit({ type: 'feel', dayId: params.id, feel })
     stale(tentId)
     return report

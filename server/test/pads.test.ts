@@ -217,6 +217,18 @@ describe('a rider’s phone', () => {
     await t.put(`/pad-reports/${r.id}`, { id: r.id, runId: s.run.id })
     expect((await feels())[0].marks).toMatchObject([{ word: 'kicks', sectionId: null }])
   })
+  it('handed over as a file a day later was said when the phone says, and never in time to come', async () => {
+    const hand = (r: PadReport, phoneNow: string) =>
+      t.put(`/tent-riders/${s.day.id}/reports/${r.id}`, { report: r, phoneNow })
+    const old = report({ runId: null, at: '2031-05-01T10:00:00.000Z' })
+    expect((await hand(old, '2031-05-01T10:05:00.000Z')).status).toBe(200)
+    const ahead = report({ runId: null, at: '2031-05-02T13:00:00.000Z' })
+    await hand(ahead, '2031-05-02T13:05:00.000Z')
+    expect((await tent()).reports.map((r) => [r.report.id, r.saidAt.slice(0, 16)])).toEqual([
+      [old.id, '2031-05-01T10:00'],
+      [ahead.id, '2031-05-02T12:00'],
+    ])
+  })
   it('never speaks under the name of another rider’s report', async () => {
     const r = report()
     await tell(r)
