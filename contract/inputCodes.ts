@@ -42,6 +42,11 @@ export const inputSentences = {
   'chart.mixed-units':
     'Row {row} is in {got} but the rows before are in {before}; use one unit for a column.',
   'chart.unit': 'Row {row}: the unit {got} does not belong here; use {want}.',
+  'pressures.not-numbers':
+    '“{got}” is no pressure; type what the gauge shows, one number after the other, a dash for what was not read.',
+  'pressures.too-many': '{got} pressures for {max} springs with air; a dash passes one by.',
+  'pressures.out-of-range':
+    'Number {place}, {got}, is outside what that part takes; is the order right, and the unit?',
   'air.pressure': 'Air pressure must be above 0 psi, got {got}.',
   'air.spacers': 'That many spacers fill the chamber; at most {max} fit this model.',
   'leverage.points':

@@ -76,8 +76,11 @@ export const TentHour = z
   )
 export type TentHour = z.infer<typeof TentHour>
 
-/** left-alone: nothing was changed, on purpose · later: to be done after the next run · no-time: nothing between two runs. */
-export const TentNoteKind = z.enum(['left-alone', 'later', 'no-time'])
+/**
+ * left-alone: nothing was changed, on purpose · later: to be done after the next run · plan: to be done if the next run comes
+ * so · no-time: nothing between two runs.
+ */
+export const TentNoteKind = z.enum(['left-alone', 'later', 'plan', 'no-time'])
 export type TentNoteKind = z.infer<typeof TentNoteKind>
 
 /** What was decided for a rider and is no turn. */
@@ -90,10 +93,12 @@ export const TentNote = z
     dayId: Id,
     at: Instant,
     kind: TentNoteKind,
-    /** Why; for `later`, what. */
+    /** Why; for `later`, what; for `plan`, "if worse, shock reb slower 1". */
     text: z.string().trim().max(200),
-    /** `later`: when it was done or dropped. */
+    /** `later`, `plan`: when it was done or dropped. */
     closedAt: Instant.nullable(),
+    /** `plan`: the last run when it was made; null: none had been ridden, or it is no plan. */
+    afterRunId: Id.nullable().default(null),
   })
   .refine((n) => n.kind === 'no-time' || n.text !== '', {
     error: 'Say why, or what is to be done.',

@@ -200,6 +200,131 @@ test('left alone with a reason, and put off until after the run: neither is a tu
   expect((await tent(page)).notes.find((n) => n.id === idOf('tent note later'))!.closedAt).not.toBeNull()
 })
 
+test('a plan waits for the run it is for: silence is no answer, and once it came so one key puts it into the line', async ({
+  page,
+}) => {
+  await open(page)
+  await line(page).fill('2 if worse or weird, rear reb faster 1')
+  await expect(entry(page).getByRole('status')).toContainText('A plan is “if worse')
+  await line(page).press('Enter')
+  await line(page).fill('2 if worse or ki, reb faster 1')
+  await expect(entry(page).getByRole('status')).toContainText('If the next run comes worse, or kicks, rear:')
+  await line(page).press('Enter')
+  // It cannot be done on that bike as it stands: nothing is planned.
+  await expect(line(page)).toHaveValue('2 if worse or ki, reb faster 1')
+  expect((await tent(page)).notes.filter((n) => n.kind === 'plan' && n.dayId === dayOf('sanna'))).toEqual([])
+  await line(page).fill('2 if worse or ki, rear reb faster 1')
+  await expect(entry(page).getByRole('status')).toContainText('Rear rebound 7 → 8 clicks')
+  await line(page).press('Enter')
+  const plan = row(page, 'Sanna').getByRole('button', {
+    name: /^If worse, or kicks, rear: rear reb faster 1/,
+  })
+  await expect(plan).toBeVisible()
+  const before = await day(page, 'sanna')
+  await line(page).fill('2 in 8')
+  await line(page).press('Enter')
+  await expect(plan).toContainText('not told of run 5')
+  await line(page).fill('2 worse')
+  await line(page).press('Enter')
+  await expect(plan).toContainText('run 5 came so')
+  // Planned is not turned.
+  expect((await day(page, 'sanna')).bike.currentSetupId).toBe(before.bike.currentSetupId)
+  await plan.click()
+  await expect(line(page)).toHaveValue('rear reb faster 1')
+  await line(page).press('Enter')
+  await expect(page.getByText(/On the bike: Rear rebound 7 → 8 clicks/)).toBeVisible()
+  await expect(plan).toHaveCount(0)
+  // One that is dropped can be taken up again.
+  await row(page, 'Runa')
+    .getByRole('button', { name: /^Drop the plan/ })
+    .click()
+  await expect(row(page, 'Runa')).not.toContainText('If worse')
+  await page.getByRole('button', { name: 'Undo' }).last().click()
+  await expect(row(page, 'Runa')).toContainText('If worse: rear reb faster 1')
+})
+
+test('what worked for one is offered to who says the same, translated to the other bike, and no name without consent', async ({
+  page,
+}) => {
+  await open(page)
+  const offered = entry(page).getByText(/^Worked for/)
+  await line(page).fill('1 shock reb faster 1')
+  await line(page).press('Enter')
+  await expect(row(page, 'Mika')).toContainText('LSC 8, 1 firmer')
+  await expect(row(page, 'Mika')).not.toContainText('rebound 6, 1 slower')
+  // Mika said of run 4 that it gets worse; now it is better, and that was not said again.
+  await line(page).fill('1 in 7.5 better')
+  await line(page).press('Enter')
+  await expect(page.getByText('Mika is in: run 5 is logged.')).toBeVisible()
+  await line(page).fill('6 in 6 hw')
+  await line(page).press('Enter')
+  await expect(page.getByText('Runa is in: run 4 is logged.')).toBeVisible()
+  await expect(offered).toContainText(
+    'Worked for Mika, who said “harsh, gets worse”, rear, too: Rear rebound 4 → 5 clicks, 1 click faster',
+  )
+  await entry(page).getByRole('button', { name: 'Turn it' }).click()
+  await expect(page.getByText(/On the bike: Rear rebound 4 → 5 clicks/)).toBeVisible()
+  await expect(offered).toBeHidden()
+  const runa = await day(page, 'runa')
+  const now = runa.setups.find((s) => s.id === runa.bike.currentSetupId)!
+  expect(now.reason).toMatchObject({
+    source: 'own-idea',
+    text: 'worked for another rider: harsh, gets worse',
+  })
+  // Whoever has not agreed is another rider.
+  const mika = (await tent(page)).riders.find((r) => r.id === dayOf('mika'))!
+  await page.request.put(`${server.base}/api/v1/tent-riders/${mika.id}`, { data: { ...mika, named: false } })
+  await page.getByRole('button', { name: 'Undo' }).last().click()
+  await expect(offered).toContainText('Worked for another rider, who')
+})
+
+test('before the first run: pressures in one go, dials against what is kept, nothing turned, nothing said that was not read', async ({
+  page,
+}) => {
+  await open(page)
+  const before = await day(page, 'wren')
+  await page.keyboard.press('m')
+  const dialog = page.getByRole('dialog')
+  const round = dialog.getByLabel(/^Pressures in one go/)
+  const heard = dialog.getByRole('list', { name: 'In the order of the gauge' })
+  await round.fill('- - - 5 8')
+  await expect(dialog.getByRole('alert')).toContainText('Number 4, 5, is outside')
+  await expect(dialog.getByRole('button', { name: 'Take them' })).toBeDisabled()
+  await round.fill('- - - 61')
+  await expect(heard).toContainText('4 Wren, fork 61 psi, 3 psi firmer than kept')
+  await round.press('Enter')
+  // Wren has not ridden yet: the check begins there.
+  await expect(dialog.getByRole('button', { name: /4 Wren/ })).toHaveAttribute('aria-pressed', 'true')
+  await expect(dialog.getByLabel('front Pressure stands at')).toHaveValue('61')
+  await dialog.getByRole('button', { name: 'front Rebound: as kept' }).click()
+  await dialog.getByLabel('rear Rebound stands at').fill('77')
+  await dialog.getByLabel('rear Rebound stands at').press('Tab')
+  await expect(dialog.getByText(/Position 77 is outside/)).toBeVisible()
+  await dialog.getByLabel('rear Rebound stands at').fill('4')
+  await dialog.getByLabel('rear Rebound stands at').press('Tab')
+  await expect(dialog.getByText('2 clicks slower than kept')).toBeVisible()
+  await dialog.getByRole('button', { name: 'Keep 3 readings of 1 bike' }).click()
+  await expect(
+    page.getByText('Read on 1 bike; nothing is turned. Run 1 is ridden as it stands.'),
+  ).toBeVisible()
+  const after = await day(page, 'wren')
+  const now = after.setups.find((s) => s.id === after.bike.currentSetupId)!
+  expect(now.reason.source).toBe('reading')
+  const at = (what: string) => now.positions.find((p) => p.adjusterId === idOf(`wren ${what}`))!
+  expect([at('fork psi').value, at('fork rebound').value, at('shock rebound').value]).toEqual([61, 5, 4])
+  for (const what of ['fork psi', 'fork rebound', 'shock rebound'])
+    expect(at(what).known, what).toMatchObject({ how: 'read', at: expect.stringMatching(/^20/) })
+  // What nobody looked at is known as it was before.
+  const was = before.setups.at(-1)!.positions.find((p) => p.adjusterId === idOf('wren shock psi'))!
+  expect(at('shock psi')).toEqual(was)
+  await expect(row(page, 'Wren')).toContainText('all as it started')
+  for (const other of ['mika', 'sanna', 'nuri', 'obi', 'runa'])
+    expect(
+      (await day(page, other)).setups.some((s) => s.reason.text.startsWith('Morning')),
+      other,
+    ).toBe(false)
+})
+
 test('the weather is noted once for all; what nobody read is not made up', async ({ page }) => {
   await open(page)
   await page.keyboard.press('w')

@@ -1,6 +1,7 @@
 import type { Mark } from '#contract/run'
 import type { TentNoteKind, Whereabouts } from '#contract/tent'
 import { feelOfCode } from './feelCodes.ts'
+import { parsePlan, type Plan } from './plan.ts'
 
 /** How a run was, as far as a line says it. */
 export interface LineFeel {
@@ -17,7 +18,11 @@ export type LineEntry =
   | { kind: 'in'; feel: LineFeel }
   | { kind: 'feel'; feel: LineFeel }
   | { kind: 'whereabouts'; to: Exclude<Whereabouts, 'settled'> }
-  | { kind: 'note'; note: TentNoteKind; text: string }
+  | { kind: 'note'; note: Exclude<TentNoteKind, 'plan'>; text: string }
+  /** What is to be done if the next run comes so. */
+  | { kind: 'plan'; text: string; plan: Plan }
+  /** It was meant for something, and cannot be read. */
+  | { kind: 'unclear'; words: string }
   /** Everything else: for the command line of that rider’s day. */
   | { kind: 'change'; line: string }
 
@@ -42,12 +47,15 @@ const places: Record<string, Extract<LineEntry, { kind: 'whereabouts' }>['to']> 
   rest: 'resting',
   resting: 'resting',
 }
-const noteWords: [RegExp, TentNoteKind][] = [
+const noteWords: [RegExp, Exclude<TentNoteKind, 'plan'>][] = [
   [/^(?:leave|left) (?:it )?alone\b[,:]?\s*/i, 'left-alone'],
   [/^alone\b[,:]?\s*/i, 'left-alone'],
   [/^(?:later|after the next run)\b[,:]?\s*/i, 'later'],
   [/^no time\b[,:]?\s*/i, 'no-time'],
 ]
+
+const planHelp =
+  'A plan is “if worse, shock reb faster 1”: worse, same, better, a word, below 6 or from 8, with “or” between; then a comma and what is to be done.'
 
 /** Ratings, verdicts and two-letter words, in any order; null where one word is none of them. */
 function feelOf(words: readonly string[]): LineFeel | null {
@@ -65,7 +73,8 @@ function feelOf(words: readonly string[]): LineFeel | null {
 
 /**
  * Reads a line of the tent: a rider's number, then what is done, said or decided. "3 in 6.5 rki" · "2 shock reb slower 1" ·
- * "4 out" · "1 leave alone, rode it twice" · "5 later fork +2" · "3 7 better".
+ * "4 out" · "1 leave alone, rode it twice" · "5 later fork +2" · "3 7 better" ·
+ * "2 if worse or rki, shock reb faster 1".
  *
  * @param numbers of the riders in the tent
  * @returns null for an empty line
@@ -81,6 +90,10 @@ export function parseTentLine(text: string, numbers: readonly number[]): TentLin
   for (const [start, note] of noteWords)
     if (start.test(rest))
       return { number, entry: { kind: 'note', note, text: rest.replace(start, '').trim() } }
+  if (/^if\b/i.test(rest)) {
+    const plan = parsePlan(rest)
+    return { number, entry: plan ? { kind: 'plan', text: rest, plan } : { kind: 'unclear', words: planHelp } }
+  }
   const words = rest.toLowerCase().split(/\s+/)
   const to = words.length === 1 ? places[words[0]] : undefined
   if (to) return { number, entry: { kind: 'whereabouts', to } }

@@ -253,6 +253,17 @@ export function practiceAt(wanted: Date) {
       text: 'rode it twice, nothing to answer',
       closedAt: null,
     },
+    {
+      id: idOf('tent note plan'),
+      version: 0,
+      tentId,
+      dayId: idOf('day tent runa'),
+      at: before(now, 40),
+      kind: 'plan' as const,
+      text: 'if worse, rear reb faster 1',
+      closedAt: null,
+      afterRunId: idOf('tent runa run 3'),
+    },
   ]
   return { stories, tent, riders, hours, notes }
 }

@@ -23,6 +23,7 @@ const line = '#b9b09a'
 const noteWords: Record<TentNoteKind, string> = {
   'left-alone': 'left alone',
   later: 'after the next run',
+  plan: 'planned',
   'no-time': 'no time between runs',
 }
 const verdictWords = ['much worse', 'worse', 'the same', 'better', 'much better']
@@ -63,6 +64,8 @@ const title = (text: string): Content => ({
 export function tentSheets(
   tent: TentBundle,
   days: readonly DayBundle[],
+  /** What each day leaves open, by its id. */
+  questions: ReadonlyMap<string, readonly string[]>,
   look: SheetLook,
 ): TDocumentDefinitions {
   const { choice } = look
@@ -72,8 +75,7 @@ export function tentSheets(
     const day = days.find((d) => d.day.id === rider.id)
     return day ? [{ rider, day, notes: tent.notes.filter((n) => n.dayId === rider.id) }] : []
   })
-  const open = (r: (typeof rows)[number]) =>
-    r.notes.filter((n) => n.kind === 'later' && n.closedAt === null).map((n) => n.text)
+  const open = (r: (typeof rows)[number]) => questions.get(r.day.day.id) ?? []
   const ratings = (d: DayBundle) =>
     d.runs
       .filter((r) => r.kind === 'counted')
@@ -121,14 +123,14 @@ export function tentSheets(
           ),
         ]
       : []),
-    title('Left for tomorrow'),
+    title('Open for tomorrow'),
     ...(rows.some((r) => open(r).length)
       ? [
           {
             ul: rows.flatMap((r) => open(r).map((text) => lettered(`${r.day.rider.name}: ${text}`))),
           } as Content,
         ]
-      : [{ text: 'Nothing was put off.', color: soft } as Content]),
+      : [{ text: 'Nothing is open.', color: soft } as Content]),
   ]
 
   const pageOf = ({ rider, day, notes }: (typeof rows)[number]): Content[] => {
@@ -167,7 +169,7 @@ export function tentSheets(
         }
       }),
       ...notes
-        .filter((n) => n.kind !== 'later')
+        .filter((n) => n.kind !== 'later' && n.kind !== 'plan')
         .map((n) => ({
           at: n.at,
           what: 'Decided',
@@ -210,7 +212,7 @@ export function tentSheets(
         ),
       ),
       ...(open({ rider, day, notes }).length
-        ? [title('Left for tomorrow'), { ul: open({ rider, day, notes }).map((x) => lettered(x)) } as Content]
+        ? [title('Open for tomorrow'), { ul: open({ rider, day, notes }).map((x) => lettered(x)) } as Content]
         : []),
       {
         text: 'Makers’ manuals and qualified technicians come first. Shock pump only, never above the printed maximum. Try every change at low speed in a safe place first.',

@@ -70,9 +70,8 @@ export function dayRoutes({ store, now, events }: Deps, renewal: FigureRenewal):
       throw new Refusal('request.invalid', 'The run in the address and in the body differ.', {
         path: 'runId',
       })
-    const feel = await saveFeel(store, body)
-    const dayId = await dayOfRun(store, body.runId)
-    if (dayId) events.emit({ type: 'feel', dayId, feel })
+    const { feel, dayId } = await saveFeel(store, body)
+    events.emit({ type: 'feel', dayId, feel })
     return feel
   })
   mount(app, endpoints.putProposal, async ({ params, body }) => {

@@ -2,7 +2,10 @@ import { eq, inArray } from 'drizzle-orm'
 import { Hono, type Context } from 'hono'
 import { z } from 'zod'
 import { Id } from '#contract/common'
-import { endpoints } from '#contract/endpoints'
+import type { Proposal } from '#contract/proposal'
+import { endpoints, type DayBundle } from '#contract/endpoints'
+import { judgeBundle, learntOf } from '#core/adviser/judgeBundle'
+import { openQuestions } from '#core/tent/openQuestions'
 import { writeCode } from '#core/card/code'
 import { canonicalUnits, type UnitChoice } from '#core/units/choice'
 import type { Deps } from '../deps.ts'
@@ -15,7 +18,7 @@ import { papers, setupCard } from '../print/setupCard.ts'
 import { tentSheets } from '../print/tentSheets.ts'
 import { Refusal } from '../refusal.ts'
 import { readCard } from '../services/cards.ts'
-import { readDay } from '../services/days.ts'
+import { readDay, readEarlierDays } from '../services/days.ts'
 import { readTent } from '../services/tents.ts'
 import { readLetterhead, saveLetterhead } from '../services/letterhead.ts'
 import { sameId } from './garage.ts'
@@ -93,16 +96,31 @@ export function printRoutes({ store, events }: Deps): Hono {
     }
     return pdf(c, await renderOnePage((scale) => setupCard(card, { ...look, scale })))
   })
+  /** What is next on a day; null: it cannot be judged, and the sheet stands without. */
+  async function nextOn(day: DayBundle, choice: UnitChoice): Promise<Proposal | null> {
+    const earlier = day.day.judgedAlone ? [] : await readEarlierDays(store, day.day.id)
+    try {
+      return judgeBundle(day, learntOf(earlier), choice).proposal
+    } catch {
+      return null
+    }
+  }
   app.get('/tents/:id/sheets.pdf', async (c) => {
     const { paper, zone, ...choice } = checked(SheetsQuery, c.req.query())
     const tent = await readTent(store, checked(Id, c.req.param('id')))
-    const days = await Promise.all(tent.riders.map((r) => readDay(store, r.id)))
     const look = {
       paper: paper ?? 'A4',
       zone: zone ?? 'UTC',
       choice: { ...canonicalUnits, ...choice } as UnitChoice,
     } as const
-    return pdf(c, await render(tentSheets(tent, days, look)))
+    const days: DayBundle[] = []
+    const questions = new Map<string, string[]>()
+    for (const { id } of tent.riders) {
+      const day = await readDay(store, id)
+      days.push(day)
+      questions.set(id, openQuestions(tent, day, await nextOn(day, look.choice)))
+    }
+    return pdf(c, await render(tentSheets(tent, days, questions, look)))
   })
   mount(app, endpoints.getLetterhead, () => readLetterhead(store))
   mount(app, endpoints.putLetterhead, async ({ params, body }) => {

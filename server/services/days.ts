@@ -190,15 +190,18 @@ export function saveDay(store: Store, day: TrailDay): Promise<TrailDay> {
 export function saveRun(store: Store, run: Run): Promise<Run> {
   const { db } = store
   return store.writes.run(async () => {
-    const [day] = await db.select().from(days).where(eq(days.id, run.dayId))
-    if (!day)
+    const [on] = await db
+      .select({ setup: setups.body })
+      .from(days)
+      .leftJoin(setups, and(eq(setups.id, run.setupId), eq(setups.bikeId, days.bikeId)))
+      .where(eq(days.id, run.dayId))
+    if (!(on as typeof on | undefined))
       throw new Refusal('reference.missing', 'The day it belongs to is not saved yet.', { path: 'dayId' })
-    const [setup] = await db.select().from(setups).where(eq(setups.id, run.setupId))
-    if (!setup || setup.bikeId !== day.bikeId)
+    if (on.setup === null)
       throw new Refusal('reference.missing', 'That setup is not kept for the bike of this day.', {
         path: 'setupId',
       })
-    await checkRings(store, run, setup.body)
+    await checkRings(store, run, on.setup)
     const { id, dayId, setupId, startedAt } = run
     return saveRecord(store, runs, runs.id, id, run, { id, dayId, setupId, startedAt })
   })
@@ -226,17 +229,19 @@ async function checkRings(
   }
 }
 
-export function saveFeel(store: Store, feel: Feel): Promise<Feel> {
+/** Saves what was felt on a run, and says of which day. @throws Refusal 'reference.missing' and those of a record */
+export function saveFeel(store: Store, feel: Feel): Promise<{ feel: Feel; dayId: string }> {
   const { db } = store
   return store.writes.run(async () => {
-    const [run] = await db.select().from(runs).where(eq(runs.id, feel.runId))
-    if (!run) throw new Refusal('reference.missing', 'The run is not saved yet.', { path: 'runId' })
-    const [day] = await db
-      .select({ trail: trails.body })
-      .from(days)
+    const [run] = await db
+      .select({ dayId: runs.dayId, trail: trails.body })
+      .from(runs)
+      .innerJoin(days, eq(days.id, runs.dayId))
       .innerJoin(trails, eq(days.trailId, trails.id))
-      .where(eq(days.id, run.dayId))
-    const known = new Set(day.trail.sections.map((s) => s.id))
+      .where(eq(runs.id, feel.runId))
+    if (!(run as typeof run | undefined))
+      throw new Refusal('reference.missing', 'The run is not saved yet.', { path: 'runId' })
+    const known = new Set(run.trail.sections.map((s) => s.id))
     if (feel.marks.some((m) => m.sectionId !== null && !known.has(m.sectionId))) {
       throw new Refusal(
         'reference.missing',
@@ -244,14 +249,14 @@ export function saveFeel(store: Store, feel: Feel): Promise<Feel> {
         { path: 'marks' },
       )
     }
-    for (const v of feel.verdicts) {
-      const [other] = await db.select().from(runs).where(eq(runs.id, v.againstRunId))
-      if (!other || other.dayId !== run.dayId)
-        throw new Refusal('reference.missing', 'A run is judged against one that is not of this day.', {
-          path: 'verdicts',
-        })
-    }
-    return saveRecord(store, feels, feels.runId, feel.runId, feel, { runId: feel.runId })
+    const against = [...new Set(feel.verdicts.map((v) => v.againstRunId))]
+    const ofThisDay = and(inArray(runs.id, against), eq(runs.dayId, run.dayId))
+    if (against.length > 0 && (await db.$count(runs, ofThisDay)) < against.length)
+      throw new Refusal('reference.missing', 'A run is judged against one that is not of this day.', {
+        path: 'verdicts',
+      })
+    const saved = await saveRecord(store, feels, feels.runId, feel.runId, feel, { runId: feel.runId })
+    return { feel: saved, dayId: run.dayId }
   })
 }
 

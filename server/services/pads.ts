@@ -206,7 +206,7 @@ export async function takeReport(
         sent: held.report,
       },
     )
-  const feel = await saveFeel(store, joined.feel)
+  const { feel } = await saveFeel(store, joined.feel)
   await mark(store, id, { takenFor: runId, droppedAt: null })
   return { report: await mustHaveReport(store, id), feel }
 }

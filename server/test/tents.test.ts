@@ -58,6 +58,7 @@ const note = (over: Partial<TentNote> = {}): TentNote => ({
   at: '2031-04-02T08:10:00.000Z',
   kind: 'left-alone',
   text: 'rode it twice',
+  afterRunId: null,
   closedAt: null,
   ...over,
 })

@@ -6,6 +6,8 @@ import type { Proposal } from '#contract/proposal'
 import type { TentNote, TentRider } from '#contract/tent'
 import { changedSinceStart, laneOf, type Lane } from '#core/tent/lane'
 import { byNeed } from '#core/tent/need'
+import { offerFor, workedOn, type Offer } from '#core/tent/offer'
+import { openPlans, type TentPlan } from '#core/tent/plan'
 import type { Move } from '#core/setup/diff'
 import { cache, reads } from '../api/cache.ts'
 import { overlayTent } from '../api/overlayTent.ts'
@@ -23,6 +25,10 @@ export interface TentRow {
   proposal: Proposal | null
   /** Put off until after a run, and not done yet. */
   later: TentNote[]
+  /** What is to be done if the next run comes so; one that came otherwise is none any more. */
+  plans: TentPlan[]
+  /** What worked for another rider who said the same, on this bike. */
+  offer: (Offer & { from: string | null }) | null
   /** What the rider said on the phone, and nobody has said yet of which run. */
   reports: KeptPadReport[]
 }
@@ -43,6 +49,13 @@ export function useTent(id: MaybeRefOrGetter<string>) {
   const rows = computed<TentRow[]>(() => {
     const t = bundle.value
     if (!t) return []
+    /** A name only where its rider agreed. */
+    const nameOf = (id: string) =>
+      t.riders.find((r) => r.id === id)?.named ? (headlines.value.get(id)?.day.rider.name ?? null) : null
+    const worked = t.riders.flatMap((r) => {
+      const day = headlines.value.get(r.id)?.day
+      return day ? workedOn(day) : []
+    })
     const list = t.riders.map((rider) => {
       const head = headlines.value.get(rider.id)
       const day = head?.day ?? null
@@ -51,9 +64,13 @@ export function useTent(id: MaybeRefOrGetter<string>) {
       const reports = t.reports.filter(
         (r) => r.dayId === rider.id && r.takenFor === null && r.droppedAt === null,
       )
+      const plans = day ? openPlans(t.notes, day).filter((p) => p.state.is !== 'fell') : []
+      const offer = day && offerFor(day, worked)
       return {
         rider,
         day,
+        plans,
+        offer: offer && { ...offer, from: nameOf(offer.fromDayId) },
         lane: day ? laneOf(day) : { runs: [], changes: [] },
         changed: day ? changedSinceStart(day) : [],
         proposal,
@@ -63,10 +80,12 @@ export function useTent(id: MaybeRefOrGetter<string>) {
         number: rider.number,
         whereabouts: rider.whereabouts,
         sinceMs: Date.parse(rider.since),
-        openQuestion: asks(proposal) || reports.length > 0,
+        openQuestion: asks(proposal) || reports.length > 0 || plans.some((p) => p.state.is === 'holds'),
       }
     })
-    return byNeed(list.map((r) => ({ ...r, row: r, later: r.later.length > 0 }))).map(({ row }) => row)
+    return byNeed(list.map((r) => ({ ...r, row: r, later: r.later.length > 0 || r.plans.length > 0 }))).map(
+      ({ row }) => row,
+    )
   })
   return { bundle, rows, failed: isError }
 }

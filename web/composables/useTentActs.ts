@@ -2,6 +2,8 @@ import { until } from '@vueuse/core'
 import { v7 as uuid } from 'uuid'
 import type { Run } from '#contract/run'
 import type { TentBundle, TentNote, TentNoteKind, TentRider, Whereabouts } from '#contract/tent'
+import type { ReadPart } from '#core/command/reading'
+import { wordRules } from '#core/causes/words'
 import type { LineFeel } from '#core/tent/line'
 import { nothingNoted } from '#core/setup/nothingNoted'
 import { useDay } from '../stores/day.ts'
@@ -126,7 +128,8 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
     day.editFeel({ ...feel, rating: said.rating ?? feel.rating, marks: [...feel.marks, ...marks], verdicts })
   }
 
-  async function note(kind: TentNoteKind, text: string): Promise<boolean> {
+  /** Puts down what was decided. @param runId of a plan: the run it is made after */
+  async function note(kind: TentNoteKind, text: string, runId: string | null = null): Promise<boolean> {
     const row = chosen()
     const t = tent()
     if (!row || !t) return false
@@ -146,6 +149,7 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
       kind,
       text,
       closedAt: null,
+      afterRunId: runId,
     }
     const ok = await notices.attempt(() => outbox.save('tentNote', record))
     if (ok)
@@ -159,6 +163,32 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
     notices.attempt(() => outbox.save('takenReport', { id, runId, phoneIsRight }))
   const close = (n: TentNote) =>
     notices.attempt(() => outbox.save('tentNote', { ...n, closedAt: new Date().toISOString() }))
+  /** What was put off or planned is not done. */
+  async function drop(n: TentNote): Promise<void> {
+    if (!(await close(n))) return
+    const held = () => tent()?.notes.find((x) => x.id === n.id)
+    notices.show(`Dropped: ${n.text}.`, 'done', async () => {
+      await outbox.save('tentNote', { ...(held() ?? n), closedAt: null })
+    })
+  }
+  /** Where the chosen rider's parts were found to stand before the first run; nothing is turned. */
+  async function keepCheck(parts: readonly ReadPart[], gaugeId: string | null): Promise<boolean> {
+    if (!(await theirs())) return false
+    return notices.attempt(async () => {
+      await day.readParts(parts, { gaugeId, text: 'Morning check, nothing turned' })
+    })
+  }
+  /** Turns what worked for another rider, translated. */
+  async function takeOffer(): Promise<void> {
+    const row = await theirs()
+    const offer = row?.offer
+    if (!row || !offer) return
+    await notices.attempt(async () => {
+      for (const m of offer.moves) day.choose(m.adjuster.id, m.to)
+      const word = wordRules[offer.word].label
+      acts.tell(await day.applyPending(`worked for another rider: ${word}`, offer.moves.length > 1))
+    })
+  }
 
-  return { theirs, goes, comesIn, say, note, close, takeReport, acts }
+  return { theirs, goes, comesIn, say, note, close, drop, keepCheck, takeOffer, takeReport, acts }
 }

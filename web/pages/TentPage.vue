@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { useElementSize, useMediaQuery, useNow } from '@vueuse/core'
-import { computed, defineAsyncComponent, ref, useTemplateRef, watch } from 'vue'
+import { until, useElementSize, useMediaQuery, useNow } from '@vueuse/core'
+import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { TentNote } from '#contract/tent'
 import { clockSpan, shareOf, windowAt } from '#core/tent/clock'
 import { trends } from '#core/tent/trend'
 import RiderRow from '../components/tent/RiderRow.vue'
+import type { BikeRead } from '../components/tent/bikeRead.ts'
 import TentBar from '../components/tent/TentBar.vue'
 import TentWeather from '../components/tent/TentWeather.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
@@ -23,6 +24,7 @@ import { clockWords, localToday, shortDayWords } from '../support/dates.ts'
 import { hourWords, scheduleWords } from '../support/tentWords.ts'
 
 const HourForm = defineAsyncComponent(() => import('../components/tent/HourForm.vue'))
+const MorningCheck = defineAsyncComponent(() => import('../components/tent/MorningCheck.vue'))
 const TentPhones = defineAsyncComponent(() => import('../components/tent/TentPhones.vue'))
 const TentForm = defineAsyncComponent(() => import('../components/tent/TentForm.vue'))
 const TentRiders = defineAsyncComponent(() => import('../components/tent/TentRiders.vue'))
@@ -116,6 +118,19 @@ const hourOpen = ref(false)
 const aboutOpen = ref(false)
 const ridersOpen = ref(false)
 const phonesOpen = ref(false)
+const checkOpen = ref(false)
+/** What was read on each bike, one after the other; the last stays chosen. @returns how many bikes were kept */
+async function keepChecks(read: readonly BikeRead[], gaugeId: string | null): Promise<number> {
+  let kept = 0
+  for (const { number, parts } of read) {
+    choose(number)
+    await until(() => chosen.value?.rider.number).toBe(number, { timeout: 4000 })
+    await nextTick()
+    if (!(await bar.value?.keepCheck(parts, gaugeId))) return kept
+    kept++
+  }
+  return kept
+}
 const lastHour = computed(() => bundle.value?.hours.at(-1) ?? null)
 // A new tent asks who is in it.
 watch(
@@ -136,11 +151,11 @@ const sheets = computed(() => {
 })
 const notesOf = (dayId: string): TentNote[] => bundle.value?.notes.filter((n) => n.dayId === dayId) ?? []
 const bar = useTemplateRef<InstanceType<typeof TentBar>>('bar')
-/** What was put off is done now: the line says it, and turns it on Enter. */
-async function doLater(number: number, note: TentNote) {
+/** What was put off or planned is done now: the line says it, and turns it on Enter. */
+async function doLater(number: number, note: TentNote, line = note.text) {
   choose(number)
   await bar.value?.close(note)
-  await bar.value?.start(note.text)
+  await bar.value?.start(line)
 }
 useShortcuts([
   ...['1', '2', '3', '4', '5', '6', '7', '8', '9'].map((key) => ({
@@ -154,6 +169,7 @@ useShortcuts([
   { key: 'h', does: 'the rider is here', act: () => void bar.value?.goes('here') },
   { key: 'z', does: 'the rider rests', act: () => void bar.value?.goes('resting') },
   { key: 's', does: 'settled', act: () => void bar.value?.goes('settled') },
+  { key: 'm', does: 'morning check', act: () => wall.value || (checkOpen.value = true) },
   { key: 'w', does: 'note the weather', act: () => wall.value || (hourOpen.value = true) },
 ])
 </script>
@@ -201,6 +217,7 @@ useShortcuts([
           <div>
             <h2>On the bike, and next</h2>
             <span v-if="!wall">
+              <button type="button" class="btn btn-sm" @click="checkOpen = true">Check</button>
               <RouterLink class="btn btn-sm" :to="{ query: { wall: '1' } }">Wall</RouterLink>
               <a class="btn btn-sm" :href="sheets" target="_blank" rel="noopener">Sheets</a>
               <button type="button" class="btn btn-sm" @click="aboutOpen = true">About</button>
@@ -221,7 +238,8 @@ useShortcuts([
           :lane-px="lanePx"
           :height-px="rowPx"
           @choose="wall || choose(r.rider.number)"
-          @later="(n) => doLater(r.rider.number, n)"
+          @later="(n, line) => doLater(r.rider.number, n, line)"
+          @drop="(n) => bar?.drop(n)"
         />
       </ol>
       <p v-else class="nobody">
@@ -240,6 +258,7 @@ useShortcuts([
     <TentBar v-if="!wall" ref="bar" :bundle="bundle" :row="chosen" @choose="choose" />
     <HourForm v-if="hourOpen" v-model:open="hourOpen" :tent-id="bundle.tent.id" :hours="bundle.hours" />
     <TentForm v-if="aboutOpen" v-model:open="aboutOpen" :editing="bundle.tent" />
+    <MorningCheck v-if="checkOpen" v-model:open="checkOpen" :rows="rows" :keep="keepChecks" />
     <TentPhones v-if="phonesOpen" v-model:open="phonesOpen" :bundle="bundle" :rows="rows" />
     <TentRiders v-if="ridersOpen" v-model:open="ridersOpen" :bundle="bundle" />
   </div>

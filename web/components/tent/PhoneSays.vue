@@ -5,7 +5,7 @@ import type { KeptPadReport } from '#contract/pad'
 import { joinedFeel, runBefore } from '#core/tent/padFeel'
 import { apiBase } from '../../api/client.ts'
 import { clockWords } from '../../support/dates.ts'
-import { againstWords, reportWords } from '../../support/padWords.ts'
+import { againstWords, reportWords } from '#core/tent/padWords'
 
 /** What a rider said on the phone and nobody has said yet of which run; both versions where they contradict. */
 const props = defineProps<{

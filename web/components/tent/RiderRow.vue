@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import IconPhone from '~icons/lucide/smartphone'
+import IconDrop from '~icons/lucide/x'
 import type { TentNote } from '#contract/tent'
 import type { ClockSpan } from '#core/tent/clock'
 import { adjusterName, positionWords } from '#core/adjusters/words'
 import type { TentRow } from '../../composables/useTent.ts'
 import { useUnits } from '../../composables/useUnits.ts'
-import { sinceStartWords, whereWords } from '../../support/tentWords.ts'
+import { planWords, sinceStartWords, whereWords } from '../../support/tentWords.ts'
 import EndMark from '../shell/EndMark.vue'
 import LaneTrack from './LaneTrack.vue'
 
@@ -23,7 +24,7 @@ const props = defineProps<{
   lanePx: number | null
   heightPx: number
 }>()
-const emit = defineEmits<{ choose: []; later: [note: TentNote] }>()
+const emit = defineEmits<{ choose: []; later: [note: TentNote, line?: string]; drop: [note: TentNote] }>()
 const { units } = useUnits()
 const name = computed(() => props.row.day?.rider.name ?? '…')
 const where = computed(() =>
@@ -50,6 +51,14 @@ const why = computed(() =>
 const mostShown = 2
 const changed = computed(() =>
   props.row.changed.map((m) => ({ end: m.end, ...sinceStartWords(m, units.value) })),
+)
+const plans = computed(() =>
+  props.row.plans.map((p) => ({
+    ...planWords(p),
+    note: p.note,
+    line: p.plan.line,
+    holds: p.state.is === 'holds',
+  })),
 )
 const tall = computed(() => props.heightPx >= 78)
 /** Room for a reason under what is next. */
@@ -100,7 +109,9 @@ const roomy = computed(() => props.heightPx >= 98)
     />
     <div class="next">
       <p class="head">{{ next }}</p>
-      <p v-if="why && roomy && !wall && !row.later.length" class="why small soft">{{ why }}</p>
+      <p v-if="why && roomy && !wall && !row.later.length && !plans.length" class="why small soft">
+        {{ why }}
+      </p>
       <p class="on num small">
         <template v-if="changed.length">
           <span v-for="c in changed.slice(0, mostShown)" :key="c.end + c.name"
@@ -123,6 +134,25 @@ const roomy = computed(() => props.heightPx >= 98)
       >
         {{ `After the run: ${n.text}` }}
       </button>
+      <span v-for="p in wall ? [] : plans" :key="p.note.id" class="plan">
+        <button
+          type="button"
+          class="btn btn-sm btn-plain later"
+          :class="{ holds: p.holds }"
+          @click.stop="emit('later', p.note, p.line)"
+        >
+          {{ p.text }}<b v-if="p.state">{{ ` · ${p.state}` }}</b>
+        </button>
+        <button
+          type="button"
+          class="btn btn-sm drop"
+          :aria-label="`Drop the plan: ${p.text}`"
+          title="Drop it"
+          @click.stop="emit('drop', p.note)"
+        >
+          <IconDrop aria-hidden="true" />
+        </button>
+      </span>
     </div>
   </li>
 </template>
@@ -261,6 +291,24 @@ const roomy = computed(() => props.heightPx >= 98)
   min-height: 28px;
   padding-block: 0;
 }
+.plan {
+  display: flex;
+  gap: 8px;
+  min-width: 0;
+}
+.plan .later {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.holds {
+  background: var(--sun);
+  color: #1b2723;
+}
+.drop {
+  min-height: 28px;
+  padding: 0 0.4rem;
+}
 kbd {
   font: 600 0.85rem/1.1 var(--body-font);
   padding: 0.1rem 0.35rem;
@@ -295,8 +343,13 @@ kbd {
     flex-wrap: wrap;
     white-space: normal;
   }
-  .later {
+  .later,
+  .drop {
     min-height: 44px;
+    min-width: 44px;
+  }
+  .plan .later {
+    white-space: normal;
   }
   .row .head,
   .row:not(.tall) .head {

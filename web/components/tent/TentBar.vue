@@ -6,9 +6,11 @@ import type { TentBundle } from '#contract/tent'
 import { wordRules } from '#core/causes/words'
 import { feelCodes } from '#core/tent/feelCodes'
 import { parseTentLine, type LineFeel } from '#core/tent/line'
+import { conditionWords } from '#core/tent/plan'
 import { useCommand } from '../../composables/useCommand.ts'
 import { useTentActs } from '../../composables/useTentActs.ts'
 import type { TentRow } from '../../composables/useTent.ts'
+import { useUnits } from '../../composables/useUnits.ts'
 import { useDay } from '../../stores/day.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
@@ -35,7 +37,11 @@ watch(
   () => said.value?.number,
   (n) => typeof n === 'number' && n !== props.row?.rider.number && emit('choose', n),
 )
-const change = computed(() => (said.value?.entry.kind === 'change' ? said.value.entry.line : ''))
+/** What would be turned: now, or by a plan that is read out on the bike it is for. */
+const change = computed(() => {
+  const e = said.value?.entry
+  return e?.kind === 'change' ? e.line : e?.kind === 'plan' ? e.plan.line : ''
+})
 /** Following a number is a change of the address; it takes no longer than this. */
 const followMs = 2000
 const asked = ref('')
@@ -72,11 +78,22 @@ const will = computed<string[]>(() => {
       return [`${name.value} is ${e.to}`]
     case 'note':
       return [`${noteWords[e.note]}${e.text ? `: ${e.text}` : ''}`]
+    case 'plan':
+      return [
+        `If the next run comes ${conditionWords(e.plan)}:`,
+        ...(isTheirs.value && change.value ? preview.value : []),
+      ]
+    case 'unclear':
+      return []
     case 'change':
       return isTheirs.value ? preview.value : []
   }
 })
-const wrong = computed(() => (change.value && isTheirs.value ? fault.value : null))
+const wrong = computed(() => {
+  const e = said.value?.entry
+  if (e?.kind === 'unclear') return e.words
+  return change.value && isTheirs.value ? fault.value : null
+})
 async function submit() {
   const typed = line.value
   if (!said.value) return
@@ -95,6 +112,10 @@ async function submit() {
   else if (e.kind === 'whereabouts') await acts.goes(e.to)
   else if (e.kind === 'note') {
     if (!(await acts.note(e.note, e.text))) return
+  } else if (e.kind === 'unclear') return
+  else if (e.kind === 'plan') {
+    // A plan that this bike cannot do is none.
+    if (!ready.value || !(await acts.note('plan', e.text, last.value?.runId ?? null))) return
   } else if (e.kind === 'change') {
     if (!ready.value) return
     let stays = false
@@ -114,6 +135,18 @@ async function start(text: string) {
   await nextTick()
   box.value?.focus()
 }
+const { moveWords } = useUnits()
+/** What worked for another rider who said the same; nobody's clicks, and no name without consent. */
+const offer = computed(() => {
+  const o = props.row?.offer
+  if (!o) return null
+  const end = o.end === 'both' ? '' : `, ${o.end},`
+  return {
+    who: o.from ?? 'another rider',
+    said: `“${wordRules[o.word].label}”${end}`,
+    words: o.moves.map((m) => moveWords(m)).join('; '),
+  }
+})
 /** What the rider said on the phone, in the place of the words for a hand. */
 const phone = computed(() => (open.value ? (props.row?.reports[0] ?? null) : null))
 /** The run that the phone speaks of is logged now. */
@@ -169,11 +202,26 @@ defineExpose({ start, ...acts })
         <p v-if="wrong" class="soft">{{ wrong }}</p>
         <p v-for="w in slipWords" :key="w" class="slip">{{ w }}</p>
         <p v-if="!line" class="soft small hint">
-          {{ 'number · 2 reb slower 1 · in 6.5 ki · better · out · leave alone, why · later fork +2' }}
+          {{
+            'number · 2 reb slower 1 · in 6.5 ki · better · out · leave alone, why · later fork +2 · if worse, reb faster 1'
+          }}
         </p>
       </div>
     </form>
-    <div v-if="readings.length && open && change" class="readings" role="group" aria-label="Did you mean">
+    <p v-if="offer && !line && !phone" class="offer small">
+      <span
+        >{{ `Worked for ${offer.who}, who said ${offer.said} too:` }} <b>{{ offer.words }}</b></span
+      >
+      <button type="button" class="btn btn-sm btn-plain" :disabled="!open" @click="acts.takeOffer()">
+        Turn it
+      </button>
+    </p>
+    <div
+      v-if="readings.length && open && said?.entry.kind === 'change'"
+      class="readings"
+      role="group"
+      aria-label="Did you mean"
+    >
       <button
         v-for="r in readings.slice(0, 3)"
         :key="r.line"
@@ -262,6 +310,13 @@ p {
 .slip {
   color: var(--rust);
   font-weight: 650;
+}
+.offer {
+  flex: 1 0 100%;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.2rem 0.8rem;
+  align-items: center;
 }
 .keys,
 .readings {

@@ -94,14 +94,26 @@ export function useTurns(
     return done
   }
   /** Where parts were found to stand; what nobody is sure of any more is unread. Nothing is turned. */
-  function readParts(parts: readonly ReadPart[]): Promise<Done> {
+  function readParts(
+    parts: readonly ReadPart[],
+    { gaugeId = null, text = 'Read, nothing turned' }: { gaugeId?: string | null; text?: string } = {},
+  ): Promise<Done> {
     const known = readBy(hand(), 'read on the trail day')
     const ids = new Set(parts.map((p) => p.adjuster.id))
     const read = parts.flatMap(({ end, adjuster, value }) =>
-      value === null ? [] : [{ end, adjusterId: adjuster.id, value, known }],
+      value === null
+        ? []
+        : [
+            {
+              end,
+              adjusterId: adjuster.id,
+              value,
+              known: adjuster.kind === 'pressure' ? { ...known, gaugeId } : known,
+            },
+          ],
     )
     const others = currentSetup.value!.positions.filter((p) => !ids.has(p.adjusterId))
-    return putSetup([...others, ...read], { text: 'Read, nothing turned', source: 'reading', linked: true })
+    return putSetup([...others, ...read], { text, source: 'reading', linked: true })
   }
   /** Sag that was read on the trail, on the settings that are on the bike now; nothing is turned. */
   function readSag(end: End, sagPct: number): Promise<Done> {

@@ -1,6 +1,6 @@
 import type { PadReport } from '#contract/pad'
 import type { Trail } from '#contract/trail'
-import { wordRules } from '#core/causes/words'
+import { wordRules } from '../causes/words.ts'
 
 export const againstWords: Record<NonNullable<PadReport['against']>, string> = {
   '-2': 'much worse',
