@@ -2,7 +2,7 @@ import { QueryClient } from '@tanstack/vue-query'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { toldHeader } from '#contract/live'
 import type { endpoints as Endpoints } from '#contract/endpoints'
-import { hear, readMissed, reads } from './cache.ts'
+import { cache, hear, readMissed, reads } from './cache.ts'
 
 /** A server that numbers what it tells, and whose answers can be held back on their way. */
 const asked = vi.fn()
@@ -61,6 +61,25 @@ describe('reading while things change', () => {
     await read(fresh())
     expect(asked.mock.calls.length).toBeGreaterThan(1)
     expect(asked.mock.calls.length).toBeLessThan(10)
+  })
+  it('shows the last of many overtaken answers, and reads again once it is quieter: nothing told is lost for good', async () => {
+    onTheWay = async () => {
+      hear(++told)
+      // What was told last is in no answer yet.
+      if (told < 110) return
+      onTheWay = null
+    }
+    await cache.fetchQuery<unknown>(reads.days())
+    onTheWay = null
+    days = list('changed')
+    expect(cache.getQueryData(['days'])).toEqual(list('as it was'))
+    await vi.waitFor(() => expect(cache.getQueryState(['days'])!.isInvalidated).toBe(true), 3000)
+    expect(await cache.fetchQuery<unknown>(reads.days())).toEqual(list('changed'))
+    const before = asked.mock.calls.length
+    await new Promise((r) => setTimeout(r, 1300))
+    expect(cache.getQueryState(['days'])!.isInvalidated).toBe(false)
+    expect(asked.mock.calls.length).toBe(before)
+    cache.clear()
   })
   it('reads again what the stream missed, and nothing else', async () => {
     const client = fresh()

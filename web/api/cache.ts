@@ -42,8 +42,10 @@ export const readMissed = (client: QueryClient) =>
   void client.invalidateQueries({
     predicate: (q) => q.state.data !== undefined && holds.get(q.queryKey.join()) !== heard,
   })
-/** After so many readings overtaken one by one the last is taken: somebody is turning faster than this line carries. */
+/** After so many readings overtaken one by one the last is shown: somebody is turning faster than this line carries. */
 const patience = 5
+/** Shown so, it may lack what was told meanwhile: it is read again when things are quieter. */
+const quietMs = 1000
 
 /**
  * What an endpoint answers, and nothing that was told before it came: an answer overtaken by an event would be laid over
@@ -56,22 +58,30 @@ function whole<P extends z.ZodType, B extends z.ZodType, R extends z.ZodType>(
   /** What stands in while the server is out of reach and nothing was kept. */
   madeHere: () => Promise<z.output<R> | null> = async () => null,
 ) {
+  const key = queryKey.join()
+  /** What is on this screen now, else what was written down of it; of another version of the page: not to be trusted. */
+  const asSeenLast = async (): Promise<z.output<R> | null> => {
+    const shown = cache.getQueryData<z.output<R>>(queryKey)
+    if (shown !== undefined) return shown
+    const read = endpoint.reply.safeParse((await recall(key))?.answer)
+    return read.success ? read.data : null
+  }
   const queryFn = async (): Promise<z.output<R>> => {
-    const key = queryKey.join()
     for (let reading = 1; ; reading++) {
+      const heardBefore = heard
       try {
         const { answer, told } = await callTold(endpoint, params)
         if (told < heard && reading < patience) continue
+        if (told < heard) setTimeout(() => void cache.invalidateQueries({ queryKey, exact: true }), quietMs)
         holds.set(key, told)
         return answer
       } catch (e) {
         // Refused is not out of reach; and a day that is not there yet may be on its way there.
         const isAway = e instanceof ApiError && (e.problem === null || e.problem.code === 'record.not-found')
         if (!isAway) throw e
-        const here = e.problem === null ? await recall(key) : null
-        // Of another version of the page: not to be trusted.
-        const read = here && endpoint.reply.safeParse(here.answer)
-        const stands = read?.success ? read.data : await madeHere()
+        const stands = (e.problem === null ? await asSeenLast() : null) ?? (await madeHere())
+        // The server spoke while it was thought away: what it has is newer than what is held.
+        if (heard !== heardBefore && reading < patience) continue
         if (stands === null) throw e
         // It holds nothing that was told: read again when the server is back.
         holds.delete(key)

@@ -1,10 +1,26 @@
 import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { ApiError } from './client.ts'
-import { cache, holdLetters, reads } from './cache.ts'
+import { toldHeader } from '#contract/live'
+import type { DaySummary } from '#contract/endpoints'
+import { cache, hear, holdLetters, reads } from './cache.ts'
 import { forgetHeld, keep, recall } from './held.ts'
 import { outOfReachSince } from './reach.ts'
 
+const sampleSummary: DaySummary = {
+  id: '019b0000-0000-7000-8000-000000000001',
+  date: '2031-05-02',
+  riderId: '019b0000-0000-7000-8000-000000000002',
+  riderName: 'Someone',
+  bikeId: '019b0000-0000-7000-8000-000000000003',
+  bikeName: 'the bike',
+  trailName: 'Old quarry',
+  runs: 0,
+  countedRuns: 0,
+  lastRating: null,
+  bestRating: null,
+  settled: false,
+}
 const pause = () => new Promise((r) => setTimeout(r, 1200))
 let answer: (() => Response | Promise<Response>) | null = null
 beforeEach(() => {
@@ -41,6 +57,30 @@ describe('what was read last', () => {
     await expect(cache.fetchQuery(reads.tents())).rejects.toThrow('Sign in first.')
     serves({ type: 'x', title: 'x', status: 404, detail: 'Gone.', code: 'record.not-found' }, 404)
     await expect(cache.fetchQuery(reads.tents())).rejects.toThrow('Gone.')
+  })
+  it('never takes the place of what a screen has been told since it was written down', async () => {
+    serves([])
+    await cache.fetchQuery(reads.tents())
+    await pause()
+    const told = [{ name: 'told since' }]
+    cache.setQueryData(['tents'], told)
+    away()
+    expect(await cache.fetchQuery({ ...reads.tents(), staleTime: 0 })).toEqual(told)
+  })
+  it('gives way to the server where it speaks again while it is looked up', async () => {
+    keep('days', [])
+    await pause()
+    const day = { ...sampleSummary }
+    let tries = 0
+    answer = () => {
+      if (++tries > 1) return Response.json([day], { headers: { [toldHeader]: '999' } })
+      // The stream is there again before this failure is known.
+      hear(999)
+      throw new TypeError('out of reach')
+    }
+    expect(await cache.fetchQuery(reads.days())).toEqual([day])
+    expect(tries).toBe(2)
+    hear(0)
   })
   it('of another version of the page is not shown', async () => {
     keep('days', [{ shape: 'of another year' }])

@@ -120,7 +120,7 @@ const roomy = computed(() => props.heightPx >= 98)
             ></span
           >
           <span v-if="changed.length > mostShown" class="soft">{{
-            `and ${changed.length - mostShown} others`
+            `and ${changed.length - mostShown} ${changed.length - mostShown === 1 ? 'other' : 'others'}`
           }}</span>
         </template>
         <span v-else-if="row.day" class="soft">all as it started</span>
