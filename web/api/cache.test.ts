@@ -2,7 +2,7 @@ import { QueryClient } from '@tanstack/vue-query'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { toldHeader } from '#contract/live'
 import type { endpoints as Endpoints } from '#contract/endpoints'
-import { cache, hear, readMissed, reads } from './cache.ts'
+import { cache, hear, lay, readMissed, reads } from './cache.ts'
 
 /** A server that numbers what it tells, and whose answers can be held back on their way. */
 const asked = vi.fn()
@@ -90,6 +90,23 @@ describe('reading while things change', () => {
     hear(102)
     readMissed(client)
     expect(stale()).toBe(true)
+  })
+  it('a change told since is laid over an old answer, and the answer is still to be read again', async () => {
+    const client = fresh()
+    await read(client)
+    hear(102)
+    readMissed(client)
+    lay<{ name: string }[]>(client, ['days'], (held) => [...held, { name: 'told' }])
+    expect(client.getQueryData(['days'])).toEqual([...list('as it was'), { name: 'told' }])
+    expect(client.getQueryState(['days'])!.isInvalidated).toBe(true)
+    days = list('missed')
+    told = 102
+    expect(await read(client)).toEqual(list('missed'))
+    // Over a whole one it stays whole; over nothing it lays nothing.
+    lay<{ name: string }[]>(client, ['days'], (held) => held)
+    lay(client, ['tents'], () => 'made up')
+    expect(client.getQueryState(['days'])!.isInvalidated).toBe(false)
+    expect(client.getQueryData(['tents'])).toBeUndefined()
   })
   it('reads again after the server began anew, even with a clock that went back', async () => {
     const client = fresh()

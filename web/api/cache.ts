@@ -130,11 +130,23 @@ export function begin<T>(read: Read<T>): void {
 export const readAfresh = <T>(read: Read<T>): Promise<T> =>
   cache.fetchQuery({ ...read, staleTime: begun.delete(read.queryKey.join()) ? Infinity : 0 })
 
+/**
+ * Lays a change over what is held. What was to be read again stays so: a change that is laid over an old answer makes no
+ * new one of it.
+ */
+export function lay<T>(client: QueryClient, queryKey: string[], change: (held: T) => T): void {
+  for (const q of client.getQueryCache().findAll({ queryKey })) {
+    const isOld = q.state.isInvalidated
+    client.setQueryData<T>(q.queryKey, (held) => held && change(held))
+    if (isOld) q.invalidate()
+  }
+}
+
 const newer = (held: { version: number } | undefined, told: { version: number }) =>
   !held || told.version >= held.version
 
 const patchDay = (client: QueryClient, id: string, change: (b: DayBundle) => DayBundle) =>
-  client.setQueryData<DayBundle>(['day', id], (b) => b && change(b))
+  lay(client, ['day', id], change)
 
 /** A day that others start from was changed; the day itself is none of them. */
 const staleFor = (client: QueryClient, dayId: string) =>
@@ -153,7 +165,7 @@ export function applyLive(client: QueryClient, e: LiveEvent): void {
   }
   switch (e.type) {
     case 'feel':
-      return void patchDay(client, e.dayId, (b) =>
+      return patchDay(client, e.dayId, (b) =>
         newer(
           b.feels.find((f) => f.runId === e.feel.runId),
           e.feel,
@@ -162,7 +174,7 @@ export function applyLive(client: QueryClient, e: LiveEvent): void {
           : b,
       )
     case 'run':
-      return void patchDay(client, e.dayId, (b) =>
+      return patchDay(client, e.dayId, (b) =>
         newer(
           b.runs.find((r) => r.id === e.run.id),
           e.run,
@@ -178,19 +190,18 @@ export function applyLive(client: QueryClient, e: LiveEvent): void {
           : b,
       )
     case 'setup':
-      client.setQueriesData<DayBundle>({ queryKey: ['day'] }, (b) => b && withSetup(b, e.setup))
-      client.setQueryData<Garage>(['garage'], (g) => g && garageWithSetup(g, e.setup))
+      lay<DayBundle>(client, ['day'], (b) => withSetup(b, e.setup))
+      lay<Garage>(client, ['garage'], (g) => garageWithSetup(g, e.setup))
       return
     case 'day':
-      return void patchDay(client, e.day.id, (b) => (newer(b.day, e.day) ? { ...b, day: e.day } : b))
+      return patchDay(client, e.day.id, (b) => (newer(b.day, e.day) ? { ...b, day: e.day } : b))
     case 'proposal':
-      return void patchDay(client, e.proposal.dayId, (b) => ({
+      return patchDay(client, e.proposal.dayId, (b) => ({
         ...b,
         proposals: placed(b.proposals, e.proposal, (p) => p.id === e.proposal.id),
       }))
     case 'bench':
-      return void client.setQueryData<Bench[]>(['benches', e.bench.bikeId], (list) =>
-        list &&
+      return lay<Bench[]>(client, ['benches', e.bench.bikeId], (list) =>
         newer(
           list.find((x) => x.id === e.bench.id),
           e.bench,

@@ -6,7 +6,7 @@ import type { ProposalRecord } from '#contract/proposal'
 import type { Feel, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
 import type { TentBundle } from '#contract/tent'
-import { applyLive, cache, holdLetters } from './cache.ts'
+import { applyLive, cache, lay, holdLetters } from './cache.ts'
 import { ApiError } from './client.ts'
 import type { Letter, NewLetter } from './letters.ts'
 import { Outbox, type Channel } from './outbox.ts'
@@ -49,7 +49,7 @@ export async function openOutbox(): Promise<Outbox> {
     const told = asLive(letter, saved)
     if (told) applyLive(cache, told)
     // A tent is read again as a whole; until then the next key builds on what was saved.
-    cache.setQueriesData<TentBundle>({ queryKey: ['tent'] }, (t) => t && withAnswer(t, letter, saved))
+    lay<TentBundle>(cache, ['tent'], (t) => withAnswer(t, letter, saved))
   })
   window.addEventListener('pagehide', () => void outbox.close())
   // Shown again from the browser's memory: it sends on.
