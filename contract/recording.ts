@@ -161,7 +161,10 @@ export const EndMetrics = z.strictObject({
   valleyDriftPctPerHit: z.number().nullable(),
   valleyDriftSe: z.number().nullable(),
   /** Median of isolated hits. null without one; capped at 0.8 ("0.8 or above"). */
+  /** null: not enough quiet returns, three at least. */
   reboundDampingRatio: z.number().nullable(),
+  /** Standard error over those returns. */
+  reboundDampingSe: z.number().nullable(),
   reboundDampingHits: z.number().int(),
   /** Median time back to entry depth + 10 % of the rise. */
   recoveryMs: z.number().nullable(),

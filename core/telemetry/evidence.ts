@@ -45,7 +45,7 @@ export function evidenceCounts(whole: SpanMetrics): EvidenceCount[] {
       ride: 'a root web or braking bumps',
     },
     {
-      what: 'single hits that settle',
+      what: 'quiet returns',
       count: most((m) => m.reboundDampingHits),
       needed: 3,
       judges: 'rebound, overshoot',

@@ -1,3 +1,5 @@
+import { freeReturn } from './freeReturn.ts'
+
 /** One compression and return of one end. Depth in % of travel, speed in mm/s, times in s from the start. */
 export interface Hit {
   entryIndex: number
@@ -11,7 +13,7 @@ export interface Hit {
   reboundMmS: number
   /** Time from the peak back to entry depth + 10 % of the rise; null if it does not get there before the next hit. */
   recoveryS: number | null
-  /** For hits with nothing after them for 0.6 s: damping ratio from the overshoot, 0.8 meaning "0.8 or above". */
+  /** For hits that settle by themselves: damping ratio of the return, 0.8 meaning "0.8 or above"; see freeReturn.ts. */
   dampingRatio: number | null
 }
 
@@ -19,8 +21,6 @@ export const hitRules = {
   /** Least rise and fall around a hit, % of travel. */
   prominencePct: 6,
   apartS: 0.06,
-  isolatedS: 0.6,
-  dampingCap: 0.8,
 } as const
 
 /**
@@ -63,7 +63,6 @@ export function findHits(
         break
       }
     }
-    const isolated = after - peak >= hitRules.isolatedS * sampleRateHz
     hits.push({
       entryIndex: entry + offset,
       peakIndex: peak + offset,
@@ -74,10 +73,56 @@ export function findHits(
       compressionMmS: largest(speedMmS, entry, peak, 1),
       reboundMmS: largest(speedMmS, peak, valley, -1),
       recoveryS,
-      dampingRatio: isolated ? overshootDamping(depthPct, peak, after, sampleRateHz) : null,
+      dampingRatio: null,
     })
   }
+  markFreeReturns(hits, depthPct, sampleRateHz, offset)
   return hits
+}
+
+/** A swing that dies away comes back to ever lower peaks, this much lower at least, share of the one before. */
+const diesAway = 0.97
+/** Slower than this it is no swing but the next bump, s. */
+const longestSwingS = 1
+
+/**
+ * The damping ratio of hits that settle by themselves. The smaller peaks of a swing are no hits of the ground: a return goes
+ * on through them, up to where something else begins.
+ */
+function markFreeReturns(hits: Hit[], depthPct: Float64Array, rate: number, offset: number): void {
+  for (let k = 0; k < hits.length;) {
+    const chainEnd = endOfSwing(hits, k, rate)
+    const starts = hits[k].peakIndex - offset
+    const next = hits.at(chainEnd + 1)
+    const ends = next ? startOfRise(depthPct, starts, next.peakIndex - offset, rate) : depthPct.length
+    const found = freeReturn(depthPct, starts, ends, rate)
+    hits[k].dampingRatio = found?.dampingRatio ?? null
+    // What was part of the swing tells nothing again.
+    k = found ? chainEnd + 1 : k + 1
+  }
+}
+
+/** A wheel is at the top of a bump within this, s. */
+const longestRiseS = 0.35
+/** Before it rises it is pushed already, s. */
+const pushedS = 0.03
+
+/** Where the rise to a peak begins. The entry of a hit will not do: it may be the first low point of the swing before. */
+function startOfRise(depthPct: Float64Array, from: number, peak: number, rate: number): number {
+  const low = lowestBetween(depthPct, Math.max(from, peak - Math.round(longestRiseS * rate)), peak)
+  return low - Math.round(pushedS * rate)
+}
+
+/** The last hit that may be a later peak of the swing which begins at hit `k`. */
+function endOfSwing(hits: readonly Hit[], k: number, rate: number): number {
+  let last = k
+  while (last + 1 < hits.length) {
+    const [now, next] = [hits[last], hits[last + 1]]
+    const falls = next.peakPct - next.entryPct < diesAway * (now.peakPct - now.valleyPct)
+    if (next.peakPct >= now.peakPct || !falls || next.peakIndex - now.peakIndex > longestSwingS * rate) break
+    last++
+  }
+  return last
 }
 
 interface Turn {
@@ -134,33 +179,4 @@ function largest(v: Float64Array, from: number, to: number, sign: 1 | -1): numbe
   let best = 0
   for (let i = from; i <= to; i++) if (sign * v[i] > best) best = sign * v[i]
   return best
-}
-
-/**
- * Damping ratio of a free return, from successive extremes around the resting depth c: each lies the same ratio
- * os nearer to it, ζ = −ln(os) / √(π² + ln² os). With a second maximum c follows exactly,
- * c = (p₀p₁ − m²)/(p₀ + p₁ − 2m); else it is the median of the quiet tail.
- */
-function overshootDamping(x: Float64Array, peak: number, limit: number, rate: number): number | null {
-  const stop = Math.min(limit, peak + Math.round(1.5 * rate))
-  let low = peak
-  while (low + 1 < stop && x[low + 1] <= x[low]) low++
-  let high = low
-  while (high + 1 < stop && x[high + 1] >= x[high]) high++
-  const noise = 0.4
-  const p0 = x[peak]
-  const m = x[low]
-  const p1 = x[high]
-  if (p0 - m < hitRules.prominencePct / 2) return null
-  let rest: number
-  if (p1 - m > noise && high + 1 < stop) rest = (p0 * p1 - m * m) / (p0 + p1 - 2 * m)
-  else {
-    const tail = x.slice(Math.min(low + 1, stop - 1), stop).sort()
-    rest = tail[tail.length >> 1]
-  }
-  const ratio = (rest - m) / (p0 - rest)
-  if (!(ratio > Math.exp((-Math.PI * hitRules.dampingCap) / Math.sqrt(1 - hitRules.dampingCap ** 2))))
-    return hitRules.dampingCap
-  const l = Math.log(Math.min(ratio, 0.999))
-  return Math.min(hitRules.dampingCap, -l / Math.sqrt(Math.PI ** 2 + l * l))
 }

@@ -12,6 +12,8 @@ export const metricRules = {
   midHitPct: 20,
   bigHitPct: 60,
   leastHitsForLaw: 5,
+  /** Fewer quiet returns say nothing of the damper. */
+  leastReturns: 3,
 } as const
 
 /**
@@ -79,7 +81,8 @@ export function endMetrics(
     trains: drifts.length,
     valleyDriftPctPerHit: drifts.length ? mean(drifts) : null,
     valleyDriftSe: drifts.length > 1 ? standardError(drifts) : null,
-    reboundDampingRatio: damping.length ? median(damping) : null,
+    reboundDampingRatio: damping.length >= r.leastReturns ? median(damping) : null,
+    reboundDampingSe: damping.length >= r.leastReturns ? standardError(damping) : null,
     reboundDampingHits: damping.length,
     recoveryMs: recovery.length ? median(recovery) : null,
     returnSlopePerS: law?.slope ?? null,

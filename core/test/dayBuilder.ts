@@ -302,6 +302,7 @@ const quiet: EndMetrics = {
   valleyDriftPctPerHit: null,
   valleyDriftSe: null,
   reboundDampingRatio: null,
+  reboundDampingSe: null,
   reboundDampingHits: 0,
   recoveryMs: 200,
   returnSlopePerS: null,

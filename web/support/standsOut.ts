@@ -65,10 +65,11 @@ export function standsOut(
 
 function returnWords(m: EndMetrics): string {
   const z = m.reboundDampingRatio!
-  const hits = `${m.reboundDampingHits} single ${m.reboundDampingHits === 1 ? 'hit' : 'hits'}`
+  const returns = `${m.reboundDampingHits} quiet returns`
+  const spread = m.reboundDampingSe === null ? '' : ` ± ${Math.max(0.01, m.reboundDampingSe).toFixed(2)}`
   return z >= 0.8
-    ? `no overshoot, damping ratio 0.8 or above, ${hits}`
-    : `damping ratio ${z.toFixed(2)}, ${hits}`
+    ? `no overshoot, damping ratio 0.8 or above, ${returns}`
+    : `damping ratio ${z.toFixed(2)}${spread}, ${returns}`
 }
 
 function worstSection(a: Analysis, sections: readonly TrailSection[], end: 'front' | 'rear'): string | null {
