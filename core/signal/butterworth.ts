@@ -16,13 +16,29 @@ export interface Biquad {
  * @throws InputError 'signal.cutoff' unless 0 < cutoffHz < sampleRateHz / 2
  */
 export function butterworthLowPass(cutoffHz: number, sampleRateHz: number): Biquad {
+  return section(cutoffHz, sampleRateHz, Math.SQRT2)
+}
+
+/**
+ * The same of fourth order, as two sections one after the other: poles at ±π/8 and ±3π/8 from the real axis.
+ * @throws InputError 'signal.cutoff'
+ */
+export function butterworthSteep(cutoffHz: number, sampleRateHz: number): [Biquad, Biquad] {
+  return [
+    section(cutoffHz, sampleRateHz, 2 * Math.cos(Math.PI / 8)),
+    section(cutoffHz, sampleRateHz, 2 * Math.cos((3 * Math.PI) / 8)),
+  ]
+}
+
+/** @param damping 1/Q, twice the cosine of the poles' angle */
+function section(cutoffHz: number, sampleRateHz: number, damping: number): Biquad {
   if (!(cutoffHz > 0 && cutoffHz < sampleRateHz / 2)) {
     throw new InputError('signal.cutoff', { got: cutoffHz, nyquist: sampleRateHz / 2 })
   }
   const w = Math.tan((Math.PI * cutoffHz) / sampleRateHz)
-  const norm = 1 / (1 + Math.SQRT2 * w + w * w)
+  const norm = 1 / (1 + damping * w + w * w)
   const b0 = w * w * norm
-  return { b0, b1: 2 * b0, b2: b0, a1: 2 * (w * w - 1) * norm, a2: (1 - Math.SQRT2 * w + w * w) * norm }
+  return { b0, b1: 2 * b0, b2: b0, a1: 2 * (w * w - 1) * norm, a2: (1 - damping * w + w * w) * norm }
 }
 
 /** Samples mirrored at each end before filtering; three times the filter's length. */
@@ -72,6 +88,8 @@ export function bandBothWays(
   lower: Biquad,
   work: { a: Float64Array; b: Float64Array },
   into: Float32Array,
+  /** A second section of the lower: the band falls off steeply below. */
+  lowerMore: Biquad | null = null,
 ): void {
   const n = x.length
   if (n < filterMinSamples) throw new InputError('signal.too-short', { needed: filterMinSamples, got: n })
@@ -79,6 +97,10 @@ export function bandBothWays(
   const l = work.b.subarray(0, u.length)
   runBoth(u, upper, u, l, lower, 1)
   runBoth(u, upper, l, l, lower, -1)
+  if (lowerMore) {
+    runForward(l, lowerMore)
+    runBackward(l, lowerMore)
+  }
   for (let i = 0; i < n; i++) into[i] = u[padding + i] - l[padding + i]
 }
 

@@ -9,7 +9,7 @@ import { contact } from './contact.ts'
 import { findEvents } from './events.ts'
 import type { CleanRecording } from './cleanRecording.ts'
 import { loadedStretches } from './loads.ts'
-import { endMetrics } from './metrics.ts'
+import { endMetrics, ridingMean } from './metrics.ts'
 import { endMotion, workspaceFor, type EndMotion } from './motion.ts'
 import { placeSections } from './sections.ts'
 import { wheelbaseMatch } from './wheelbase.ts'
@@ -44,6 +44,11 @@ export function analyse(
   const motionOf = (end: End) => motions.find((m) => m.end === end)
   const [front, rear] = [motionOf('front'), motionOf('rear')]
 
+  const isBraking = (sectionId: string) => {
+    const kind = sections.find((s) => s.id === sectionId)?.kind
+    return kind !== undefined && brakingKinds.includes(kind)
+  }
+
   const endFigures = (startS: number, endS: number) => {
     const from = Math.max(0, Math.round(startS * rate))
     const to = Math.min(recording.samples, Math.round(endS * rate))
@@ -51,6 +56,15 @@ export function analyse(
       m && to > from ? endMetrics(m, riding, events, from, to, work.a) : null
     return { front: of(front), rear: of(rear) }
   }
+  const brakingSections = placed.spans.filter((s) => isBraking(s.sectionId))
+  /** Ride height outside the sections that are braked in; dive is held against it. */
+  const unbraked = (m: EndMotion | undefined): number | null => {
+    if (!m || brakingSections.length === 0) return null
+    const outside = riding.slice()
+    for (const s of brakingSections) outside.fill(0, Math.round(s.startS * rate), Math.round(s.endS * rate))
+    return ridingMean(m.depthPct, outside, 0, recording.samples)
+  }
+  const outsideBraking = { front: unbraked(front), rear: unbraked(rear) }
   const durationS = recording.samples / rate
   const wholeEnds = endFigures(0, durationS)
   const stretches =
@@ -64,11 +78,11 @@ export function analyse(
     const whole = sectionId === null
     const ends = whole ? wholeEnds : endFigures(startS, endS)
     const within = (s: { startS: number }) => s.startS >= startS && s.startS < endS
-    const kind = sections.find((s) => s.id === sectionId)?.kind
-    if (kind && brakingKinds.includes(kind))
+    if (sectionId !== null && isBraking(sectionId))
       for (const end of ['front', 'rear'] as const) {
         const m = ends[end]
-        if (m) m.diveRisePct = m.rideHeightPct - wholeEnds[end]!.rideHeightPct
+        const height = outsideBraking[end]
+        if (m) m.diveRisePct = height === null ? null : m.rideHeightPct - height
       }
     const match = front && rear ? wheelbaseMatch(front, rear, startS, endS) : null
     const ratio = (a?: number, b?: number) => (a !== undefined && b !== undefined && b > 0 ? a / b : null)

@@ -8,6 +8,9 @@ export const eventRules = {
   hardMmS: 500,
   topPct: 1,
   topMmS: 600,
+  /** The stop itself brakes: the speed that counts is that from so long before it, s. */
+  topFromS: 0.025,
+  topToS: 0.008,
 } as const
 
 /** Bottom-outs (hard when 90 % is crossed faster than 500 mm/s), top-outs and hit trains, in order of time. */
@@ -32,8 +35,10 @@ export function findEvents(m: EndMotion): RecordingEvent[] {
           value: v[start],
         })
       }
-    } else if (d[i - 1] > eventRules.topPct && d[i] <= eventRules.topPct && v[i] < -eventRules.topMmS) {
-      events.push({ kind: 'top-out', end, startS: i / rate, endS: i / rate, value: -v[i] })
+    } else if (d[i - 1] > eventRules.topPct && d[i] <= eventRules.topPct) {
+      const value = fastestBack(v, i - eventRules.topFromS * rate, i - eventRules.topToS * rate)
+      if (value > eventRules.topMmS)
+        events.push({ kind: 'top-out', end, startS: i / rate, endS: i / rate, value })
     }
   }
   for (const t of findTrains(m.hits, rate)) {
@@ -46,4 +51,11 @@ export function findEvents(m: EndMotion): RecordingEvent[] {
     })
   }
   return events.sort((a, b) => a.startS - b.startS)
+}
+
+/** Largest speed towards extension between two samples, mm/s. */
+function fastestBack(v: Float64Array, from: number, to: number): number {
+  let fastest = 0
+  for (let i = Math.max(0, Math.floor(from)); i <= to; i++) if (-v[i] > fastest) fastest = -v[i]
+  return fastest
 }

@@ -137,19 +137,23 @@ function turningPoints(x: Float64Array, threshold: number): Turn[] {
   let hi = 0
   let lowest = x[0]
   let highest = x[0]
+  /** Before anything turned: where the way up to the highest began. */
+  let upFrom = x[0]
   let rising: boolean | null = null
   for (let i = 1; i < x.length; i++) {
     const v = x[i]
     if (rising !== false && v > highest) {
       hi = i
       highest = v
+      if (rising === null) upFrom = lowest
     }
     if (rising !== true && v < lowest) {
       lo = i
       lowest = v
     }
-    if (rising !== false && highest - v >= threshold && (rising === true || highest - lowest >= threshold)) {
-      turns.push({ at: hi, kind: 'max' })
+    if (rising !== false && highest - v >= threshold) {
+      // What begins deep and only comes up has not been hit.
+      if (rising === true || highest - upFrom >= threshold) turns.push({ at: hi, kind: 'max' })
       rising = false
       lo = i
       lowest = v

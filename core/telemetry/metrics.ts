@@ -49,7 +49,8 @@ export function endMetrics(
   const { compression, rebound } = speedSides(v, from, to, work)
   const hits = m.hits.filter((h) => h.peakIndex >= from && h.peakIndex < to)
   const inSpan = events.filter((e) => e.end === m.end && e.startS * rate >= from && e.startS * rate < to)
-  const drifts = inSpan.filter((e) => e.kind === 'train').map((e) => e.value)
+  const trains = inSpan.filter((e) => e.kind === 'train')
+  const drifts = trains.map((e) => e.value)
   const damping = hits.flatMap((h) => (h.dampingRatio === null ? [] : [h.dampingRatio]))
   const recovery = hits.flatMap((h) => (h.recoveryS === null ? [] : [h.recoveryS * 1000]))
   const law = returnLaw(
@@ -79,7 +80,7 @@ export function endMetrics(
     midHits: hits.filter((h) => h.peakPct >= r.midHitPct && h.peakPct <= r.bigHitPct).length,
     bigHits: hits.filter((h) => h.peakPct > r.bigHitPct).length,
     trains: drifts.length,
-    valleyDriftPctPerHit: drifts.length ? mean(drifts) : null,
+    valleyDriftPctPerHit: trains.length ? driftByHits(trains, m) : null,
     valleyDriftSe: drifts.length > 1 ? standardError(drifts) : null,
     reboundDampingRatio: damping.length >= r.leastReturns ? median(damping) : null,
     reboundDampingSe: damping.length >= r.leastReturns ? standardError(damping) : null,
@@ -123,7 +124,8 @@ function countInto(
   }
 }
 
-function ridingMean(x: Float64Array, riding: Uint8Array, from: number, to: number): number | null {
+/** Mean where 1 stands in `riding` and the depth is known; null: nowhere. */
+export function ridingMean(x: Float64Array, riding: Uint8Array, from: number, to: number): number | null {
   let sum = 0
   let n = 0
   for (let i = from; i < to; i++) {
@@ -198,6 +200,20 @@ function shares(counts: Float64Array): number[] {
   let total = 0
   for (const c of counts) total += c
   return Array.from(counts, (c) => (total ? c / total : 0))
+}
+
+/** Mean drift of trains, each counted by its steps from hit to hit: four hits say less than twelve. */
+function driftByHits(trains: readonly RecordingEvent[], m: EndMotion): number {
+  let sum = 0
+  let steps = 0
+  for (const t of trains) {
+    const within = (h: EndMotion['hits'][number]) =>
+      h.entryIndex >= t.startS * m.sampleRateHz - 0.5 && h.peakIndex <= t.endS * m.sampleRateHz + 0.5
+    const weight = Math.max(1, m.hits.filter(within).length - 1)
+    sum += weight * t.value
+    steps += weight
+  }
+  return sum / steps
 }
 
 const mean = (x: readonly number[]) => x.reduce((s, v) => s + v, 0) / x.length

@@ -2,6 +2,7 @@ import type { End } from '#contract/common'
 import {
   bandBothWays,
   butterworthLowPass,
+  butterworthSteep,
   filterBothWays,
   filterExtra,
   filterMinSamples,
@@ -38,6 +39,7 @@ export function workspaceFor(samples: number): Workspace {
   return { a: new Float64Array(samples + filterExtra), b: new Float64Array(samples + filterExtra) }
 }
 
+/** Steep below: a swing of the rider at 5 Hz is no chatter of the ground. */
 const chatterHz = [8, 25] as const
 const supportHz = [0.3, 3] as const
 
@@ -71,10 +73,13 @@ export function endMotion(
     x: Float64Array,
     parts: readonly (readonly [number, number])[],
     [fromHz, toHz]: readonly [number, number],
+    isSteep: boolean,
   ) => {
-    const [upper, lower] = [lowPass(toHz), lowPass(fromHz)]
+    const upper = lowPass(toHz)
+    const steep = isSteep ? butterworthSteep(Math.min(fromHz, 0.4 * rate), rate) : null
+    const [lower, more] = steep ?? [lowPass(fromHz), null]
     return perSegment(x, parts, new Float32Array(x.length), (s, into) =>
-      bandBothWays(s, upper, lower, work, into),
+      bandBothWays(s, upper, lower, work, into, more),
     )
   }
   const hits: Hit[] = []
@@ -89,9 +94,9 @@ export function endMotion(
     travelMm,
     depthPct,
     speedMmS,
-    supportBand: band(depthPct, stretches, supportHz),
-    chatterBand: band(depthPct, stretches, chatterHz),
-    axleBand: axle ? band(axle, axleStretches, chatterHz) : null,
+    supportBand: band(depthPct, stretches, supportHz, false),
+    chatterBand: band(depthPct, stretches, chatterHz, true),
+    axleBand: axle ? band(axle, axleStretches, chatterHz, true) : null,
     hits,
   }
 }
