@@ -44,8 +44,11 @@ function section(cutoffHz: number, sampleRateHz: number, damping: number): Biqua
 /** Samples mirrored at each end before filtering; three times the filter's length. */
 const padding = 9
 
-/** What the working room of `filterBothWays` must be longer than the signal by. */
-export const filterExtra = 2 * padding
+/** The same for a band: its lower edge takes longer to settle, and what it leaves at the ends would pass for movement. */
+const bandPadding = 256
+
+/** What the working room must be longer than the signal by. */
+export const filterExtra = 2 * bandPadding
 
 /** Fewest samples that `filterBothWays` takes. */
 export const filterMinSamples = padding + 1
@@ -63,7 +66,7 @@ export const filterMinSamples = padding + 1
 export function filterBothWays(
   x: Float64Array,
   f: Biquad,
-  work: Float64Array = new Float64Array(x.length + filterExtra),
+  work: Float64Array = new Float64Array(x.length + 2 * padding),
 ): Float64Array {
   const n = x.length
   if (n < filterMinSamples) throw new InputError('signal.too-short', { needed: filterMinSamples, got: n })
@@ -93,7 +96,8 @@ export function bandBothWays(
 ): void {
   const n = x.length
   if (n < filterMinSamples) throw new InputError('signal.too-short', { needed: filterMinSamples, got: n })
-  const u = extended(x, work.a)
+  const pad = Math.min(bandPadding, n - 1)
+  const u = extended(x, work.a, pad)
   const l = work.b.subarray(0, u.length)
   runBoth(u, upper, u, l, lower, 1)
   runBoth(u, upper, l, l, lower, -1)
@@ -101,18 +105,18 @@ export function bandBothWays(
     runForward(l, lowerMore)
     runBackward(l, lowerMore)
   }
-  for (let i = 0; i < n; i++) into[i] = u[padding + i] - l[padding + i]
+  for (let i = 0; i < n; i++) into[i] = u[pad + i] - l[pad + i]
 }
 
 /** x mirrored through its first and last value. */
-function extended(x: Float64Array, work: Float64Array): Float64Array {
+function extended(x: Float64Array, work: Float64Array, pad = padding): Float64Array {
   const n = x.length
-  const ext = work.subarray(0, n + 2 * padding)
-  for (let i = 0; i < padding; i++) {
-    ext[i] = 2 * x[0] - x[padding - i]
-    ext[n + padding + i] = 2 * x[n - 1] - x[n - 2 - i]
+  const ext = work.subarray(0, n + 2 * pad)
+  for (let i = 0; i < pad; i++) {
+    ext[i] = 2 * x[0] - x[pad - i]
+    ext[n + pad + i] = 2 * x[n - 1] - x[n - 2 - i]
   }
-  ext.set(x, padding)
+  ext.set(x, pad)
   return ext
 }
 
