@@ -43,10 +43,10 @@ export const inputSentences = {
     'Row {row} is in {got} but the rows before are in {before}; use one unit for a column.',
   'chart.unit': 'Row {row}: the unit {got} does not belong here; use {want}.',
   'pressures.not-numbers':
-    '“{got}” is no pressure; type what the gauge shows, one number after the other, a dash for what was not read.',
+    '{got} is no pressure; type what the gauge shows, one number after the other, a dash for what was not read.',
   'pressures.too-many': '{got} pressures for {max} springs with air; a dash passes one by.',
   'pressures.out-of-range':
-    'Number {place}, {got}, is outside what that part takes; is the order right, and the unit?',
+    'Number {place}, {got}, is outside what that part takes; check the order and the unit.',
   'air.pressure': 'Air pressure must be above 0 psi, got {got}.',
   'air.spacers': 'That many spacers fill the chamber; at most {max} fit this model.',
   'leverage.points':
@@ -94,7 +94,12 @@ export const inputSentences = {
   'mapping.no-time': 'No time column is chosen; choose one or give the sample rate in Hz.',
   'mapping.role-twice': 'Two columns are both set to {role}; choose one.',
   'mapping.column': 'Column {column} does not exist; the file has {columns} columns.',
-  'mapping.travel-and-pressure': 'The {end} end has both a travel and a pressure column; choose one of them.',
+  'mapping.travel-and-pressure':
+    'The {end} end has more than one column of travel or pressure; choose one of them.',
+  'mapping.unit':
+    'Nothing says what {role} is measured in; choose its unit: mm, cm, inches, % or a fraction of the travel, or raw readings.',
+  'mapping.no-wheel-travel':
+    'The wheel travel of this bike is not known, so rear wheel travel cannot be read; add it in the garage.',
   'mapping.raw':
     'Raw readings of {role} need a calibration: one reading at full extension, one at full compression.',
   'mapping.delimiter':

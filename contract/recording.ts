@@ -5,6 +5,8 @@ export const ChannelRole = z.enum([
   'time',
   'front-travel',
   'rear-travel',
+  /** At the axle; the linkage tells what the shock does. */
+  'rear-wheel-travel',
   'front-pressure',
   'rear-pressure',
   'bar-acceleration',
@@ -22,8 +24,13 @@ export const ChannelUnit = z.enum([
   's',
   'ms',
   'us',
+  'ns',
   'mm',
+  'cm',
+  'in',
   'pct',
+  /** 0 to 1 of the travel. */
+  'fraction',
   'raw',
   'psi',
   'bar',

@@ -175,12 +175,12 @@ describe('from bytes to channels', () => {
       (i: number) => i * 5000,
       (i: number) => `2031-05-02T10:00:${(i / 200).toFixed(3).padStart(6, '0')}Z`,
     ]) {
-      expect(ingest('time,front\n' + rows(400, (i) => `${f(i)},${wave(i)}`)).sampleRateHz).toBe(200)
+      expect(ingest('time,front_mm\n' + rows(400, (i) => `${f(i)},${wave(i)}`)).sampleRateHz).toBe(200)
     }
   })
   it('takes a given sample rate where there is no time', () => {
     const r = ingest(
-      'front,rear\n' + rows(400, (i) => `${wave(i)},${wave(i) / 3}`),
+      'front_mm,rear_mm\n' + rows(400, (i) => `${wave(i)},${wave(i) / 3}`),
       (m) => (m.sampleRateHz = 250),
     )
     expect(r.sampleRateHz).toBe(250)
@@ -194,7 +194,7 @@ describe('from bytes to channels', () => {
     expect(r.depthPct.front![100]).toBeCloseTo(wave(100), 6)
   })
   it('turns a reversed sensor round and says so', () => {
-    const r = ingest('time,front\n' + rows(400, (i) => `${i / 200},${-wave(i)}`))
+    const r = ingest('time,front_mm\n' + rows(400, (i) => `${i / 200},${-wave(i)}`))
     expect(r.issues.map((x) => x.code)).toContain('sign-flipped')
     expect(r.depthPct.front![10]).toBeGreaterThan(0)
   })
@@ -211,7 +211,7 @@ describe('from bytes to channels', () => {
   })
   it('warns when readings lie outside the travel', () => {
     expect(
-      ingest('time,front\n' + rows(400, (i) => `${i / 200},${wave(i) * 9}`)).issues.map((x) => x.code),
+      ingest('time,front_mm\n' + rows(400, (i) => `${i / 200},${wave(i) * 9}`)).issues.map((x) => x.code),
     ).toContain('beyond-travel')
   })
   it('uses the linkage where it is known', () => {
@@ -239,22 +239,22 @@ describe('bad files each get one clear sentence', () => {
       'mapping.no-travel',
       /front travel or rear travel/,
     ],
-    ['no time', () => ingest('front,rear\n1,2\n2,3\n3,4\n'), 'mapping.no-time', /sample rate/],
+    ['no time', () => ingest('front_mm,rear_mm\n1,2\n2,3\n3,4\n'), 'mapping.no-time', /sample rate/],
     [
       'time stands',
-      () => ingest('time,front\n' + rows(50, (i) => `7,${i}`)),
+      () => ingest('time,front_mm\n' + rows(50, (i) => `7,${i}`)),
       'time.never-moves',
       /never moves/,
     ],
     [
       'dead sensor',
-      () => ingest('time,front\n' + rows(50, (i) => `${i},12`)),
+      () => ingest('time,front_mm\n' + rows(50, (i) => `${i},12`)),
       'channel.constant',
       /front travel column never moves/,
     ],
     [
       'blank sensor',
-      () => ingest('time,x,front\n' + rows(50, (i) => `${i},1,`)),
+      () => ingest('time,x,front_mm\n' + rows(50, (i) => `${i},1,`)),
       'channel.empty',
       /no numbers/,
     ],
@@ -276,13 +276,13 @@ describe('bad files each get one clear sentence', () => {
     ],
     [
       'wrong delimiter',
-      () => ingest('time;front\n' + rows(50, (i) => `${i};${i}`), (m) => (m.delimiter = ',')),
+      () => ingest('time;front_mm\n' + rows(50, (i) => `${i};${i}`), (m) => (m.delimiter = ',')),
       'mapping.delimiter',
       /separated by semicolons, not by commas/,
     ],
     [
       'absurd rate',
-      () => ingest('front,rear\n' + rows(50, (i) => `${i},${i}`), (m) => (m.sampleRateHz = 1e6)),
+      () => ingest('front_mm,rear_mm\n' + rows(50, (i) => `${i},${i}`), (m) => (m.sampleRateHz = 1e6)),
       'rate.out-of-range',
       /between 20 and 20000/,
     ],

@@ -152,10 +152,14 @@ function headerOnlyDelimiter(lines: string[]) {
 }
 
 const unitNames: [RegExp, ChannelUnit][] = [
+  [/^(ns|nsec|nanoseconds?)$/i, 'ns'],
+  [/^(cm|centimet(er|re)s?)$/i, 'cm'],
+  [/^(in|inch|inches|"|″)$/i, 'in'],
+  [/^(fraction|frac|0\s*(-|–|\.\.|to)\s*1)$/i, 'fraction'],
   [/^(us|µs|usec|microseconds?)$/i, 'us'],
   [/^(ms|msec|milliseconds?)$/i, 'ms'],
   [/^(s|sec|seconds?)$/i, 's'],
-  [/^mm$/i, 'mm'],
+  [/^(mm|millimet(er|re)s?)$/i, 'mm'],
   [/^psi$/i, 'psi'],
   [/^bar$/i, 'bar'],
   [/^kpa$/i, 'kPa'],
@@ -167,8 +171,11 @@ const unitNames: [RegExp, ChannelUnit][] = [
   [/^km\/h|kmh|kph$/i, 'km/h'],
   [/^m\/s$/i, 'm/s'],
   [/^km$/i, 'km'],
-  [/^m$/i, 'm'],
+  [/^(m|met(er|re)s?)$/i, 'm'],
 ]
+
+const timeUnits: readonly ChannelUnit[] = ['s', 'ms', 'us', 'ns']
+const travelUnits: readonly ChannelUnit[] = ['mm', 'cm', 'in', 'm', 'pct', 'fraction', 'raw']
 
 function unitOf(text: string): ChannelUnit | null {
   const t = text.replace(/Â/g, '').trim()
@@ -190,7 +197,7 @@ function guessColumn(name: string, unitCell: string, index: number): ColumnGuess
   const n = name.toLowerCase()
   const label = name || `Column ${index + 1}`
   if (/^(t|time|timestamp|millis|elapsed|clock|zeit|temps|tiempo)\b|^time|^t[_ [(]|timestamp/.test(n)) {
-    return { name: label, role: 'time', unit: unit && ['s', 'ms', 'us'].includes(unit) ? unit : 'none' }
+    return { name: label, role: 'time', unit: unit && timeUnits.includes(unit) ? unit : 'none' }
   }
   if (/^lat(itude)?\b|^lat_/.test(n)) return { name: label, role: 'latitude', unit: 'deg' }
   if (/^lon(gitude)?\b|^lng\b|^lon_/.test(n)) return { name: label, role: 'longitude', unit: 'deg' }
@@ -213,11 +220,23 @@ function guessColumn(name: string, unitCell: string, index: number): ColumnGuess
     return { name: label, role, unit: unit === 'm/s2' ? 'm/s2' : 'g' }
   }
   // An acceleration, pressure or temperature beside the travel must not be taken for travel.
-  const other = /acc|gyro|press|temp|volt|batt|hum|head|alt|lat|lon|force|target/.test(n)
-  const travelUnit: ChannelUnit = unit && ['mm', 'pct', 'raw'].includes(unit) ? unit : 'mm'
-  if (!other && /front|fork/.test(n)) return { name: label, role: 'front-travel', unit: travelUnit }
-  if (!other && /rear|shock/.test(n)) return { name: label, role: 'rear-travel', unit: travelUnit }
-  if (!other && /speed|velocity/.test(n))
+  const other =
+    /acc|gyro|press|temp|volt|batt|hum|head|alt|lat|lon|force|target|rpm|rev|torque|brake|lever|tyre|tire|power|cadence|angle|steer/.test(
+      n,
+    ) ||
+    (/speed|velocity/.test(n) && !/travel|pos/.test(n))
+  // In a unit that no travel has, it is none; in one that nobody wrote, it is asked.
+  const isTravelUnit = unit === null || travelUnits.includes(unit)
+  const travelUnit = unit ?? 'none'
+  if (!other && isTravelUnit && /front|fork/.test(n))
+    return { name: label, role: 'front-travel', unit: travelUnit }
+  if (!other && isTravelUnit && /rear|shock/.test(n))
+    return {
+      name: label,
+      role: /wheel|axle/.test(n) && !/shock/.test(n) ? 'rear-wheel-travel' : 'rear-travel',
+      unit: travelUnit,
+    }
+  if (/speed|velocity/.test(n) && !/front|fork|rear|shock|shaft|damper|rebound|compress/.test(n))
     return { name: label, role: 'speed', unit: unit === 'km/h' ? 'km/h' : 'm/s' }
   if (!other && /dist/.test(n)) return { name: label, role: 'distance', unit: unit === 'km' ? 'km' : 'm' }
   return { name: label, role: 'ignore', unit: unit ?? 'none' }
@@ -225,14 +244,28 @@ function guessColumn(name: string, unitCell: string, index: number): ColumnGuess
 
 /** No column is called time: one with a time unit, else the first that climbs in even steps, is taken for it. */
 function findTime(columns: ColumnGuess[], rows: number[][]): void {
-  const timed = columns.find((c) => c.role === 'ignore' && ['s', 'ms', 'us'].includes(c.unit))
+  const timed = columns.find((c) => c.role === 'ignore' && timeUnits.includes(c.unit))
   if (timed) {
     timed.role = 'time'
     return
   }
-  const climbing = columns.findIndex((c, i) => c.role === 'ignore' && climbsEvenly(rows.map((r) => r[i])))
+  // A count of samples climbs evenly, too, and says nothing of time.
+  const climbing = columns.findIndex(
+    (c, i) =>
+      c.role === 'ignore' &&
+      climbsEvenly(rows.map((r) => r[i])) &&
+      !isCounter(
+        c.name,
+        rows.map((r) => r[i]),
+      ),
+  )
   if (climbing >= 0) columns[climbing] = { ...columns[climbing], role: 'time', unit: 'none' }
 }
+
+const isCounter = (name: string, x: number[]) =>
+  /^(#|n|no\.?|nr\.?|i|id|idx|index|row|line|record|sample|samples|count|counter|frame|packet|seq|sequence)\b/i.test(
+    name,
+  ) || x.every((v, i) => Number.isInteger(v) && (i === 0 || v - x[i - 1] === 1))
 
 function climbsEvenly(x: number[]): boolean {
   if (x.length < 5) return false
@@ -244,8 +277,11 @@ function climbsEvenly(x: number[]): boolean {
 function keepFirstOfEachRole(columns: ColumnGuess[]): void {
   // Where travel itself is given, the pressure beside it is not needed.
   for (const end of ['front', 'rear'])
-    if (columns.some((c) => c.role === `${end}-travel`))
+    if (columns.some((c) => c.role === `${end}-travel` || (end === 'rear' && c.role === 'rear-wheel-travel')))
       for (const c of columns) if (c.role === `${end}-pressure`) c.role = 'ignore'
+  // What the shock itself says comes before the wheel.
+  if (columns.some((c) => c.role === 'rear-travel'))
+    for (const c of columns) if (c.role === 'rear-wheel-travel') c.role = 'ignore'
   const seen = new Set<ChannelRole>()
   for (const c of columns) {
     if (c.role === 'ignore') continue

@@ -1,5 +1,6 @@
 import type { ColumnMapping, ManyPoint, PressureCalibration, TwoPoint } from '#contract/recording'
 import { InputError } from '../errors.ts'
+import { mmPerInch } from '../units/convert.ts'
 
 type Calibration = NonNullable<ColumnMapping['calibration']>
 
@@ -10,7 +11,7 @@ export const isPressure = (c: Calibration | null): c is PressureCalibration =>
 
 /**
  * Turns readings of a travel channel into mm along the unit, in place: by two points, by many (straight between them and
- * on beyond the outer ones), or from % of the stroke.
+ * on beyond the outer ones), or from its unit.
  *
  * @throws InputError 'calibration.equal', 'calibration.wrong-kind'
  */
@@ -26,8 +27,27 @@ export function readingsToMm(x: Float64Array, c: ColumnMapping, strokeMm: number
   } else if (isManyPoint(calibration)) {
     const rising = [...calibration.points].sort((a, b) => a.reading - b.reading)
     for (let i = 0; i < x.length; i++) x[i] = mmAt(rising, x[i])
-  } else if (c.unit === 'pct') {
-    for (let i = 0; i < x.length; i++) x[i] = (x[i] / 100) * strokeMm
+  } else {
+    const mmPer = mmPerUnit(c.unit, strokeMm)
+    if (mmPer !== 1) for (let i = 0; i < x.length; i++) x[i] *= mmPer
+  }
+}
+
+/** mm for one of a unit of travel. @param fullMm what 100 % stands for */
+export function mmPerUnit(unit: ColumnMapping['unit'], fullMm: number): number {
+  switch (unit) {
+    case 'pct':
+      return fullMm / 100
+    case 'fraction':
+      return fullMm
+    case 'cm':
+      return 10
+    case 'in':
+      return mmPerInch
+    case 'm':
+      return 1000
+    default:
+      return 1
   }
 }
 

@@ -8,7 +8,7 @@ import { resampleUniform } from '../signal/resample.ts'
 import type { CleanRecording, TravelGeometry } from './cleanRecording.ts'
 import { issue } from './issues.ts'
 import { fixesOf, layWay, longestFixPauseS } from './layWay.ts'
-import { checkMapping, columnFor } from './mapping.ts'
+import { checkMapping, columnFor, travelColumns } from './mapping.ts'
 import { inG, scaled } from './scaled.ts'
 import { clockIssues, timeFromColumn, timeFromRate } from './timeOf.ts'
 import { addTravel } from './travel.ts'
@@ -68,6 +68,13 @@ export function ingestDelimited(
     : timeFromRate(table, mapping.sampleRateHz!)
   issues.push(...clockIssues(clock))
   const rate = clock.sampleRateHz
+  if (rate < fewestHz)
+    issues.push(
+      issue(
+        'slow-rate',
+        `${Math.round(10 * rate) / 10} samples a second are too few to see a wheel move: hits, speeds and chatter of this recording are not to be trusted. Check the unit of the time column.`,
+      ),
+    )
   const durationS = clock.timeS[clock.timeS.length - 1]
   const samples = Math.floor(durationS * rate + 1e-3) + 1
   // Said before memory is taken: a few rows with pauses between them may ask for hours of samples.
@@ -104,7 +111,7 @@ export function ingestDelimited(
     issues,
   }
   for (const end of ['front', 'rear'] as const) {
-    const column = columnFor(mapping, `${end}-travel`) ?? columnFor(mapping, `${end}-pressure`)
+    const column = travelColumns(mapping, end).at(0)
     if (column) {
       onProgress(0.8, `Cleaning ${end} travel`)
       addTravel(result, end, column, uniform(column, longestBridgeS), geometry)
@@ -115,7 +122,7 @@ export function ingestDelimited(
   const bar = columnFor(mapping, 'bar-acceleration')
   if (bar) result.barG = inG(bar, uniform(bar, longestBridgeS))
   const speed = columnFor(mapping, 'speed')
-  if (speed) result.speedMS = scaled(uniform(speed, longestFixPauseS), speed.unit === 'km/h' ? 1 / 3.6 : 1)
+  if (speed) addSpeed(result, scaled(uniform(speed, longestFixPauseS), speed.unit === 'km/h' ? 1 / 3.6 : 1))
   const distance = columnFor(mapping, 'distance')
   if (distance)
     result.distanceM = scaled(uniform(distance, longestFixPauseS), distance.unit === 'km' ? 1000 : 1)
@@ -124,6 +131,26 @@ export function ingestDelimited(
   if (latitude && longitude) layWay(result, fixesOf(clock.timeS, kept(latitude), kept(longitude)), 0)
   onProgress(0.9, 'Cleaned')
   return result
+}
+
+/** Fewer samples a second miss whole hits. */
+const fewestHz = 20
+/** Slower than this nobody rides a trail, m/s. */
+const ridingMS = 1
+
+/** A speed that never tells of riding is dead: believed, it would say that nothing was ridden. */
+function addSpeed(result: CleanRecording, speedMS: Float64Array): void {
+  let ridden = 0
+  for (const v of speedMS) if (v > ridingMS) ridden++
+  if (ridden > 0.02 * speedMS.length) result.speedMS = speedMS
+  else
+    result.issues.push(
+      issue(
+        'speed-dead',
+        'The speed column never shows riding, so it was left out: ride height counts all that is not flight or standing still for 2 s, and sections are placed without it.',
+        speedMS.length,
+      ),
+    )
 }
 
 /** Longer pauses of a sensor stay gaps. */

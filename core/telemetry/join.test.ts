@@ -243,7 +243,7 @@ describe('what is noticed in a channel', () => {
         },
       ],
     })
-    expect(() => codes(file(wave), both)).toThrow(/both a travel and a pressure/)
+    expect(() => codes(file(wave), both)).toThrow(/more than one column of travel or pressure/)
   })
   it('dates give the instant of the start', () => {
     const text =

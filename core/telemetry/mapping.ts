@@ -1,3 +1,4 @@
+import type { End } from '#contract/common'
 import type { ChannelRole, ColumnMapping, ImportMapping } from '#contract/recording'
 import { InputError } from '../errors.ts'
 import type { FileLayout } from '../formats/layout.ts'
@@ -17,6 +18,15 @@ export function columnFor(mapping: ImportMapping, role: ChannelRole): ColumnMapp
   return mapping.columns.find((c) => c.role === role)
 }
 
+/** What can tell the travel of an end: its unit, its wheel, its chamber. */
+export const travelColumns = (mapping: ImportMapping, end: End): ColumnMapping[] =>
+  mapping.columns.filter(
+    (c) =>
+      c.role === `${end}-travel` ||
+      c.role === `${end}-pressure` ||
+      (end === 'rear' && c.role === 'rear-wheel-travel'),
+  )
+
 const minRateHz = 20
 const maxRateHz = 20_000
 
@@ -30,13 +40,14 @@ export function checkMapping(mapping: ImportMapping, columns: number): void {
       throw new InputError('mapping.role-twice', { role: role.replaceAll('-', ' ') })
   }
   for (const end of ['front', 'rear'] as const)
-    if (columnFor(mapping, `${end}-travel`) && columnFor(mapping, `${end}-pressure`))
-      throw new InputError('mapping.travel-and-pressure', { end })
+    if (travelColumns(mapping, end).length > 1) throw new InputError('mapping.travel-and-pressure', { end })
   const used = mapping.columns.filter((c) => c.role !== 'ignore')
   for (const c of used) {
     if (c.column >= columns) throw new InputError('mapping.column', { column: c.column + 1, columns })
-    if (c.unit === 'raw' && !c.calibration && c.role.endsWith('travel'))
-      throw new InputError('mapping.raw', { role: c.role.replace('-', ' ') })
+    if (c.role.endsWith('travel') && !c.calibration && (c.unit === 'raw' || c.unit === 'none'))
+      throw new InputError(c.unit === 'raw' ? 'mapping.raw' : 'mapping.unit', {
+        role: c.role.replaceAll('-', ' '),
+      })
     if (c.role.endsWith('pressure') && !isPressure(c.calibration))
       throw new InputError('calibration.pressure-missing')
   }

@@ -6,7 +6,8 @@ import { issue } from './issues.ts'
 
 /** The clock of a column, repaired. @param slot place of the column in the table @throws InputError 'time.…' */
 export function timeFromColumn(table: DelimitedTable, slot: number, column: ColumnMapping): RepairedClock {
-  const unit = column.unit === 's' || column.unit === 'ms' || column.unit === 'us' ? column.unit : 'none'
+  const { unit: u } = column
+  const unit = u === 's' || u === 'ms' || u === 'us' || u === 'ns' ? u : 'none'
   const raw = table.columns[slot]
   if (!raw.some(Number.isFinite))
     throw new InputError('time.unreadable', { line: table.firstTextLine ?? table.lines[0] })
@@ -24,6 +25,8 @@ export function timeFromRate(table: DelimitedTable, rateHz: number): RepairedClo
     rows,
     sampleRateHz: rateHz,
     unit: 's',
+    guessed: false,
+    perBlock: null,
     duplicates: 0,
     firstDuplicateLine: null,
     resets: 0,
@@ -36,9 +39,26 @@ export function timeFromRate(table: DelimitedTable, rateHz: number): RepairedClo
   }
 }
 
+const timeWords = { s: 'seconds', ms: 'milliseconds', us: 'microseconds', ns: 'nanoseconds' }
+
 /** What was repaired on a clock, in words. */
 export function clockIssues(c: RepairedClock): ImportIssue[] {
   const out: ImportIssue[] = []
+  if (c.guessed)
+    out.push(
+      issue(
+        'time-unit-guessed',
+        `Nothing says what the time column is in; its steps were taken for ${timeWords[c.unit]}, which makes ${Math.round(c.sampleRateHz)} samples a second and a recording of ${Math.round(c.timeS[c.timeS.length - 1])} s. Choose the unit if that is not so.`,
+      ),
+    )
+  if (c.perBlock !== null)
+    out.push(
+      issue(
+        'block-stamps',
+        `About ${c.perBlock} rows share each stamp of the clock; they were spread evenly up to the next one.`,
+        c.perBlock,
+      ),
+    )
   if (c.duplicates > 0)
     out.push(
       issue(

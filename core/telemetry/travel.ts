@@ -4,7 +4,7 @@ import { InputError } from '../errors.ts'
 import { wheelTravelMm } from '../linkage/leverage.ts'
 import { median, quantileSorted } from '../signal/quantile.ts'
 import { psiPerBar } from '../units/convert.ts'
-import { isManyPoint, isPressure, isTwoPoint, readingsToMm } from './calibrate.ts'
+import { isManyPoint, isPressure, isTwoPoint, mmPerUnit, readingsToMm } from './calibrate.ts'
 import type { CleanRecording, TravelGeometry } from './cleanRecording.ts'
 import { issue } from './issues.ts'
 import { travelFromPressure } from './pressure.ts'
@@ -25,15 +25,21 @@ export function addTravel(
   g: TravelGeometry,
 ): void {
   const pressure = column.role.endsWith('pressure')
-  const role = column.role.replace('-', ' ')
-  const strokeMm = end === 'front' ? g.frontTravelMm : g.rearStrokeMm
-  if (strokeMm === null) throw new InputError('mapping.no-stroke', { end })
+  const role = column.role.replaceAll('-', ' ')
+  const unitMm = end === 'front' ? g.frontTravelMm : g.rearStrokeMm
+  if (unitMm === null) throw new InputError('mapping.no-stroke', { end })
+  const isAtWheel = column.role === 'rear-wheel-travel'
+  if (isAtWheel && !g.leverage) throw new InputError('mapping.no-wheel-travel')
+  /** What the sensor sees at full compression. */
+  const strokeMm = isAtWheel ? wheelTravelMm(unitMm, g.leverage!) : unitMm
   const sorted = x.filter(Number.isFinite).sort()
   if (sorted.length === 0) throw new InputError('channel.empty', { role })
   if (sorted[sorted.length - 1] === sorted[0]) throw new InputError('channel.constant', { role })
   const limit = sorted[countsDown(column) ? 0 : sorted.length - 1]
   const clipped = samplesAtLimit(x, limit, result.sampleRateHz)
-  if (clipped > 0)
+  // At the stop of the unit it is a bottom-out that was held, no end of the sensor.
+  const isStop = !pressure && Math.abs(mmOf(column, limit, strokeMm) / strokeMm - 1) <= stopWithin
+  if (clipped > 0 && !isStop)
     result.issues.push(
       issue(
         'clipped',
@@ -57,7 +63,7 @@ export function addTravel(
     )
   }
   let travelMm = strokeMm
-  if (end === 'rear') {
+  if (end === 'rear' && !isAtWheel) {
     const lever = g.leverage
     if (lever) {
       for (let i = 0; i < x.length; i++) x[i] = wheelTravelMm(x[i], lever)
@@ -78,9 +84,35 @@ export function addTravel(
       ),
     )
   }
+  const used = usedPct(x)
+  if (used < leastUsedPct)
+    result.issues.push(
+      issue(
+        'little-travel',
+        `${role[0].toUpperCase()}${role.slice(1)} moves over only ${Math.round(used)} % of ${Math.round(travelMm)} mm in the whole recording; check the unit of the column and the calibration before its figures are believed.`,
+      ),
+    )
   result.ends.push(end)
   result.depthPct[end] = x
   result.travelMm[end] = travelMm
+}
+
+/** So near to full compression the unit itself stops, share of its stroke. */
+const stopWithin = 0.02
+/** A ride uses more of its travel than this, %. */
+const leastUsedPct = 15
+
+/** One reading in mm. */
+function mmOf(column: ColumnMapping, reading: number, fullMm: number): number {
+  const one = Float64Array.of(reading)
+  readingsToMm(one, column, fullMm)
+  return one[0]
+}
+
+/** Span of all but the outermost hundredth at each side, % of travel. */
+function usedPct(depthPct: Float64Array): number {
+  const known = depthPct.filter(Number.isFinite).sort()
+  return known.length ? quantileSorted(known, 0.99) - quantileSorted(known, 0.01) : 0
 }
 
 const psiPer = { psi: 1, bar: psiPerBar, kPa: psiPerBar / 100 }
@@ -133,7 +165,7 @@ function checkSign(
       )
     return
   }
-  const mmPer = column.unit === 'pct' ? strokeMm / 100 : 1
+  const mmPer = mmPerUnit(column.unit, strokeMm)
   const [low, middle, high] = [0.02, 0.5, 0.98].map((p) => mmPer * quantileSorted(sortedRaw, p))
   const negative = middle < 0 && low < -0.1 * strokeMm
   // Rides spend most of their time near sag, with a tail of deep hits; turned round, the tail points to extension.

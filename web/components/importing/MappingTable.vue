@@ -13,6 +13,7 @@ const roles: { value: ChannelRole; text: string }[] = [
   { value: 'time', text: 'time' },
   { value: 'front-travel', text: 'front travel' },
   { value: 'rear-travel', text: 'rear travel (shock)' },
+  { value: 'rear-wheel-travel', text: 'rear wheel travel' },
   { value: 'front-pressure', text: 'front chamber pressure' },
   { value: 'rear-pressure', text: 'rear chamber pressure' },
   { value: 'bar-acceleration', text: 'acceleration at the bar' },
@@ -24,8 +25,13 @@ const roles: { value: ChannelRole; text: string }[] = [
   { value: 'longitude', text: 'longitude' },
 ]
 const travel = [
+  { value: 'none', text: 'choose its unit' },
   { value: 'mm', text: 'mm' },
-  { value: 'pct', text: '% of stroke' },
+  { value: 'cm', text: 'cm' },
+  { value: 'in', text: 'in' },
+  { value: 'm', text: 'm' },
+  { value: 'pct', text: '% of travel' },
+  { value: 'fraction', text: '0 to 1 of travel' },
   { value: 'raw', text: 'raw readings' },
 ]
 const pressure = ['psi', 'bar', 'kPa'].map((u) => ({ value: u, text: u }))
@@ -41,9 +47,11 @@ const units: Record<ChannelRole, { value: string; text: string }[]> = {
     { value: 's', text: 's' },
     { value: 'ms', text: 'ms' },
     { value: 'us', text: 'µs' },
+    { value: 'ns', text: 'ns' },
   ],
   'front-travel': travel,
   'rear-travel': travel,
+  'rear-wheel-travel': travel,
   'front-pressure': pressure,
   'rear-pressure': pressure,
   'bar-acceleration': acceleration,
