@@ -1,5 +1,6 @@
 import type { ChannelRole, ChannelUnit, ImportMapping } from '#contract/recording'
 import { InputError } from '../errors.ts'
+import { plainBytes } from './encoding.ts'
 import { scanNumber } from './numberScan.ts'
 
 /** What a delimited text file looks like, guessed from its first bytes. */
@@ -27,10 +28,11 @@ const headBytes = 65536
 /**
  * Guesses delimiter, decimal mark, header and the meaning of each column.
  *
- * @param bytes the file, or at least its first 64 kB
+ * @param file the file, or at least its first 64 kB
  * @throws InputError 'file.empty', 'file.binary', 'file.one-column', 'file.header-only', 'file.no-numbers'
  */
-export function sniffLayout(bytes: Uint8Array): FileLayout {
+export function sniffLayout(file: Uint8Array): FileLayout {
+  const bytes = plainBytes(file)
   if (bytes.length === 0) throw new InputError('file.empty')
   const skipBytes = bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf ? 3 : 0
   const head = bytes.subarray(skipBytes, headBytes)

@@ -2,6 +2,7 @@ import type { ColumnMapping, ImportIssue, ImportMapping } from '#contract/record
 import { limits } from '#contract/limits'
 import { InputError } from '../errors.ts'
 import { readDelimited, type DelimitedTable } from '../formats/delimited.ts'
+import { plainBytes } from '../formats/encoding.ts'
 import { sniffLayout } from '../formats/layout.ts'
 import { refuseLongRows } from '../formats/longRows.ts'
 import { resampleUniform } from '../signal/resample.ts'
@@ -10,6 +11,7 @@ import { issue } from './issues.ts'
 import { fixesOf, layWay, longestFixPauseS } from './layWay.ts'
 import { checkMapping, columnFor, travelColumns } from './mapping.ts'
 import { inG, scaled } from './scaled.ts'
+import { gapSentinels } from './sentinels.ts'
 import { clockIssues, timeFromColumn, timeFromRate } from './timeOf.ts'
 import { addTravel } from './travel.ts'
 
@@ -30,12 +32,13 @@ const delimiterWords: Record<ImportMapping['delimiter'], string> = {
  * Cost O(bytes).
  */
 export function ingestDelimited(
-  bytes: Uint8Array,
+  file: Uint8Array,
   mapping: ImportMapping,
   geometry: TravelGeometry,
   onProgress: (share: number, doing: string) => void = () => {},
   read: typeof readDelimited = readDelimited,
 ): CleanRecording {
+  const bytes = plainBytes(file)
   refuseLongRows(bytes)
   const layout = sniffLayout(bytes)
   if (layout.columns.length > limits.fileColumns)
@@ -93,8 +96,21 @@ export function ingestDelimited(
     for (let i = 0; i < out.length; i++) out[i] = raw[clock.rows[i]]
     return out
   }
+  const sound = (c: ColumnMapping) => {
+    const readings = kept(c)
+    const lost = /-(travel|pressure|acceleration)$/.test(c.role) ? gapSentinels(readings) : null
+    if (lost)
+      issues.push(
+        issue(
+          'lost-readings',
+          `${lost.count} readings of ${c.role.replaceAll('-', ' ')} are ${lost.value}, which loggers write for no reading: ${Math.round((10 * lost.count) / rate) / 10} s of gaps.`,
+          lost.count,
+        ),
+      )
+    return readings
+  }
   const uniform = (c: ColumnMapping, maxGapS: number) =>
-    resampleUniform(clock.timeS, kept(c), rate, samples, Math.max(maxGapS, 1.5 / rate))
+    resampleUniform(clock.timeS, sound(c), rate, samples, Math.max(maxGapS, 1.5 / rate))
 
   const result: CleanRecording = {
     sampleRateHz: rate,

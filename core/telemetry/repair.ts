@@ -18,7 +18,7 @@ export function repairSpikesInto(
   const longest = Math.max(1, Math.floor(longestRepairS * sampleRateHz))
   const n = depthMm.length
   let repaired = 0
-  let gapped = 0
+  let gapped = gapFlats(depthMm, sampleRateHz)
   // The first sample has no neighbour before it: the two after it say whether it belongs.
   if (n > 2 && Math.abs(depthMm[1] - depthMm[0]) > maxStep && Math.abs(depthMm[2] - depthMm[1]) <= maxStep) {
     depthMm[0] = NaN
@@ -53,10 +53,42 @@ export function repairSpikesInto(
 function leftAt(depthMm: Float64Array, at: number, maxStep: number, longest: number): number | null {
   const before = depthMm[at - 1]
   const up = depthMm[at] > before
-  for (let k = at + 1; k < depthMm.length && k - at <= longest; k++) {
+  // A wheel never stands at one number to the last digit after a jump: however long, that is no signal.
+  let isFlat = true
+  for (let k = at + 1; k < depthMm.length && (isFlat || k - at <= longest); k++) {
     const step = depthMm[k] - depthMm[k - 1]
     if ((up ? step < -maxStep : step > maxStep) && Math.abs(depthMm[k] - before) <= maxStep * (k - at + 1))
       return k
+    if (step !== 0) {
+      // Left by a jump to wherever the wheel is by now.
+      if (isFlat && k - at > longest && (up ? step < -maxStep : step > maxStep)) return k
+      isFlat = false
+    }
   }
   return null
+}
+
+/** No wheel stands at one number to the last digit for so long between two jumps, s. */
+const flatS = 0.1
+/** No wheel comes out of its travel, or leaves its stop, faster than this, mm/s. */
+const flatJumpMmS = 4000
+
+/** A lost signal that stands at one number: jumped onto and off again, or never left. @returns how many samples became gaps */
+function gapFlats(depthMm: Float64Array, sampleRateHz: number): number {
+  const jump = flatJumpMmS / sampleRateHz
+  const least = Math.max(5, Math.round(flatS * sampleRateHz))
+  const n = depthMm.length
+  let gapped = 0
+  for (let from = 1; from < n;) {
+    let to = from + 1
+    while (to < n && depthMm[to] === depthMm[from]) to++
+    const isJumpedOnto = Math.abs(depthMm[from] - depthMm[from - 1]) > jump
+    const isLeft = to >= n || Math.abs(depthMm[to] - depthMm[from]) > jump
+    if (to - from >= least && isJumpedOnto && isLeft) {
+      depthMm.fill(NaN, from, to)
+      gapped += to - from
+    }
+    from = to
+  }
+  return gapped
 }

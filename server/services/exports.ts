@@ -7,11 +7,22 @@ import type { TrailSection } from '#contract/trail'
 const rowsPerPiece = 8192
 
 /**
- * Cleaned channels as CSV, piece by piece: time in s, then depth in % of travel per end. A gap is an empty field.
+ * Cleaned channels as CSV, piece by piece: time in s, then depth in % of travel per end, the rear named for where it was
+ * taken, so that it comes back as what it is. A gap is an empty field.
  * @param channels one per end of `recording.ends`, samples each
  */
 export function* channelsCsv(recording: Recording, channels: readonly Float32Array[]): Generator<string> {
-  yield Papa.unparse([['time_s', ...recording.ends.map((end) => `${end}_depth_pct`)]]) + '\r\n'
+  const isAtWheel = recording.analysis?.rearAt !== 'shaft'
+  yield (
+    Papa.unparse([
+      [
+        'time_s',
+        ...recording.ends.map((end) =>
+          end === 'rear' && isAtWheel ? 'rear_wheel_depth_pct' : `${end}_depth_pct`,
+        ),
+      ],
+    ]) + '\r\n'
+  )
   for (let from = 0; from < recording.samples; from += rowsPerPiece) {
     const to = Math.min(recording.samples, from + rowsPerPiece)
     const rows: (number | string)[][] = []

@@ -3,6 +3,8 @@ import { v7 as uuid } from 'uuid'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { DayBundle } from '#contract/endpoints'
 import { Recording } from '#contract/recording'
+import { sniffLayout } from '#core/formats/layout'
+import { suggestMapping } from '#core/telemetry/mapping'
 import type { LiveEvent } from '../events.ts'
 import { startApp, type TestApp } from './harness.ts'
 import { importFile, makeFile, makeUpload, startStory } from './story.ts'
@@ -109,7 +111,7 @@ describe('taking it elsewhere', () => {
     const out = await text(`/recordings/${id}/channels.csv`)
     expect(out.headers.get('content-disposition')).toContain('run%201%20channels.csv')
     const lines = out.text.trimEnd().split('\r\n')
-    expect(lines[0]).toBe('time_s,front_depth_pct,rear_depth_pct')
+    expect(lines[0]).toBe('time_s,front_depth_pct,rear_wheel_depth_pct')
     expect(lines).toHaveLength(recording.samples + 1)
     const channels = new Float32Array((await t.get(`/recordings/${id}/channels`)).body as ArrayBuffer)
     for (const i of [0, 1, 8191, 8192, 19_999]) {
@@ -125,16 +127,8 @@ describe('taking it elsewhere', () => {
     const again = uuid()
     const upload = makeUpload(s.run.id, {
       fileName: 'again.csv',
-      mapping: {
-        delimiter: ',',
-        decimal: '.',
-        sampleRateHz: null,
-        columns: [
-          { column: 0, role: 'time', unit: 's', calibration: null },
-          { column: 1, role: 'front-travel', unit: 'pct', calibration: null },
-          { column: 2, role: 'ignore', unit: 'none', calibration: null },
-        ],
-      },
+      // As it suggests itself: nobody has to say that the rear is the wheel.
+      mapping: suggestMapping(sniffLayout(new TextEncoder().encode(csv))),
     })
     const copy = Recording.parse((await importFile(t, again, upload, csv)).body)
     expect(copy.sampleRateHz).toBeCloseTo(recording.sampleRateHz, 6)
@@ -142,6 +136,11 @@ describe('taking it elsewhere', () => {
       recording.analysis!.whole.front!.rideHeightPct,
       2,
     )
+    expect(copy.analysis!.whole.rear!.rideHeightPct).toBeCloseTo(
+      recording.analysis!.whole.rear!.rideHeightPct,
+      2,
+    )
+    expect(copy.analysis!.rearAt).toBe('axle')
   })
   it('figures as CSV and JSON are those of the analysis, sections by name', async () => {
     const { s, id, recording } = await imported()

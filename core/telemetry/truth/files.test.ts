@@ -1,0 +1,589 @@
+import { readFileSync, writeFileSync } from 'node:fs'
+import { describe, expect, it } from 'vitest'
+import type { ImportMapping } from '#contract/recording'
+import { InputError } from '../../errors.ts'
+import { sniffLayout } from '../../formats/layout.ts'
+import { linearLeverage } from '../../linkage/leverage.ts'
+import { normalFrom, seededRandom } from '../../numeric/random.ts'
+import { ingestDelimited } from '../ingest.ts'
+import { suggestMapping } from '../mapping.ts'
+
+/** A ride of known truth: mm at the fork and at the shock, 200 samples a second, 40 s. */
+const rateHz = 200
+const samples = 40 * rateHz
+const strokeMm = { front: 150, rear: 55 }
+const ride = (seed: number, fullMm: number, sag: number) => {
+  const random = seededRandom(seed)
+  let [x, v] = [0, 0]
+  return Float64Array.from({ length: samples }, () => {
+    const push = random() < 0.012 ? 1500 * random() * fullMm : 0
+    v += (push - 230 * x - 17 * v + 12 * normalFrom(random)) / rateHz
+    x += v / rateHz
+    return Math.min(fullMm, Math.max(0, sag * fullMm + x))
+  })
+}
+const front = ride(1, strokeMm.front, 0.24)
+const rear = ride(2, strokeMm.rear, 0.3)
+const lever = linearLeverage(3, 2.2, strokeMm.rear)
+const geometry = { frontTravelMm: strokeMm.front, rearStrokeMm: strokeMm.rear, leverage: lever }
+const wheel = (mm: number) => 3 * mm + ((2.2 - 3) * mm * mm) / (2 * strokeMm.rear)
+const wheelMm = wheel(strokeMm.rear)
+
+/** Somebody writes a file: cells of a row, joined. */
+const file = (head: string, row: (i: number) => string, eol = '\n', n = samples) =>
+  [head, ...Array.from({ length: n }, (_, i) => row(i)), ''].join(eol)
+const f = (x: number, digits = 2) => x.toFixed(digits)
+const comma = (x: number, digits = 2) => f(x, digits).replace('.', ',')
+const hms = (s: number) =>
+  `${String(Math.floor(s / 3600)).padStart(2, '0')}:${String(Math.floor(s / 60) % 60).padStart(2, '0')}:${(s % 60).toFixed(3).padStart(6, '0')}`
+
+type Change = (m: ImportMapping) => void
+interface Dialect {
+  name: string
+  text: string | Uint8Array
+  /** What a person sets; nothing: the file is taken as it suggests itself. */
+  set?: Change
+  /** read: right by itself · told: right or unsure, and said · asks, refused: not read, with the reason. */
+  is: 'read' | 'told' | 'asks' | 'refused'
+  /** Codes of what is told, or the code of the refusal. */
+  codes?: string[]
+  ends?: ('front' | 'rear')[]
+}
+const unit =
+  (column: number, u: ImportMapping['columns'][number]['unit']): Change =>
+  (m) => {
+    m.columns[column].unit = u
+  }
+
+const dialects: Dialect[] = [
+  {
+    name: 'commas, seconds and mm',
+    text: file('time_s,front_mm,rear_mm', (i) => `${f(i / 200, 3)},${f(front[i])},${f(rear[i])}`),
+    is: 'read',
+  },
+  {
+    name: 'semicolons and decimal commas',
+    text: file(
+      'Zeit [s];Federweg Front [mm];Federweg Rear [mm]',
+      (i) => `${comma(i / 200, 3)};${comma(front[i])};${comma(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'tabs, milliseconds',
+    text: file(
+      'time_ms\tfork travel (mm)\tshock travel (mm)',
+      (i) => `${i * 5}\t${f(front[i])}\t${f(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'bars, CRLF',
+    text: file('t (s)|front (mm)|rear (mm)', (i) => `${f(i / 200, 3)}|${f(front[i])}|${f(rear[i])}`, '\r\n'),
+    is: 'read',
+  },
+  {
+    name: 'spaces',
+    text: file('time_s front_mm rear_mm', (i) => `${f(i / 200, 3)} ${f(front[i])} ${f(rear[i])}`),
+    is: 'read',
+  },
+  {
+    name: 'units in a line of their own',
+    text: file('Time,Front,Rear\ns,mm,mm', (i) => `${f(i / 200, 3)},${f(front[i])},${f(rear[i])}`),
+    is: 'read',
+  },
+  {
+    name: 'a long head of comments',
+    text: file(
+      `${'# made by a logger\n'.repeat(30)}time_s,front_mm,rear_mm`,
+      (i) => `${f(i / 200, 3)},${f(front[i])},${f(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'quotes around everything',
+    text: file('"time_s","front_mm","rear_mm"', (i) => `"${f(i / 200, 3)}","${f(front[i])}","${f(rear[i])}"`),
+    is: 'read',
+  },
+  {
+    name: 'a byte order mark',
+    text: file('\ufefftime_s,front_mm,rear_mm', (i) => `${f(i / 200, 3)},${f(front[i])},${f(rear[i])}`),
+    is: 'read',
+  },
+  {
+    name: 'microseconds',
+    text: file('micros_us,front_mm,rear_mm', (i) => `${i * 5000},${f(front[i])},${f(rear[i])}`),
+    is: 'read',
+  },
+  {
+    name: 'nanoseconds since 1970',
+    text: file(
+      'timestamp_ns,front_mm,rear_mm',
+      (i) => `${1_900_000_000 + i / 200}`.replace('.', '').padEnd(19, '0') + `,${f(front[i])},${f(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'nanoseconds nobody named',
+    text: file('time,front_mm,rear_mm', (i) => `${i * 5_000_000},${f(front[i])},${f(rear[i])}`),
+    is: 'read',
+  },
+  {
+    name: 'times of the day',
+    text: file('time,front_mm,rear_mm', (i) => `${hms(36_000 + i / 200)},${f(front[i])},${f(rear[i])}`),
+    is: 'read',
+  },
+  {
+    name: 'ISO dates with a zone',
+    text: file(
+      'time,front_mm,rear_mm',
+      (i) => `2031-05-02T${hms(36_000 + i / 200)}+02:00,${f(front[i])},${f(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'cm',
+    text: file(
+      'time_s,front_cm,rear_cm',
+      (i) => `${f(i / 200, 3)},${f(front[i] / 10, 4)},${f(rear[i] / 10, 4)}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'inches',
+    text: file(
+      'time_s,front (in),rear (in)',
+      (i) => `${f(i / 200, 3)},${f(front[i] / 25.4, 4)},${f(rear[i] / 25.4, 4)}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'metres',
+    text: file(
+      'time_s,front (m),rear (m)',
+      (i) => `${f(i / 200, 3)},${f(front[i] / 1000, 5)},${f(rear[i] / 1000, 5)}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'per cent',
+    text: file(
+      'time_s,front (%),rear (%)',
+      (i) => `${f(i / 200, 3)},${f(front[i] / 1.5)},${f(rear[i] / 0.55)}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'a fraction',
+    text: file(
+      'time_s,front (fraction),rear (fraction)',
+      (i) => `${f(i / 200, 3)},${f(front[i] / 150, 5)},${f(rear[i] / 55, 5)}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'rear wheel travel in mm',
+    text: file(
+      'time_s,front_mm,rear_wheel_mm',
+      (i) => `${f(i / 200, 3)},${f(front[i])},${f(wheel(rear[i]))}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'rear axle travel in %',
+    text: file(
+      'time_s,front_mm,rear axle (%)',
+      (i) => `${f(i / 200, 3)},${f(front[i])},${f((100 * wheel(rear[i])) / wheelMm, 3)}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'no unit anywhere',
+    text: file('time,front,rear', (i) => `${f(i / 200, 3)},${f(front[i])},${f(rear[i])}`),
+    is: 'asks',
+    codes: ['mapping.unit'],
+  },
+  {
+    name: 'no unit, and a person says mm',
+    text: file('time,front,rear', (i) => `${f(i / 200, 3)},${f(front[i])},${f(rear[i])}`),
+    set: (m) => (unit(1, 'mm')(m), unit(2, 'mm')(m)),
+    is: 'read',
+  },
+  {
+    name: 'raw counts',
+    text: file('time_s,front_raw', (i) => `${f(i / 200, 3)},${Math.round(300 + 20 * front[i])}`),
+    is: 'asks',
+    codes: ['mapping.raw'],
+    ends: ['front'],
+  },
+  {
+    name: 'raw counts with their two readings',
+    text: file('time_s,front_raw', (i) => `${f(i / 200, 3)},${Math.round(300 + 20 * front[i])}`),
+    set: (m) =>
+      void (m.columns[1].calibration = { extendedReading: 300, compressedReading: 3300, compressedMm: 150 }),
+    is: 'read',
+    ends: ['front'],
+  },
+  {
+    name: 'volts',
+    text: file('time_s,front (V)', (i) => `${f(i / 200, 3)},${f(0.5 + front[i] / 40, 4)}`),
+    is: 'asks',
+    codes: ['mapping.raw'],
+    ends: ['front'],
+  },
+  {
+    name: 'cm called mm',
+    text: file(
+      'time_s,front_mm,rear_mm',
+      (i) => `${f(i / 200, 3)},${f(front[i] / 10, 4)},${f(rear[i] / 10, 4)}`,
+    ),
+    is: 'told',
+    codes: ['little-travel', 'little-travel'],
+  },
+  {
+    name: 'a counter of samples and no time',
+    text: file('sample,front_mm,rear_mm', (i) => `${i},${f(front[i])},${f(rear[i])}`),
+    is: 'asks',
+    codes: ['mapping.no-time'],
+  },
+  {
+    name: 'a counter nobody named, and no time',
+    text: file('x,front_mm,rear_mm', (i) => `${i + 1},${f(front[i])},${f(rear[i])}`),
+    is: 'asks',
+    codes: ['mapping.no-time'],
+  },
+  {
+    name: 'a counter, and a person gives the rate',
+    text: file('sample,front_mm,rear_mm', (i) => `${i},${f(front[i])},${f(rear[i])}`),
+    set: (m) => void (m.sampleRateHz = 200),
+    is: 'read',
+  },
+  {
+    name: 'ticks of 0.1 ms called time',
+    text: file('time,front_mm,rear_mm', (i) => `${i * 50},${f(front[i])},${f(rear[i])}`),
+    is: 'told',
+    codes: ['time-unit-guessed'],
+  },
+  {
+    name: 'wheel speeds beside the travel',
+    text: file(
+      'time_s,front wheel rpm,front_mm,rear wheel rpm,rear_mm',
+      (i) => `${f(i / 200, 3)},${200 + (i % 90)},${f(front[i])},${210 + (i % 70)},${f(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'wheel speeds alone',
+    text: file(
+      'time_s,front wheel rpm,rear wheel rpm',
+      (i) => `${f(i / 200, 3)},${200 + (i % 90)},${210 + (i % 70)}`,
+    ),
+    is: 'asks',
+    codes: ['mapping.no-travel'],
+  },
+  {
+    name: 'shaft speeds beside the travel',
+    text: file(
+      'time_s,front speed (mm/s),front_mm,rear_mm',
+      (i) => `${f(i / 200, 3)},${(i * 37) % 900},${f(front[i])},${f(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'tyre pressures beside the travel',
+    text: file(
+      'time_s,front tyre,rear tyre,front_mm,rear_mm',
+      (i) => `${f(i / 200, 3)},22.1,24.${i % 3},${f(front[i])},${f(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'one stamp for ten rows',
+    text: file('time_ms,front_mm,rear_mm', (i) => `${Math.floor(i / 10) * 50},${f(front[i])},${f(rear[i])}`),
+    is: 'told',
+    codes: ['block-stamps'],
+  },
+  {
+    name: 'one stamp for 25 rows',
+    text: file('time_ms,front_mm,rear_mm', (i) => `${Math.floor(i / 25) * 125},${f(front[i])},${f(rear[i])}`),
+    is: 'told',
+    codes: ['block-stamps'],
+  },
+  {
+    name: 'ten samples a second',
+    text: file(
+      'time_s,front_mm,rear_mm',
+      (i) => `${f(i / 10, 1)},${f(front[i * 20])},${f(rear[i * 20])}`,
+      '\n',
+      400,
+    ),
+    is: 'told',
+    codes: ['slow-rate'],
+  },
+  {
+    name: 'a dead speed sensor',
+    text: file(
+      'time_s,front_mm,rear_mm,speed (km/h)',
+      (i) => `${f(i / 200, 3)},${f(front[i])},${f(rear[i])},0`,
+    ),
+    is: 'told',
+    codes: ['speed-dead'],
+  },
+  {
+    name: 'a speed that lives',
+    text: file(
+      'time_s,front_mm,rear_mm,speed (km/h)',
+      (i) => `${f(i / 200, 3)},${f(front[i])},${f(rear[i])},${f(20 + (i % 50) / 10)}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: '−999 where the sensor was away',
+    text: file(
+      'time_s,front_mm,rear_mm',
+      (i) => `${f(i / 200, 3)},${i % 1000 > 980 ? '-999' : f(front[i])},${f(rear[i])}`,
+    ),
+    is: 'told',
+    codes: ['lost-readings'],
+  },
+  {
+    name: '65535 for five seconds',
+    text: file(
+      'time_s,front_mm,rear_mm',
+      (i) => `${f(i / 200, 3)},${f(front[i])},${i > 3000 && i < 4000 ? '65535' : f(rear[i])}`,
+    ),
+    is: 'told',
+    codes: ['lost-readings'],
+  },
+  {
+    name: 'zeros for two seconds in the middle of a ride',
+    text: file(
+      'time_s,front_mm,rear_mm',
+      (i) => `${f(i / 200, 3)},${i > 3000 && i < 3400 ? '0' : f(front[i] + 20)},${f(rear[i])}`,
+    ),
+    is: 'told',
+    codes: ['spikes'],
+  },
+  {
+    name: 'turned round at the fork',
+    text: file('time_s,front_mm,rear_mm', (i) => `${f(i / 200, 3)},${f(150 - front[i])},${f(rear[i])}`),
+    is: 'told',
+    codes: ['sign-flipped'],
+  },
+  {
+    name: 'turned round at both ends',
+    text: file('time_s,front_mm,rear_mm', (i) => `${f(i / 200, 3)},${f(150 - front[i])},${f(55 - rear[i])}`),
+    is: 'told',
+    codes: ['sign-flipped', 'sign-flipped'],
+  },
+  {
+    name: 'negative when it compresses',
+    text: file('time_s,front_mm,rear_mm', (i) => `${f(i / 200, 3)},${f(-front[i])},${f(rear[i])}`),
+    is: 'told',
+    codes: ['sign-flipped'],
+  },
+  {
+    name: 'cells with their unit',
+    text: file('time,front,rear', (i) => `${f(i / 200, 3)} s,${f(front[i])} mm,${f(rear[i])} mm`),
+    is: 'refused',
+    codes: ['file.no-numbers'],
+  },
+  {
+    name: 'UTF-16 with its mark',
+    text: Uint8Array.from([
+      0xff,
+      0xfe,
+      ...Buffer.from(
+        file('time_s,front_mm,rear_mm', (i) => `${f(i / 200, 3)},${f(front[i])},${f(rear[i])}`),
+        'utf16le',
+      ),
+    ]),
+    is: 'read',
+  },
+  {
+    name: 'UTF-16, the other way round',
+    text: Uint8Array.from([
+      0xfe,
+      0xff,
+      ...Buffer.from(
+        file('time_s,front_mm,rear_mm', (i) => `${f(i / 200, 3)},${f(front[i])},${f(rear[i])}`),
+        'utf16le',
+      ).swap16(),
+    ]),
+    is: 'read',
+  },
+  {
+    name: 'names in UTF-8',
+    text: file(
+      'Zeit_s;Gabel vorn front (mm);Dämpfer rear (mm)',
+      (i) => `${comma(i / 200, 3)};${comma(front[i])};${comma(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'names in Latin-1',
+    text: Uint8Array.from(
+      Buffer.from(
+        file(
+          'Zeit_s;Gabel front (mm);Dämpfer rear (mm)',
+          (i) => `${comma(i / 200, 3)};${comma(front[i])};${comma(rear[i])}`,
+        ),
+        'latin1',
+      ),
+    ),
+    is: 'read',
+  },
+  {
+    name: 'empty cells where nothing was measured',
+    text: file(
+      'time_s,front_mm,rear_mm',
+      (i) => `${f(i / 200, 3)},${f(front[i])},${i % 500 < 40 ? '' : f(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'NaN where nothing was measured',
+    text: file(
+      'time_s,front_mm,rear_mm',
+      (i) => `${f(i / 200, 3)},${f(front[i])},${i % 500 < 40 ? 'NaN' : f(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'words where nothing was measured',
+    text: file(
+      'time_s,front_mm,rear_mm',
+      (i) => `${f(i / 200, 3)},${f(front[i])},${i % 500 < 40 ? 'lost' : f(rear[i])}`,
+    ),
+    is: 'told',
+    codes: ['text-cells'],
+  },
+  {
+    name: 'a clock that begins again',
+    text: file('time_s,front_mm,rear_mm', (i) => `${f((i % 4000) / 200, 3)},${f(front[i])},${f(rear[i])}`),
+    is: 'told',
+    codes: ['clock-reset'],
+  },
+  {
+    name: 'front alone',
+    text: file('time_s,fork_mm', (i) => `${f(i / 200, 3)},${f(front[i])}`),
+    is: 'read',
+    ends: ['front'],
+  },
+  {
+    name: 'rear alone',
+    text: file('time_s,shock_mm', (i) => `${f(i / 200, 3)},${f(rear[i])}`),
+    is: 'read',
+    ends: ['rear'],
+  },
+  {
+    name: 'bottom-outs that are held at the stop',
+    text: file('time_s,front_mm,rear_mm', (i) => {
+      // Pushed in over a fifth of a second, held for a tenth, and back.
+      const since = Math.min(Math.abs((i % 1500) - 1450), 60)
+      const push = since < 10 ? 1 : (60 - since) / 50
+      const held = front[i] + (150 - front[i]) * push
+      return `${f(i / 200, 3)},${f(held)},${f(rear[i])}`
+    }),
+    is: 'read',
+    ends: ['rear'],
+  },
+  {
+    name: 'a sensor that ends at 110 mm',
+    text: file(
+      'time_s,front_mm,rear_mm',
+      (i) => `${f(i / 200, 3)},${f(Math.min(60, i % 700 > 600 ? 60 : front[i]))},${f(rear[i])}`,
+    ),
+    is: 'told',
+    codes: ['clipped'],
+    ends: ['rear'],
+  },
+  {
+    name: 'a picture',
+    text: Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 13, 10, 26, 10, 0, 0, 0, 13]),
+    is: 'refused',
+    codes: ['file.binary'],
+  },
+  { name: 'nothing', text: '', is: 'refused', codes: ['file.empty'] },
+]
+
+const bytesOf = (text: string | Uint8Array) =>
+  typeof text === 'string' ? new TextEncoder().encode(text) : text
+function outcome(d: Dialect) {
+  const bytes = bytesOf(d.text)
+  try {
+    const mapping = suggestMapping(sniffLayout(bytes))
+    d.set?.(mapping)
+    const recording = ingestDelimited(bytes, mapping, geometry)
+    return { recording, codes: recording.issues.map((x) => x.code), refusal: null }
+  } catch (e) {
+    if (!(e instanceof InputError)) throw e
+    return { recording: null, codes: [e.code as string], refusal: e.message }
+  }
+}
+const truth = {
+  front: Float64Array.from(front, (x) => (100 * x) / 150),
+  rear: Float64Array.from(rear, (x) => (100 * wheel(x)) / wheelMm),
+}
+/** Mean depth, % of travel: what a silent mistake moves. */
+const mean = (x: Float64Array) => {
+  const known = x.filter(Number.isFinite)
+  return known.reduce((s, v) => s + v, 0) / known.length
+}
+
+const path = 'docs/file-formats.md'
+/** Rows without the padding of a formatted table. */
+const plainRows = (text: string) =>
+  text
+    .split('\n')
+    .filter((l) => l.startsWith('|') && !/^\|[\s|-]+$/.test(l))
+    .map((l) => l.replace(/\s*\|\s*/g, '|'))
+
+describe('files of other people’s loggers', () => {
+  it('are as many as were promised, and none is told twice', () => {
+    expect(dialects.length).toBeGreaterThanOrEqual(60)
+    expect(new Set(dialects.map((d) => d.name)).size).toBe(dialects.length)
+  })
+  it.each(dialects.map((d) => [d.name, d] as const))('%s', (_, d) => {
+    const got = outcome(d)
+    if (d.is === 'asks' || d.is === 'refused') {
+      expect(got.codes).toEqual(d.codes)
+      expect(got.recording).toBeNull()
+      return
+    }
+    expect(got.refusal).toBeNull()
+    const r = got.recording!
+    if (d.is === 'read') expect(got.codes).toEqual([])
+    else for (const code of d.codes!) expect(got.codes).toContain(code)
+    if (['little-travel', 'slow-rate', 'time-unit-guessed', 'clipped'].some((c) => got.codes.includes(c)))
+      return
+    // Right: the rate, the length, and where the wheels were, sample by sample.
+    expect(r.sampleRateHz).toBeCloseTo(rateHz, 0)
+    expect(r.samples / r.sampleRateHz).toBeCloseTo(40, 0)
+    for (const end of d.ends ?? (['front', 'rear'] as const)) {
+      const depth = r.depthPct[end]!
+      const shift = d.name.startsWith('zeros') && end === 'front' ? 20 / 1.5 : 0
+      expect(Math.abs(mean(depth) - shift - mean(truth[end])), end).toBeLessThan(0.6)
+      let worst = 0
+      for (let i = 100; i < samples - 100; i++)
+        if (Number.isFinite(depth[i])) worst = Math.max(worst, Math.abs(depth[i] - shift - truth[end][i]))
+      // A bridged reading lies between its neighbours; a spread stamp is out by less than a sample.
+      expect(worst, end).toBeLessThan(d.is === 'read' ? 0.2 : 12)
+    }
+  })
+  it('are listed in the documents as they are read', () => {
+    const words = { read: 'read by itself', told: 'read, and said', asks: 'asks', refused: 'refused' }
+    const rows = dialects.map((d) => {
+      const got = outcome(d)
+      return `| ${d.name.replaceAll('|', '/')} | ${d.set ? 'read as it was set' : words[d.is]} | ${[...new Set(got.codes)].map((c) => `\`${c}\``).join(' ')} |`
+    })
+    const [open, close] = ['<!-- files: begin -->', '<!-- files: end -->']
+    const table = ['| file | is | told |', '| --- | --- | --- |', ...rows]
+    const document = readFileSync(path, 'utf8')
+    const [before, rest] = document.split(open)
+    const [held, after] = rest.split(close)
+    if (process.env.WILD_SPRING_WRITE_DOCS)
+      writeFileSync(path, `${before}${open}\n\n${table.join('\n')}\n\n${close}${after}`)
+    else expect(plainRows(held)).toEqual(plainRows(table.join('\n')))
+  })
+})
