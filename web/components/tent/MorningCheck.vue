@@ -461,6 +461,12 @@ td small {
   .bikes {
     grid-template-columns: 1fr;
   }
+  .who {
+    grid-template-columns: 1fr 1fr;
+  }
+  .who small:not(.num) {
+    display: none;
+  }
   thead {
     display: none;
   }

@@ -141,7 +141,7 @@ const roomy = computed(() => props.heightPx >= 98)
           :class="{ holds: p.holds }"
           @click.stop="emit('later', p.note, p.line)"
         >
-          {{ p.text }}<b v-if="p.state">{{ ` · ${p.state}` }}</b>
+          <b v-if="p.state">{{ `${p.state} · ` }}</b>{{ p.text }}
         </button>
         <button
           type="button"
@@ -297,6 +297,8 @@ const roomy = computed(() => props.heightPx >= 98)
   min-width: 0;
 }
 .plan .later {
+  display: block;
+  text-align: left;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;

@@ -201,21 +201,21 @@ defineExpose({ start, ...acts })
         <p v-for="w in will" :key="w" class="num">{{ w }}</p>
         <p v-if="wrong" class="soft">{{ wrong }}</p>
         <p v-for="w in slipWords" :key="w" class="slip">{{ w }}</p>
-        <p v-if="!line" class="soft small hint">
+        <p v-if="offer && !line && !phone" class="offer small">
+          <span
+            >{{ `Worked for ${offer.who}, who said ${offer.said} too:` }} <b>{{ offer.words }}</b></span
+          >
+          <button type="button" class="btn btn-plain" :disabled="!open" @click="acts.takeOffer()">
+            Turn it
+          </button>
+        </p>
+        <p v-else-if="!line" class="soft small hint">
           {{
             'number · 2 reb slower 1 · in 6.5 ki · better · out · leave alone, why · later fork +2 · if worse, reb faster 1'
           }}
         </p>
       </div>
     </form>
-    <p v-if="offer && !line && !phone" class="offer small">
-      <span
-        >{{ `Worked for ${offer.who}, who said ${offer.said} too:` }} <b>{{ offer.words }}</b></span
-      >
-      <button type="button" class="btn btn-sm btn-plain" :disabled="!open" @click="acts.takeOffer()">
-        Turn it
-      </button>
-    </p>
     <div
       v-if="readings.length && open && said?.entry.kind === 'change'"
       class="readings"
@@ -312,11 +312,13 @@ p {
   font-weight: 650;
 }
 .offer {
-  flex: 1 0 100%;
   display: flex;
-  flex-wrap: wrap;
-  gap: 0.2rem 0.8rem;
+  gap: 0.8rem;
   align-items: center;
+}
+.offer .btn {
+  flex: none;
+  min-height: 44px;
 }
 .keys,
 .readings {
