@@ -106,7 +106,7 @@ test('an hour of practice: laptop, tablet, wall and two phones, the server kille
   await type(laptop, '1 if worse, shock reb slower 1')
   await type(tablet, '2 out')
   await says(phoneRuna, { newer: true, against: 'Worse', word: 'kicks' })
-  await expect(phoneRuna.getByText('Kept on this phone')).toBeVisible()
+  await expect(phoneRuna.getByRole('heading', { name: 'Kept on this phone' })).toBeVisible()
   await type(laptop, '1 out')
 
   // The server dies; nobody stops.
@@ -130,7 +130,7 @@ test('an hour of practice: laptop, tablet, wall and two phones, the server kille
   await expect(planned).toContainText('run 5 came so')
   await key(phoneRuna, 'Say another run').click()
   await says(phoneRuna, { newer: true, against: 'Better', word: 'grips' })
-  await expect(phoneRuna.getByText('Kept on this phone')).toBeVisible()
+  await expect(phoneRuna.getByRole('heading', { name: 'Kept on this phone' })).toBeVisible()
 
   // It dies again, in the middle of a turn.
   await type(tablet, '3 fork lsc firmer 1')

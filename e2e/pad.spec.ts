@@ -119,7 +119,7 @@ test('said without a network, the page closed and opened, the server restarted: 
     await key(page, 'Next').click()
     await key(page, word).click()
     await key(page, 'Send').click()
-    await expect(page.getByText('Kept on this phone')).toBeVisible()
+    await expect(page.getByRole('heading', { name: 'Kept on this phone' })).toBeVisible()
     await key(page, 'Say another run').click()
   }
   await say('kicks')
@@ -154,7 +154,7 @@ test('a link that has ended keeps what was said, hands it over as a file, and th
   await key(page, 'Next').click()
   await key(page, 'wallows').click()
   await key(page, 'Send').click()
-  await expect(page.getByText('Kept on this phone')).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Kept on this phone' })).toBeVisible()
   await expect(page.getByText('A new link takes it along; or hand it over.')).toBeVisible()
   await key(page, 'Hand over').click()
   await expect(page.getByRole('img', { name: 'What waits on this phone' })).toBeVisible()
@@ -171,6 +171,7 @@ test('a link that has ended keeps what was said, hands it over as a file, and th
   await take.setInputFiles({ name: 'photo.png', mimeType: 'image/png', buffer: picture })
   await expect(laptop.getByText('Obi: 1 report taken.')).toBeVisible()
   const again = laptop.waitForResponse((r) => r.request().method() === 'PUT' && r.url().includes('/reports/'))
+  // Its ending was lost on the way.
   await take.setInputFiles(file)
   expect((await again).status()).toBe(200)
   expect((await tent()).reports.map((r) => r.report.words[0].word)).toEqual(['wallows'])
@@ -190,7 +191,7 @@ test('what waits under a link that has ended goes out by the next link of the sa
   await key(page, 'Next').click()
   await key(page, 'wallows').click()
   await key(page, 'Send').click()
-  await expect(page.getByText('Kept on this phone')).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Kept on this phone' })).toBeVisible()
   expect((await tent()).reports).toEqual([])
   await page.goto(next)
   await expect

@@ -178,8 +178,9 @@ test('a setup of long ago is kept by a name, found by it, and kept no longer wit
   await dialog(page).getByRole('button', { name: 'Keep it', exact: true }).click()
   await page.getByLabel('Name, place, month').fill('dusty')
   await expect(place(page, /^Dusty chute/)).toBeVisible()
-  const setup = (await held(page)).kept.find((k) => k.name === 'Dusty chute')!
-  expect(setup.found).toMatchObject({ place: 'Slatecombe', airTempC: 26, surface: 'dry-loose' })
+  await expect
+    .poll(async () => (await held(page)).kept.find((k) => k.name === 'Dusty chute')?.found)
+    .toMatchObject({ place: 'Slatecombe', airTempC: 26, surface: 'dry-loose' })
   await page.getByRole('button', { name: 'Name and purpose' }).click()
   await dialog(page).getByRole('button', { name: 'Keep it no longer' }).click()
   await expect(place(page, /^Dusty chute/)).toHaveCount(0)

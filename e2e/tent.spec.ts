@@ -217,7 +217,7 @@ test('a plan waits for the run it is for: silence is no answer, and once it came
   await expect(entry(page).getByRole('status')).toContainText('Rear rebound 7 → 8 clicks')
   await line(page).press('Enter')
   const plan = row(page, 'Sanna').getByRole('button', {
-    name: /^If worse, or kicks, rear: rear reb faster 1/,
+    name: /^(?!Drop).*If worse, or kicks, rear: rear reb faster 1/,
   })
   await expect(plan).toBeVisible()
   const before = await day(page, 'sanna')
@@ -239,6 +239,7 @@ test('a plan waits for the run it is for: silence is no answer, and once it came
     .getByRole('button', { name: /^Drop the plan/ })
     .click()
   await expect(row(page, 'Runa')).not.toContainText('If worse')
+  await expect(page.getByText('Dropped: if worse, rear reb faster 1.')).toBeVisible()
   await page.getByRole('button', { name: 'Undo' }).last().click()
   await expect(row(page, 'Runa')).toContainText('If worse: rear reb faster 1')
 })

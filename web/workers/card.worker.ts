@@ -44,7 +44,9 @@ async function codeIn(picture: Blob): Promise<string> {
   throw new InputError('card.no-code')
 }
 
-const isText = (file: File) => /json|text/.test(file.type) || /\.(json|txt)$/i.test(file.name)
+// A file that came by a messenger may have lost its ending: only what is a picture is looked at as one.
+const isText = (file: File) =>
+  !file.type.startsWith('image/') && !/\.(png|jpe?g|webp|gif|avif|heic|bmp)$/i.test(file.name)
 
 export type CardRead = { ok: true; card: SetupCard } | { ok: false; message: string }
 
