@@ -78,7 +78,7 @@ export const metricRules: MetricRule[] = [
   {
     topic: 'return',
     label: 'Damping ratio of quiet returns, three or more',
-    value: ({ m }) => m.reboundDampingRatio,
+    value: ({ m }) => (m.reboundDampingHits >= 3 ? m.reboundDampingRatio : null),
     text: (z, { m, end }) =>
       `${end} returns with a damping ratio of ${z >= 0.8 ? '0.8 or above' : z.toFixed(2)}, ${m.reboundDampingHits} quiet returns`,
     lines: [
