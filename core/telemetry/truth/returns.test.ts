@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { normalFrom, seededRandom } from '../../numeric/random.ts'
-import { recordingOf } from '../../test/synthetic.ts'
+import { bump, recordingOf } from '../../test/synthetic.ts'
 import { analyse } from '../analyse.ts'
 
 interface Ground {
@@ -113,5 +113,26 @@ describe('the damping ratio of a free return, against the damper that was put in
     const rough = figures({ zeta: 0.3, chatterPct: 0.6, noiseMm: 0.5, seed: 4 })
     expect(quiet.reboundDampingSe!).toBeLessThan(0.01)
     expect(rough.reboundDampingSe!).toBeGreaterThan(quiet.reboundDampingSe!)
+  })
+})
+
+describe('what is no return of a hit', () => {
+  it.each([
+    ['berms: load that comes and goes over a second', (t: number) => 25 + 18 * bump((t % 4) - 2, 1.6)],
+    ['rollers, pushed through', (t: number) => 30 + 14 * Math.sin(2 * Math.PI * 0.8 * t)],
+    [
+      'a rider who gets up and sits down',
+      (t: number) => 25 + 8 * Math.tanh(6 * Math.sin(2 * Math.PI * 0.3 * t)),
+    ],
+  ] as [string, (t: number) => number][])('%s', (_, ground) => {
+    for (const sampleRateHz of [100, 500]) {
+      const random = seededRandom(9)
+      const noise = Array.from({ length: 40_000 }, () => 0.2 * normalFrom(random))
+      const r = recordingOf((t) => ground(t) + noise[Math.round(t * sampleRateHz) % 40_000], null, {
+        durationS: 60,
+        sampleRateHz,
+      })
+      expect(analyse(r, []).whole.front!.reboundDampingRatio, `${sampleRateHz} Hz`).toBeNull()
+    }
   })
 })
