@@ -9,11 +9,43 @@ export function plainBytes(bytes: Uint8Array): Uint8Array {
   if (mark !== 0xfffe && mark !== 0xfeff) return bytes
   const held = again.get(bytes)
   if (held) return held
-  const text = new TextDecoder(mark === 0xfffe ? 'utf-16le' : 'utf-16be').decode(bytes)
-  const plain = new TextEncoder().encode(text)
+  const plain = utf8Of(bytes, mark === 0xfffe ? 0 : 1)
   again.set(bytes, plain)
   return plain
 }
 
 /** A file is looked at several times; it is turned once. */
 const again = new WeakMap<Uint8Array, Uint8Array>()
+
+/**
+ * UTF-8 of UTF-16, without its mark. This room has no text decoder of a platform. Source: Unicode Standard, 3.9, D91 and D92.
+ * @param high which byte of two comes last: 0 little-endian, 1 big-endian
+ */
+function utf8Of(bytes: Uint8Array, high: 0 | 1): Uint8Array {
+  const out = new Uint8Array(bytes.length * 2)
+  let n = 0
+  const unit = (i: number) => (high === 0 ? bytes[i] | (bytes[i + 1] << 8) : (bytes[i] << 8) | bytes[i + 1])
+  for (let i = 2; i + 1 < bytes.length; i += 2) {
+    let c = unit(i)
+    const next = i + 3 < bytes.length ? unit(i + 2) : 0
+    if (c >= 0xd800 && c < 0xdc00 && next >= 0xdc00 && next < 0xe000) {
+      c = 0x10000 + ((c - 0xd800) << 10) + (next - 0xdc00)
+      i += 2
+    }
+    if (c < 0x80) out[n++] = c
+    else if (c < 0x800) {
+      out[n++] = 0xc0 | (c >> 6)
+      out[n++] = 0x80 | (c & 63)
+    } else if (c < 0x10000) {
+      out[n++] = 0xe0 | (c >> 12)
+      out[n++] = 0x80 | ((c >> 6) & 63)
+      out[n++] = 0x80 | (c & 63)
+    } else {
+      out[n++] = 0xf0 | (c >> 18)
+      out[n++] = 0x80 | ((c >> 12) & 63)
+      out[n++] = 0x80 | ((c >> 6) & 63)
+      out[n++] = 0x80 | (c & 63)
+    }
+  }
+  return out.slice(0, n)
+}
