@@ -5,13 +5,12 @@ import './styles/bootstrap.scss'
 import './styles/base.scss'
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
-import { createApp, watch } from 'vue'
+import { createApp } from 'vue'
 import App from './App.vue'
 import { askAccess } from './api/door.ts'
 import { applyLive, cache, hear, readMissed } from './api/cache.ts'
 import { listen } from './api/live.ts'
 import { openOutbox } from './api/mail.ts'
-import { outOfReachSince } from './api/reach.ts'
 import { keepPageHere } from './offline/newVersion.ts'
 import { router, sendAhead } from './router.ts'
 import { holdOutbox } from './stores/outbox.ts'
@@ -23,8 +22,6 @@ listen({
   event: (e) => applyLive(cache, e),
   here: () => readMissed(cache),
 })
-// Answered again though the stream never broke: what stood in for an answer meanwhile is read.
-watch(outOfReachSince, (since) => since === null && readMissed(cache))
 sendAhead()
 void askAccess()
 // What waits from an earlier page is laid over the first screen already.

@@ -305,7 +305,7 @@ td.num,
 }
 .clear b {
   background: var(--sun-soft);
-  color: var(--sun-ink);
+  color: var(--ink);
   border-radius: 5px;
   padding: 0 0.3em;
 }
