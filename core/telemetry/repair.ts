@@ -53,17 +53,10 @@ export function repairSpikesInto(
 function leftAt(depthMm: Float64Array, at: number, maxStep: number, longest: number): number | null {
   const before = depthMm[at - 1]
   const up = depthMm[at] > before
-  // A wheel never stands at one number to the last digit after a jump: however long, that is no signal.
-  let isFlat = true
-  for (let k = at + 1; k < depthMm.length && (isFlat || k - at <= longest); k++) {
+  for (let k = at + 1; k < depthMm.length && k - at <= longest; k++) {
     const step = depthMm[k] - depthMm[k - 1]
     if ((up ? step < -maxStep : step > maxStep) && Math.abs(depthMm[k] - before) <= maxStep * (k - at + 1))
       return k
-    if (step !== 0) {
-      // Left by a jump to wherever the wheel is by now.
-      if (isFlat && k - at > longest && (up ? step < -maxStep : step > maxStep)) return k
-      isFlat = false
-    }
   }
   return null
 }
