@@ -61,6 +61,14 @@ export const inputSentences = {
     'A pressure calibration belongs to a pressure column; choose pressure for it, or calibrate travel by points.',
   'calibration.pressure-missing':
     'Pressure needs its calibration: the compression ratio and the baseline pressure at full extension.',
+  'calibration.depths':
+    'A chamber is calibrated by at least {least} held depths that span {spanPct} % of the stroke; hold it deeper once more.',
+  'calibration.depth-off':
+    '{mm} mm at {psi} psi lies {off} mm off the line of the other depths; hold it there again, wait 20 s, and read the ring.',
+  'calibration.depths-ratio':
+    'Pressure must rise with depth as in a closed chamber (compression ratio 1.2 to 10); read ring and pressure again.',
+  'mapping.coil':
+    'The {end} unit has a coil spring: it has no air chamber whose pressure could tell its travel. Choose another column.',
   'gpx.unreadable': 'The GPX file cannot be read: {why}. Export the track again as GPX 1.1.',
   'gpx.no-track':
     'The GPX file holds no track with at least two points; export a track, not a route or waypoints.',

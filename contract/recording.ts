@@ -85,6 +85,10 @@ export const ManyPoint = z
   )
 export type ManyPoint = z.infer<typeof ManyPoint>
 
+/** A depth read off the ring, along the leg or shaft, with the pressure held there; 0 mm is full extension. */
+export const HeldDepth = z.strictObject({ mm: z.number().min(0).max(260), psi: z.number().min(0).max(500) })
+export type HeldDepth = z.infer<typeof HeldDepth>
+
 /** What turns chamber pressure into travel. */
 export const PressureCalibration = z.strictObject({
   /** Absolute pressure fully compressed over fully extended, held still after letting the air out. */
@@ -94,6 +98,8 @@ export const PressureCalibration = z.strictObject({
     .max(10, 'The compression ratio must be at most 10.'),
   /** Gauge pressure at full extension, filled and equalised. */
   baselinePsi: z.number().min(1, 'The baseline pressure must be at least 1 psi.').max(500),
+  /** What both were worked out from, when nothing was let out. */
+  heldDepths: z.array(HeldDepth).min(3).max(8).optional(),
 })
 export type PressureCalibration = z.infer<typeof PressureCalibration>
 

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { InputError } from '../errors.ts'
 import type { TravelGeometry } from '../telemetry/cleanRecording.ts'
 import { ingestDelimited } from '../telemetry/ingest.ts'
+import { codeOf } from '../test/codeOf.ts'
 import { suggestMapping } from '../telemetry/mapping.ts'
 import { clockSeconds } from './clock.ts'
 import { readGpx } from './gpx.ts'
@@ -16,14 +17,6 @@ const geometry: TravelGeometry = {
   frontTravelMm: 150,
   rearStrokeMm: 55,
   leverage: null,
-}
-const codeOf = (f: () => unknown) => {
-  try {
-    f()
-  } catch (e) {
-    return (e as InputError).code
-  }
-  return 'no error'
 }
 const wave = (i: number) => 30 + 20 * Math.sin(i / 9)
 const rows = (n: number, row: (i: number) => string, eol = '\n') =>

@@ -7,6 +7,8 @@ export interface TravelGeometry {
   frontTravelMm: number | null
   rearStrokeMm: number | null
   leverage: Leverage | null
+  /** Ends with a coil: no chamber to read. */
+  coils?: readonly End[]
 }
 
 /** Cleaned channels on one uniform clock from 0. */

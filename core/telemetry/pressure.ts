@@ -1,26 +1,23 @@
 import type { PressureCalibration } from '#contract/recording'
+import { butterworthLowPass, filterBothWays, filterMinSamples } from '../signal/butterworth.ts'
+import { median, quantileSorted } from '../signal/quantile.ts'
+import { finiteSegments } from '../signal/segments.ts'
 import { seaLevelPa } from '../spring/air.ts'
-import { cholesky, choleskySolve } from '../stats/solve.ts'
 import { paPerPsi } from '../units/convert.ts'
+import { extensionLine, otherFill, quietMoments, type ExtensionLine } from './extension.ts'
 
 export const pressureRules = {
   /** Quick moves of the gas; slow ones are isothermal. */
   exponent: 1.3,
-  /** An extended moment: as long and as quiet as this. */
-  quietS: 0.06,
-  quietPsi: 1.2,
-  /** The lowest within so long on either side. */
-  lowestWithinS: 4,
-  /** A moment further above the expected pressure at full extension than this was not extended. */
-  gateShare: 0.11,
-  /** How far a moment may stand above the lower envelope, share of the absolute pressure. */
-  envelopeShare: 0.006,
-  /** Depth at which a unit hangs without load: the negative chamber holds it in. */
-  hangingShare: 0.02,
-  /** Scatter of a moment, of the expected one at the start, and of the bend of the warmth from knot to knot. */
-  momentSd: 0.004,
-  expectedSd: 0.008,
-  bendSd: 0.0008,
+  /** Depth at which a unit hangs without load: the negative chamber holds some in, others not. */
+  hangingShare: 0.015,
+  /** Noisier than this share of the absolute pressure, a sensor is smoothed: what lies above is no wheel but noise. */
+  smoothFrom: 0.002,
+  smoothHz: 30,
+  /** Heat that the gas exchanges within and between strokes, against the one exponent; share of the stroke. */
+  modelSd: 0.01,
+  /** A smaller fall of the whole ride's pressure is of the trail, share. */
+  leastFall: 0.03,
   /** Falling faster than this is no weather but a leak: share of the absolute pressure per minute. */
   leakPerMinute: 0.02,
 } as const
@@ -30,9 +27,15 @@ export interface PressureTravel {
   share: Float64Array
   /** Extended moments that the drift of the baseline was followed by. */
   extendedMoments: number
-  /** Warmth at the end over the start, as the moments tell; 1 without them. */
+  /** Pressure at full extension, end over start, as the moments tell; 1 without them. */
   drift: number
   leaking: boolean
+  /** Where it rests at the start, gauge psi, when that is not its baseline. Told, not used: it may stand on its wheels. */
+  otherBaselinePsi: number | null
+  /** How far depth may be off throughout, share of the stroke. */
+  unsureShare: number
+  /** Scatter of depth from the sensor's noise, share of the stroke. */
+  noiseShare: number
 }
 
 const ambientPsi = seaLevelPa / paPerPsi
@@ -40,7 +43,7 @@ const ambientPsi = seaLevelPa / paPerPsi
 /**
  * Travel from the pressure in the positive chamber. With swept share k = 1 − 1/CR the chamber follows
  * p = A·(1 − k·u)^−1.3 for quick moves about the depth it dwells at, to which it came isothermally:
- * A = p₀·(1 − k·ū)^0.3. A then follows the warmth of the gas by the lower envelope of quiet extended moments.
+ * A = p₀·(1 − k·ū)^0.3. A then follows the warmth of the gas by the line of extended moments (`extension.ts`).
  * Ignores: heat exchange within a stroke; the negative chamber does not act on the sensor.
  *
  * @param psi gauge, uniform samples; NaN = gap
@@ -55,27 +58,26 @@ export function travelFromPressure(
   const k = 1 - 1 / calibration.compressionRatio
   const p0 = calibration.baselinePsi + ambientPsi
   const durationS = psi.length / sampleRateHz
-  const found = extendedMoments(psi, sampleRateHz)
+  const absolute = psi.map((p) => p + ambientPsi)
+  const noisePsi = noiseOf(absolute, sampleRateHz)
+  const candidates = quietMoments(absolute, sampleRateHz, noisePsi)
+  const smoothHz = Math.min(r.smoothHz, 0.4 * sampleRateHz)
+  const smoothed = noisePsi > r.smoothFrom * p0
+  if (smoothed) lowPassInPlace(absolute, smoothHz, sampleRateHz)
   const share = new Float64Array(psi.length)
-  let moments: Moment[] = []
-  let warmth: (atS: number) => number = () => 1
+  let line: ExtensionLine | null = null
   let dwell = 0.2
+  let hanging = p0
   // The mean depth sets A, A tells which moments were extended, and these the warmth: settles in a few rounds.
   for (let round = 0; round < 5; round++) {
     const a = p0 * Math.pow(1 - k * dwell, r.exponent - 1)
-    if (round > 0) {
-      const hanging = a * Math.pow(1 - k * r.hangingShare, -r.exponent)
-      moments = lowerEnvelope(
-        found.filter((m) => m.absolutePsi < hanging * (1 + r.gateShare)),
-        durationS,
-        hanging,
-      )
-      warmth = warmthOver(moments, durationS, hanging)
-    }
+    hanging = a * Math.pow(1 - k * r.hangingShare, -r.exponent)
+    if (round > 0) line = extensionLine(candidates, durationS, hanging, noisePsi)
     let sum = 0
     let n = 0
-    for (let i = 0; i < psi.length; i++) {
-      const u = (1 - Math.pow((a * warmth(i / sampleRateHz)) / (psi[i] + ambientPsi), 1 / r.exponent)) / k
+    for (let i = 0; i < absolute.length; i++) {
+      const now = line ? line.overExpected(i / sampleRateHz) : 1
+      const u = (1 - Math.pow((a * now) / absolute[i], 1 / r.exponent)) / k
       share[i] = u
       if (u === u) {
         sum += u
@@ -84,122 +86,54 @@ export function travelFromPressure(
     }
     dwell = n ? Math.min(0.6, Math.max(0, sum / n)) : dwell
   }
-  const drift = warmth(durationS)
+  const { moments, overExpected, unsureShare } = line!
+  const otherPsi = otherFill(candidates.quiet, p0, hanging, noisePsi)
+  const drift = overExpected(durationS) / overExpected(0)
+  /** Depth for a share of the absolute pressure, at the depth it dwells at. */
+  const depthPer = (1 - k * dwell) / (r.exponent * k)
+  const passed = smoothed ? Math.sqrt((2 * smoothHz) / sampleRateHz) : 1
   return {
     share,
     extendedMoments: moments.length,
     drift,
-    leaking: moments.length >= leastMoments && drift - 1 < -r.leakPerMinute * Math.max(0.5, durationS / 60),
+    leaking: moments.length > 0 && drift - 1 < -r.leakPerMinute * Math.max(0.5, durationS / 60),
+    otherBaselinePsi: otherPsi === null ? null : otherPsi - ambientPsi,
+    unsureShare: Math.hypot(r.modelSd, (unsureShare + (moments.length ? 0 : fallOf(absolute))) * depthPer),
+    noiseShare: (passed * noisePsi * depthPer) / p0,
   }
 }
-
-const leastMoments = 2
-
-interface Moment {
-  atS: number
-  absolutePsi: number
-}
-
-/** Quiet stretches whose pressure is the lowest for some seconds around. */
-function extendedMoments(psi: Float64Array, rate: number): Moment[] {
-  const r = pressureRules
-  const span = Math.max(3, Math.round(r.quietS * rate))
-  const blocks = Math.floor(psi.length / span)
-  const level = new Float64Array(blocks).fill(Infinity)
-  for (let b = 0; b < blocks; b++) {
-    let [low, high, sum] = [Infinity, -Infinity, 0]
-    for (let i = b * span; i < (b + 1) * span; i++) {
-      if (psi[i] < low) low = psi[i]
-      if (psi[i] > high) high = psi[i]
-      sum += psi[i]
-    }
-    if (high - low <= r.quietPsi) level[b] = sum / span
-  }
-  const reach = Math.round((r.lowestWithinS * rate) / span)
-  const found: Moment[] = []
-  for (let b = 0; b < blocks; b++) {
-    if (!Number.isFinite(level[b])) continue
-    let lowest = true
-    for (let c = Math.max(0, b - reach); lowest && c <= Math.min(blocks - 1, b + reach); c++)
-      if (level[c] < level[b] || (level[c] === level[b] && c < b)) lowest = false
-    if (lowest) found.push({ atS: ((b + 0.5) * span) / rate, absolutePsi: level[b] + ambientPsi })
-  }
-  return found
-}
-
-/** Drops what stands above the fit, until only the envelope is left. */
-function lowerEnvelope(moments: Moment[], durationS: number, expectedPsi: number): Moment[] {
-  let kept = moments
-  for (let round = 0; round < 8 && kept.length > leastMoments; round++) {
-    const fit = fitMoments(kept, durationS, expectedPsi)
-    const next = kept.filter((m) => m.absolutePsi <= fit(m.atS) * (1 + pressureRules.envelopeShare))
-    if (next.length === kept.length || next.length < leastMoments) break
-    kept = next
-  }
-  return kept
-}
-
-/** Fit over its value at the start; 1 with too few moments. */
-function warmthOver(
-  moments: readonly Moment[],
-  durationS: number,
-  expectedPsi: number,
-): (atS: number) => number {
-  if (moments.length < leastMoments) return () => 1
-  const fit = fitMoments(moments, durationS, expectedPsi)
-  const start = fit(0)
-  return (atS) => fit(atS) / start
-}
-
-const intervals = 16
 
 /**
- * Smooth pressure at full extension over the ride: knots, straight between them, that lie near the moments and near the
- * expected pressure at the start, and bend little. Penalised least squares (Whittaker 1923), solved exactly.
+ * How far the pressure of the whole ride fell, share: the load does not change, so air was lost or the gas cooled.
+ * From the middle of the first third to that of the last is two thirds of the way; small falls are of the trail.
  */
-function fitMoments(
-  moments: readonly Moment[],
-  durationS: number,
-  expectedPsi: number,
-): (atS: number) => number {
-  const r = pressureRules
-  const n = intervals + 1
-  const matrix = new Float64Array(n * n)
-  const right = new Float64Array(n)
-  /** One equation Σ c·knot = value with a standard deviation, all in shares of the expected pressure. */
-  const add = (terms: readonly [number, number][], value: number, sd: number) => {
-    for (const [i, ci] of terms) {
-      right[i] += (ci * value) / sd ** 2
-      for (const [j, cj] of terms) matrix[i * n + j] += (ci * cj) / sd ** 2
-    }
+function fallOf(absolute: Float64Array): number {
+  const third = Math.floor(absolute.length / 3)
+  if (third === 0) return 0
+  const [before, after] = [absolute.subarray(0, third), absolute.subarray(-third)].map((x) =>
+    median(x.filter((p) => p === p)),
+  )
+  const fall = 1 - after / before
+  return fall > pressureRules.leastFall ? 1.5 * fall : 0
+}
+
+/**
+ * Scatter of a sensor, standard deviation: second differences of short blocks, where a wheel moves least. White noise of
+ * 1 gives second differences of √6.
+ */
+function noiseOf(x: Float64Array, sampleRateHz: number): number {
+  const span = Math.max(6, Math.round(0.08 * sampleRateHz))
+  const blocks: number[] = []
+  for (let b = 0; b + span <= x.length; b += span) {
+    let sum = 0
+    for (let i = b + 1; i < b + span - 1; i++) sum += (x[i - 1] - 2 * x[i] + x[i + 1]) ** 2
+    if (sum === sum) blocks.push(Math.sqrt(sum / (6 * (span - 2))))
   }
-  add([[0, 1]], 1, r.expectedSd)
-  for (const m of moments) {
-    const x = Math.min(intervals - 1e-9, (intervals * m.atS) / durationS)
-    const i = Math.floor(x)
-    add(
-      [
-        [i, 1 - (x - i)],
-        [i + 1, x - i],
-      ],
-      m.absolutePsi / expectedPsi,
-      r.momentSd,
-    )
-  }
-  for (let i = 1; i < n - 1; i++)
-    add(
-      [
-        [i - 1, 1],
-        [i, -2],
-        [i + 1, 1],
-      ],
-      0,
-      r.bendSd,
-    )
-  const knots = choleskySolve(cholesky(matrix, n), n, right)
-  return (atS) => {
-    const x = Math.max(0, Math.min(intervals - 1e-9, (intervals * atS) / durationS))
-    const i = Math.floor(x)
-    return expectedPsi * (knots[i] + (knots[i + 1] - knots[i]) * (x - i))
-  }
+  return blocks.length ? quantileSorted(Float64Array.from(blocks).sort(), 0.2) : 0
+}
+
+function lowPassInPlace(x: Float64Array, cutoffHz: number, sampleRateHz: number): void {
+  const f = butterworthLowPass(cutoffHz, sampleRateHz)
+  for (const [a, b] of finiteSegments(x))
+    if (b - a >= filterMinSamples) x.set(filterBothWays(x.subarray(a, b), f), a)
 }

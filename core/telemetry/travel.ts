@@ -8,6 +8,7 @@ import { isManyPoint, isPressure, isTwoPoint, mmPerUnit, readingsToMm } from './
 import type { CleanRecording, TravelGeometry } from './cleanRecording.ts'
 import { issue } from './issues.ts'
 import { travelFromPressure } from './pressure.ts'
+import { pressureIssues } from './pressureIssues.ts'
 import { repairSpikesInto } from './repair.ts'
 import { scaled } from './scaled.ts'
 
@@ -28,6 +29,7 @@ export function addTravel(
   const role = column.role.replaceAll('-', ' ')
   const unitMm = end === 'front' ? g.frontTravelMm : g.rearStrokeMm
   if (unitMm === null) throw new InputError('mapping.no-stroke', { end })
+  if (pressure && g.coils?.includes(end)) throw new InputError('mapping.coil', { end })
   const isAtWheel = column.role === 'rear-wheel-travel'
   if (isAtWheel && !g.leverage) throw new InputError('mapping.no-wheel-travel')
   /** What the sensor sees at full compression. */
@@ -126,22 +128,10 @@ function pressureToMm(
 ): void {
   if (!isPressure(column.calibration)) throw new InputError('calibration.pressure-missing')
   scaled(x, column.unit === 'bar' || column.unit === 'kPa' ? psiPer[column.unit] : 1)
-  const found = travelFromPressure(x, result.sampleRateHz, column.calibration)
+  const { calibration } = column
+  const found = travelFromPressure(x, result.sampleRateHz, calibration)
   for (let i = 0; i < x.length; i++) x[i] = found.share[i] * strokeMm
-  if (found.leaking)
-    result.issues.push(
-      issue(
-        'leak',
-        `The ${role} at full extension falls by ${Math.round(100 * (1 - found.drift))} % over the ride: the adapter or the valve leaks. Travel was corrected for it, but check the pressure before riding on.`,
-      ),
-    )
-  else if (found.extendedMoments < 2)
-    result.issues.push(
-      issue(
-        'no-extended-moment',
-        `The ${role} never rests at full extension, so its drift with warmth could not be followed; lift the bike for three seconds when a recording starts and ends.`,
-      ),
-    )
+  result.issues.push(...pressureIssues(found, calibration, strokeMm, role))
 }
 
 /** A sensor mounted the other way round shrinks when the bike compresses: turned round where nothing was calibrated. */

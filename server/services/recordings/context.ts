@@ -1,7 +1,6 @@
 import { eq } from 'drizzle-orm'
 import type { TrailSection } from '#contract/trail'
-import { leverageOf } from '#core/linkage/leverage'
-import type { TravelGeometry } from '#core/telemetry/cleanRecording'
+import { travelGeometry } from '#core/telemetry/travelGeometry'
 import type { Store } from '../../db/open.ts'
 import { bikes, days, runs, setups, trails, units } from '../../db/schema.ts'
 import { Refusal } from '../../refusal.ts'
@@ -18,18 +17,13 @@ export async function runContext({ db }: Store, runId: string) {
     .where(eq(runs.id, runId))
   if (!row)
     throw new Refusal('reference.missing', 'The run it belongs to is not saved yet.', { path: 'runId' })
-  const strokeOf = async (unitId: string | null) => {
+  const unitOf = async (unitId: string | null) => {
     if (!unitId) return null
     const [unit] = await db.select().from(units).where(eq(units.id, unitId))
-    return unit?.body.strokeMm ?? null
+    return unit?.body ?? null
   }
-  const rearStrokeMm = await strokeOf(row.setup.rearUnitId)
-  const geometry: TravelGeometry = {
-    frontTravelMm: await strokeOf(row.setup.frontUnitId),
-    rearStrokeMm,
-    leverage: rearStrokeMm === null ? null : leverageOf(row.bike, rearStrokeMm),
-  }
-  return { geometry, sections: row.trail.sections }
+  const [front, rear] = [await unitOf(row.setup.frontUnitId), await unitOf(row.setup.rearUnitId)]
+  return { geometry: travelGeometry(row.bike, front, rear), sections: row.trail.sections }
 }
 
 /** Named sections of the trail that a run was ridden on. */

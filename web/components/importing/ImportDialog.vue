@@ -4,9 +4,9 @@ import { v7 as uuid } from 'uuid'
 import type { DayBundle } from '#contract/endpoints'
 import type { ImportMapping, RecordingUpload } from '#contract/recording'
 import type { Run } from '#contract/run'
-import { leverageOf } from '#core/linkage/leverage'
 import type { TravelGeometry } from '#core/telemetry/cleanRecording'
 import { suggestMapping } from '#core/telemetry/mapping'
+import { travelGeometry } from '#core/telemetry/travelGeometry'
 import { ApiError } from '../../api/client.ts'
 import { useFileSending } from '../../composables/useFileSending.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -38,19 +38,18 @@ let recordingId = ''
 const elsewhere = ref('')
 const { progress, send, cancel } = useFileSending()
 const { reader, knownMapping } = useFileReader()
+const strokes = computed(() => ({
+  front: geometry.value.frontTravelMm,
+  rear: geometry.value.rearStrokeMm,
+}))
 const geometry = computed<TravelGeometry>(() => {
   // Those the run was ridden on, not what is on the bike by now.
   const setup = props.bundle.setups.find((x) => x.id === props.run.setupId)
   const at = (end: 'front' | 'rear') => {
     const id = end === 'front' ? setup?.frontUnitId : setup?.rearUnitId
-    return props.bundle.units.find((u) => u.id === id)?.strokeMm ?? null
+    return props.bundle.units.find((u) => u.id === id) ?? null
   }
-  const rearStrokeMm = at('rear')
-  return {
-    frontTravelMm: at('front'),
-    rearStrokeMm,
-    leverage: rearStrokeMm === null ? null : leverageOf(props.bundle.bike, rearStrokeMm),
-  }
+  return travelGeometry(props.bundle.bike, at('front'), at('rear'))
 })
 async function take(f: File) {
   file.value = f
@@ -151,7 +150,7 @@ watch(
         <p v-if="remembered" class="soft small">
           Columns as you set them for the last file with this header.
         </p>
-        <MappingTable v-model="mapping" :look="look" />
+        <MappingTable v-model="mapping" :look="look" :strokes="strokes" />
         <p v-if="trial && !trial.ok" class="fault" role="alert">{{ trial.message }}</p>
         <div v-if="good" class="found">
           <p>
