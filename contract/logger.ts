@@ -123,7 +123,9 @@ export type StandInWorld = z.infer<typeof StandInWorld>
 
 /** Stand-in only: what hands do to the bike in the stand. */
 export const StandInHands = z.strictObject({
-  pose: z.enum(['extended', 'compressed', 'standing']),
+  pose: z.enum(['extended', 'compressed', 'standing', 'leaned']),
+  /** How deep they lean on it, % of the stroke. */
+  depthPct: z.number().min(0).max(100).optional(),
   air: z.enum(['filled', 'let-out']),
 })
 export type StandInHands = z.infer<typeof StandInHands>

@@ -198,6 +198,7 @@ export class StandInLogger {
   private heldShare(end: End): number {
     if (this.hands.pose === 'extended') return 0
     if (this.hands.pose === 'compressed') return 1
+    if (this.hands.pose === 'leaned') return (this.hands.depthPct ?? 0) / 100
     return this.bike?.[end]?.restShare ?? 0.2
   }
 

@@ -7,7 +7,9 @@ import {
   StoredRecording,
   type StandInWorld,
 } from '#contract/logger'
-import { calibrationSteps, judgeHold, mappingFor, type HeldSteps } from '#core/devices/calibration'
+import { calibrationSteps, judgeHold, mappingFor, stepsFor } from '#core/devices/calibration'
+import type { HeldSteps } from '#core/devices/calibrationStep'
+import { standInRingMm } from '#core/devices/heldDepthSteps'
 import { freshWatch, importFaults, watchFaults, watchSample } from '#core/devices/liveWatch'
 import { fork, shock, startPositions } from '#core/test/dayBuilder'
 import { sectionOf, trailBike } from '#core/test/simulated'
@@ -102,6 +104,63 @@ describe.each(['chamber-pressure', 'travel'] as const)('a %s logger', (kind) => 
     now += 100_000
     expect(d.state().recording).toMatchObject({ finished: true })
     expect(d.list()).toHaveLength(2)
+  })
+})
+
+describe('a chamber calibrated as it is ridden', () => {
+  const steps = stepsFor('chamber-pressure', 'held')
+  const calibrateHeld = (d: StandInLogger, misread = 0): HeldSteps => {
+    const held: HeldSteps = {}
+    for (const s of steps) {
+      d.hands = s.hands
+      now += 1000 * s.holdSeconds
+      const ringMm = s.hands.depthPct
+        ? { front: standInRingMm(s, stroke.front), rear: standInRingMm(s, stroke.rear) }
+        : undefined
+      if (ringMm && s.key === 'deep-2') ringMm.front += misread
+      held[s.key] = { ...d.hold(s.holdSeconds), ringMm }
+    }
+    return held
+  }
+  it('reads a ride as the emptied way does, to what it says of itself', () => {
+    const d = device('chamber-pressure')
+    const emptied = calibrate(d)
+    const held = calibrateHeld(d)
+    for (const s of steps)
+      expect(judgeHold(s.key, d.identity(), held, stroke), s.key).toMatchObject({ ok: true })
+    expect(judgeHold('deep-3', d.identity(), held, stroke).words).toMatch(/compression ratio [\d.]+ ± 0\.\d/)
+    const { text } = ride(d)
+    const byDepths = ingestDelimited(
+      new TextEncoder().encode(text),
+      mappingFor(d.identity(), held, stroke, 'held')!,
+      geometry,
+    )
+    const byEmptied = read(d, text, emptied)
+    for (const end of ['front', 'rear'] as const) {
+      const told = byDepths.issues.find((i) => i.message.includes(`${end} pressure`))
+      const pct = told ? Number(/± (\d+) %/.exec(told.message)![1]) : 1.5
+      const [a, b] = [byDepths.depthPct[end]!, byEmptied.depthPct[end]!]
+      let squares = 0
+      for (let i = 0; i < a.length; i++) squares += (a[i] - b[i]) ** 2
+      expect(Math.sqrt(squares / a.length), end).toBeLessThan(pct)
+    }
+  })
+  it('takes no depth that nobody has read, none beyond the unit, and none that was misread', () => {
+    const d = device('chamber-pressure')
+    const held = calibrateHeld(d)
+    const judged = (h: HeldSteps, key: 'deep-1' | 'deep-3') => judgeHold(key, d.identity(), h, stroke)
+    const unread = { ...held, 'deep-1': { ...held['deep-1']!, ringMm: undefined } }
+    expect(judged(unread, 'deep-1')).toMatchObject({
+      ok: false,
+      words: expect.stringContaining('front ring'),
+    })
+    expect(mappingFor(d.identity(), unread, stroke, 'held')).toBeNull()
+    const beyond = { ...held, 'deep-1': { ...held['deep-1']!, ringMm: { front: 400, rear: 12 } } }
+    expect(judged(beyond, 'deep-1').ok).toBe(false)
+    expect(judged(calibrateHeld(d, 25), 'deep-3')).toMatchObject({
+      ok: false,
+      words: expect.stringContaining('off the line'),
+    })
   })
 })
 

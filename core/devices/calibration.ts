@@ -1,21 +1,10 @@
 import type { End } from '#contract/common'
-import type { Hold, LoggerChannel, LoggerIdentity, StandInHands } from '#contract/logger'
+import type { Hold, LoggerChannel, LoggerIdentity } from '#contract/logger'
 import type { ColumnMapping, ImportMapping } from '#contract/recording'
 import { seaLevelPa } from '../spring/air.ts'
 import { paPerPsi } from '../units/convert.ts'
-import type { FaultName } from './faults.ts'
-
-/** One thing to do in a calibration; `holdSeconds` > 0 when the device measures meanwhile. */
-export interface CalibrationStep {
-  key: 'let-out' | 'extended' | 'compressed' | 'fill' | 'baseline'
-  title: string
-  how: string
-  /** Why it is needed: nobody follows rules that are not explained. */
-  why: string
-  holdSeconds: number
-  /** What the hands of a stand-in do for it. */
-  hands: StandInHands
-}
+import type { CalibrationStep, HeldSteps, HoldVerdict } from './calibrationStep.ts'
+import { chamberByDepths, heldDepthSteps, isHeldDepth, judgeDepth } from './heldDepthSteps.ts'
 
 const letOut: CalibrationStep = {
   key: 'let-out',
@@ -26,7 +15,14 @@ const letOut: CalibrationStep = {
   hands: { pose: 'extended', air: 'let-out' },
 }
 
-/** Steps in their order for a kind of logger. */
+/** How a chamber is calibrated: emptied and pressed to the end, or filled as it is ridden, at depths read off the ring. */
+export type CalibrationWay = 'emptied' | 'held'
+
+/** Steps in their order. */
+export const stepsFor = (kind: LoggerIdentity['kind'], way: CalibrationWay): CalibrationStep[] =>
+  kind === 'chamber-pressure' && way === 'held' ? heldDepthSteps : calibrationSteps[kind]
+
+/** Steps in their order for a kind of logger, emptied. */
 export const calibrationSteps: Record<LoggerIdentity['kind'], CalibrationStep[]> = {
   'chamber-pressure': [
     letOut,
@@ -92,14 +88,6 @@ export const calibrationSteps: Record<LoggerIdentity['kind'], CalibrationStep[]>
   ],
 }
 
-export type HeldSteps = Partial<Record<CalibrationStep['key'], Hold>>
-
-export interface HoldVerdict {
-  ok: boolean
-  words: string
-  fault: FaultName | null
-}
-
 export const holdRules = {
   /** Scatter within a hold: psi, and share of a raw sensor's range. */
   stillPsi: 0.6,
@@ -118,6 +106,7 @@ export function judgeHold(
   key: CalibrationStep['key'],
   identity: LoggerIdentity,
   held: HeldSteps,
+  strokeMm: Partial<Record<End, number>> = {},
 ): HoldVerdict {
   const hold = held[key]
   if (!hold) return { ok: false, words: 'Nothing was measured yet.', fault: null }
@@ -165,7 +154,9 @@ export function judgeHold(
         }
     }
   }
-  return { ok: true, words: stillWords(key, identity, hold), fault: null }
+  return isHeldDepth(key)
+    ? judgeDepth(key, calibrated(identity), held, strokeMm)
+    : { ok: true, words: stillWords(key, identity, hold), fault: null }
 }
 
 function stillWords(key: CalibrationStep['key'], identity: LoggerIdentity, hold: Hold): string {
@@ -192,6 +183,7 @@ export function mappingFor(
   identity: LoggerIdentity,
   held: HeldSteps,
   strokeMm: Partial<Record<End, number>>,
+  way: CalibrationWay = 'emptied',
 ): ImportMapping | null {
   const columns: ColumnMapping[] = [{ column: 0, role: 'time', unit: 'ms', calibration: null }]
   for (const [i, c] of identity.channels.entries()) {
@@ -203,6 +195,12 @@ export function mappingFor(
     const stroke = c.end && strokeMm[c.end]
     if (!stroke) {
       columns.push({ column, role: 'ignore', unit: 'none', calibration: null })
+      continue
+    }
+    if (way === 'held' && identity.kind === 'chamber-pressure') {
+      const calibration = chamberByDepths(c, held, stroke)
+      if (!calibration) return null
+      columns.push({ column, role: c.role, unit: c.unit, calibration })
       continue
     }
     const extended = held.extended?.channels[c.key]

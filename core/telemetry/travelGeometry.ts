@@ -1,5 +1,4 @@
 import type { Bike } from '#contract/bike'
-import { End } from '#contract/common'
 import type { SuspensionUnit } from '#contract/unit'
 import { leverageOf } from '../linkage/leverage.ts'
 import type { TravelGeometry } from './cleanRecording.ts'
@@ -15,6 +14,6 @@ export function travelGeometry(
     frontTravelMm: front?.strokeMm ?? null,
     rearStrokeMm: rear?.strokeMm ?? null,
     leverage: rear ? leverageOf(bike, rear.strokeMm) : null,
-    coils: End.options.filter((end) => unitAt[end]?.spring === 'coil'),
+    coils: (['front', 'rear'] as const).filter((end) => unitAt[end]?.spring === 'coil'),
   }
 }

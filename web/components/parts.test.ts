@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { mount } from '@vue/test-utils'
+import { mount, type DOMWrapper } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import { analysisWith } from '#core/test/dayBuilder'
 import BandStrip from './trace/BandStrip.vue'
@@ -114,10 +114,14 @@ describe('the mapping table', () => {
   }
   const table = (m: object = mapping) =>
     mount(MappingTable, {
-      props: { look, modelValue: m as typeof mapping },
+      props: { look, strokes: { front: 150, rear: 55 }, modelValue: m as typeof mapping },
       global: { stubs: { BFormSelect: select } },
     })
   const last = (w: ReturnType<typeof table>) => w.emitted('update:modelValue')!.at(-1)![0] as typeof mapping
+  const type = async (field: DOMWrapper<Element>, text: string) => {
+    ;(field.element as HTMLInputElement).value = text
+    await field.trigger('change')
+  }
   it('shows the first rows, and a dot where a cell is empty', () => {
     expect(table().text()).toContain('12.346')
     expect(table().text()).toContain('·')
@@ -125,12 +129,36 @@ describe('the mapping table', () => {
   it('raw readings ask for their two calibration points', async () => {
     const w = table()
     await w.get('select[aria-label="Unit of b"]').setValue('raw')
-    expect(last(w).columns[1]).toMatchObject({
-      unit: 'raw',
-      calibration: { extendedReading: 0, compressedReading: 1000, compressedMm: 100 },
-    })
+    expect(last(w).columns[1]).toMatchObject({ unit: 'raw', calibration: null })
     const raw = table(last(w))
     expect(raw.text()).toContain('Reading, fully extended')
+    const fields = raw.findAll('.calibration input')
+    // Nobody has read them yet; the stroke is known from the garage.
+    expect(fields.map((f) => (f.element as HTMLInputElement).value)).toEqual(['', '0', '', '150'])
+    await type(fields[0], '118')
+    expect(raw.emitted('update:modelValue')).toBeUndefined()
+    await type(fields[2], '3960')
+    expect(last(raw).columns[1].calibration).toEqual({
+      extendedReading: 118,
+      compressedReading: 3960,
+      compressedMm: 150,
+    })
+    // One that is emptied again takes the calibration back.
+    await raw.setProps({ modelValue: last(raw) })
+    await type(fields[2], '')
+    expect(last(raw).columns[1].calibration).toBeNull()
+  })
+  it('a pressure column has no calibration until ratio and baseline are typed, or enough depths are', async () => {
+    const w = table()
+    await w.get('select[aria-label="What b is"]').setValue('front-pressure')
+    expect(last(w).columns[1]).toMatchObject({ unit: 'psi', calibration: null })
+    const p = table(last(w))
+    const [ratio, baseline] = p.findAll('.calibration input')
+    expect((ratio.element as HTMLInputElement).value + (baseline.element as HTMLInputElement).value).toBe('')
+    await type(ratio, '2.3')
+    expect(p.emitted('update:modelValue')).toBeUndefined()
+    await type(baseline, '84')
+    expect(last(p).columns[1].calibration).toEqual({ compressionRatio: 2.3, baselinePsi: 84 })
   })
   it('without a time column it asks for the sample rate', async () => {
     expect(table().text()).not.toContain('Sample rate')

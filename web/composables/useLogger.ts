@@ -1,6 +1,7 @@
 import { useIntervalFn } from '@vueuse/core'
 import { useKept } from './useKept.ts'
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
+import type { End } from '#contract/common'
 import { endpoints } from '#contract/endpoints'
 import {
   LiveSample,
@@ -12,13 +13,8 @@ import {
   type StandInWorld,
   type StoredRecording,
 } from '#contract/logger'
-import {
-  calibrationSteps,
-  judgeHold,
-  type CalibrationStep,
-  type HeldSteps,
-  type HoldVerdict,
-} from '#core/devices/calibration'
+import { judgeHold, stepsFor, type CalibrationWay } from '#core/devices/calibration'
+import type { CalibrationStep, HeldSteps, HoldVerdict } from '#core/devices/calibrationStep'
 import type { FaultName } from '#core/devices/faults'
 import { freshWatch, watchFaults, watchSample } from '#core/devices/liveWatch'
 import { call } from '../api/client.ts'
@@ -28,8 +24,10 @@ const stateEveryMs = 1000
 /** Depth is read off the live stream this long after the last sample; then it is called silent. */
 const silentMs = 1500
 
+type Strokes = Partial<Record<End, number>>
+
 /** One logger: found, connected, watched, calibrated, recording. Its holds survive a reload, by its serial. */
-export function useLogger() {
+export function useLogger(strokeMm: () => Strokes) {
   const atHand = shallowRef<LoggerAtHand[] | null>(null)
   const index = ref<number | null>(null)
   const identity = shallowRef<LoggerIdentity | null>(null)
@@ -44,13 +42,19 @@ export function useLogger() {
   let live: EventSource | null = null
 
   const held = computed<HeldSteps>(() => (identity.value ? (kept.value[identity.value.serial] ?? {}) : {}))
-  const steps = computed(() => (identity.value ? calibrationSteps[identity.value.kind] : []))
+  /** How chambers are calibrated here; remembered. */
+  const chosen = useKept<{ way: CalibrationWay }>('wild-spring:calibration-way', { way: 'emptied' })
+  const way = computed<CalibrationWay>({
+    get: () => chosen.value.way,
+    set: (w) => (chosen.value = { way: w }),
+  })
+  const steps = computed(() => (identity.value ? stepsFor(identity.value.kind, way.value) : []))
   const done = ref<CalibrationStep['key'][]>([])
   const verdicts = computed(() => {
     const result: Partial<Record<CalibrationStep['key'], HoldVerdict>> = {}
     if (identity.value)
       for (const s of steps.value)
-        if (held.value[s.key]) result[s.key] = judgeHold(s.key, identity.value, held.value)
+        if (held.value[s.key]) result[s.key] = judgeHold(s.key, identity.value, held.value, strokeMm())
     return result
   })
   const isDone = (s: CalibrationStep) =>
@@ -111,6 +115,14 @@ export function useLogger() {
   function keepHold(s: CalibrationStep, hold: Hold) {
     kept.value = { ...kept.value, [identity.value!.serial]: { ...held.value, [s.key]: hold } }
   }
+  /** What the ring of an end said after a hold. */
+  function keepRing(s: CalibrationStep, end: End, mm: number | null) {
+    const step = held.value[s.key]
+    if (!step) return
+    const ringMm = { ...step.ringMm, [end]: mm ?? undefined }
+    const now = { ...held.value, [s.key]: { ...step, ringMm } }
+    kept.value = { ...kept.value, [identity.value!.serial]: now }
+  }
   const tick = (s: CalibrationStep) => (done.value = [...new Set([...done.value, s.key])])
   const handsFor = (s: CalibrationStep) =>
     standIn.value ? loggerCalls.hands(index.value!, s.hands) : Promise.resolve()
@@ -156,6 +168,9 @@ export function useLogger() {
     refresh,
     measure,
     keepHold,
+    keepRing,
+    way,
+    strokeMm,
     tick,
     isDone,
     handsFor,

@@ -6,6 +6,7 @@ import type { Recording } from '#contract/recording'
 import { fittingChecks, mappingFor } from '#core/devices/calibration'
 import { ridingMassKg } from '#core/spring/load'
 import CalibrationList from '../components/logger/CalibrationList.vue'
+import CalibrationWays from '../components/logger/CalibrationWays.vue'
 import FaultCard from '../components/logger/FaultCard.vue'
 import LivePanel from '../components/logger/LivePanel.vue'
 import RecordPanel from '../components/logger/RecordPanel.vue'
@@ -22,7 +23,8 @@ const props = defineProps<{ id: string }>()
 const { notices, bundle: b, reload } = useDayPage(() => props.id)
 const garage = useGarage()
 const route = useRoute()
-const logger = useLogger()
+const strokes = computed(() => Object.fromEntries((b.value?.units ?? []).map((u) => [u.end, u.strokeMm])))
+const logger = useLogger(() => strokes.value)
 onMounted(() => notices.attempt(() => Promise.all([garage.loaded || garage.load(), logger.search()])))
 
 const runs = computed(() =>
@@ -71,8 +73,7 @@ const connect = (i: number) => notices.attempt(() => logger.connect(i, world.val
 const mapping = computed(() => {
   const id = logger.identity.value
   if (!id || !b.value || !logger.calibrated.value) return null
-  const strokes = Object.fromEntries(b.value.units.map((u) => [u.end, u.strokeMm]))
-  return mappingFor(id, logger.held.value, strokes)
+  return mappingFor(id, logger.held.value, strokes.value, logger.way.value)
 })
 const attached = ref<Recording | null>(null)
 async function onAttached(r: Recording) {
@@ -165,7 +166,11 @@ usePageTitle(() => (b.value ? `Logger, ${b.value.rider.name}, ${dayWords(b.value
               Begin again
             </button>
           </div>
-          <p class="caution small">
+          <CalibrationWays
+            v-if="logger.identity.value.kind === 'chamber-pressure'"
+            v-model="logger.way.value"
+          />
+          <p v-if="logger.way.value === 'emptied'" class="caution small">
             Letting air out of a unit needs it to be off the ground or leaned on; keep fingers away from the
             linkage.
           </p>

@@ -5,7 +5,7 @@ import { fitHeldDepths } from '../heldDepths.ts'
 import { ingestDelimited } from '../ingest.ts'
 import { travelFromPressure } from '../pressure.ts'
 import { pressureIssues } from '../pressureIssues.ts'
-import { pressureOf, rate, rideShares, type Gas } from './chambers.ts'
+import { pressureOf, rate, rideShares, type Gas } from '../../test/chambers.ts'
 
 const jumps = ['smooth', 'roots', 'drop', 'jump', 'berms', 'rollers', 'jump', 'flat-out', 'drop'] as const
 const ground = ['smooth', 'roots', 'berms', 'rollers', 'square-edges', 'flat-out', 'berms'] as const

@@ -12,6 +12,7 @@ import { useNotices } from '../../stores/notices.ts'
 import { tooLargeWords } from '../../support/uploadSize.ts'
 import type { FileLook } from '../../workers/file.worker.ts'
 import NumberField from '../shell/NumberField.vue'
+import { runGeometry, strokesOf } from '../../support/runGeometry.ts'
 import DropArea from './DropArea.vue'
 import MappingTable from './MappingTable.vue'
 import UploadProgress from './UploadProgress.vue'
@@ -20,6 +21,7 @@ import DialogFrame from '../shell/DialogFrame.vue'
 /** The files of a recording: another logger's, or a track of the way, laid on its clock. */
 const props = defineProps<{ recording: Recording; bundle: DayBundle }>()
 const open = defineModel<boolean>('open', { required: true })
+const strokes = computed(() => strokesOf(runGeometry(props.bundle, props.recording.runId)))
 const emit = defineEmits<{ changed: [] }>()
 const notices = useNotices()
 const { reader, knownMapping } = useFileReader()
@@ -118,7 +120,7 @@ const ready = computed(
         :accept="acceptedFiles"
         @take="take"
       />
-      <MappingTable v-if="look && mapping" v-model="mapping" :look="look" />
+      <MappingTable v-if="look && mapping" v-model="mapping" :look="look" :strokes="strokes" />
       <NumberField
         v-if="file"
         v-model="offsetS"

@@ -4,13 +4,12 @@ import { v7 as uuid } from 'uuid'
 import type { DayBundle } from '#contract/endpoints'
 import type { ImportMapping, RecordingUpload } from '#contract/recording'
 import type { Run } from '#contract/run'
-import type { TravelGeometry } from '#core/telemetry/cleanRecording'
 import { suggestMapping } from '#core/telemetry/mapping'
-import { travelGeometry } from '#core/telemetry/travelGeometry'
 import { ApiError } from '../../api/client.ts'
 import { useFileSending } from '../../composables/useFileSending.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { durationWords } from '../../support/dates.ts'
+import { runGeometry, strokesOf } from '../../support/runGeometry.ts'
 import { tooLargeWords } from '../../support/uploadSize.ts'
 import { fileKinds, kindOfFile } from '#core/formats/fileKinds'
 import { useFileReader } from '../../composables/useFileReader.ts'
@@ -38,19 +37,8 @@ let recordingId = ''
 const elsewhere = ref('')
 const { progress, send, cancel } = useFileSending()
 const { reader, knownMapping } = useFileReader()
-const strokes = computed(() => ({
-  front: geometry.value.frontTravelMm,
-  rear: geometry.value.rearStrokeMm,
-}))
-const geometry = computed<TravelGeometry>(() => {
-  // Those the run was ridden on, not what is on the bike by now.
-  const setup = props.bundle.setups.find((x) => x.id === props.run.setupId)
-  const at = (end: 'front' | 'rear') => {
-    const id = end === 'front' ? setup?.frontUnitId : setup?.rearUnitId
-    return props.bundle.units.find((u) => u.id === id) ?? null
-  }
-  return travelGeometry(props.bundle.bike, at('front'), at('rear'))
-})
+const geometry = computed(() => runGeometry(props.bundle, props.run.id))
+const strokes = computed(() => strokesOf(geometry.value))
 async function take(f: File) {
   file.value = f
   recordingId = uuid()

@@ -5,7 +5,7 @@ import type { FileLook } from '../../workers/file.worker.ts'
 import NumberField from '../shell/NumberField.vue'
 import CalibrationFields from './CalibrationFields.vue'
 
-const props = defineProps<{ look: FileLook }>()
+const props = defineProps<{ look: FileLook; strokes: Record<'front' | 'rear', number | null> }>()
 const mapping = defineModel<ImportMapping>({ required: true })
 
 const roles: { value: ChannelRole; text: string }[] = [
@@ -85,19 +85,21 @@ function set(i: number, change: Partial<ColumnMapping>) {
   mapping.value = { ...mapping.value, columns }
 }
 type Calibration = ColumnMapping['calibration']
-const freshTwoPoint: Calibration = { extendedReading: 0, compressedReading: 1000, compressedMm: 100 }
-const freshPressure: Calibration = { compressionRatio: 2.4, baselinePsi: 80 }
+const strokeOf = (role: ChannelRole) => props.strokes[role.startsWith('front') ? 'front' : 'rear']
 const isPressureRole = (role: unknown) => String(role).endsWith('pressure')
 const setRole = (i: number, role: unknown) =>
   set(i, {
     role: role as ChannelRole,
     unit: (units[role as ChannelRole][0]?.value ?? 'none') as ColumnMapping['unit'],
-    calibration: isPressureRole(role) ? freshPressure : null,
+    calibration: null,
   })
 const setUnit = (i: number, unit: unknown) => {
   const kept = isPressureRole(mapping.value.columns[i].role) ? mapping.value.columns[i].calibration : null
-  set(i, { unit: unit as ColumnMapping['unit'], calibration: unit === 'raw' ? freshTwoPoint : kept })
+  set(i, { unit: unit as ColumnMapping['unit'], calibration: kept })
 }
+/** Raw readings and pressures mean nothing without one: its fields stay open, empty until somebody fills them. */
+const isCalibrated = (c: ColumnMapping) =>
+  c.unit === 'raw' || c.calibration !== null || isPressureRole(c.role)
 const setCalibration = (i: number, calibration: Calibration) => set(i, { calibration })
 const setRate = (v: number | null) => (mapping.value = { ...mapping.value, sampleRateHz: v })
 </script>
@@ -138,10 +140,13 @@ const setRate = (v: number | null) => (mapping.value = { ...mapping.value, sampl
               />
             </td>
           </tr>
-          <tr v-if="r.column.calibration || isPressureRole(r.column.role)">
+          <tr v-if="isCalibrated(r.column)">
             <td colspan="4">
               <CalibrationFields
-                :model-value="r.column.calibration ?? freshPressure"
+                :key="`${r.column.role} ${r.column.unit === 'raw'}`"
+                :model-value="r.column.calibration"
+                :pressure="isPressureRole(r.column.role)"
+                :stroke-mm="strokeOf(r.column.role)"
                 class="calibration"
                 @update:model-value="(c) => setCalibration(r.index, c)"
               />

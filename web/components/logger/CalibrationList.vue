@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { useIntervalFn } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import type { CalibrationStep } from '#core/devices/calibration'
+import type { CalibrationStep } from '#core/devices/calibrationStep'
+import { isHeldDepth } from '#core/devices/heldDepthSteps'
 import IconCheck from '~icons/lucide/check'
 import type { Logger } from '../../composables/useLogger.ts'
 import { useNotices } from '../../stores/notices.ts'
+import RingFields from './RingFields.vue'
 
 /** Calibration as steps that say why, each with its hold, a timer, and whether it can be used. */
 const props = defineProps<{ logger: Logger }>()
@@ -62,6 +64,11 @@ const leftWords = computed(() => `keep still … ${left.value} s`)
           <p>{{ r.s.how }}</p>
           <p class="soft small">Why: {{ r.s.why }}</p>
         </template>
+        <RingFields
+          v-if="isHeldDepth(r.s.key) && logger.held.value[r.s.key] && holding !== r.s.key"
+          :logger="logger"
+          :step="r.s"
+        />
         <p v-if="r.verdict" class="num small" :class="{ fault: !r.verdict.ok }">{{ r.verdict.words }}</p>
       </div>
       <span v-if="holding === r.s.key" class="num holding" role="timer">{{ leftWords }}</span>
@@ -73,7 +80,7 @@ const leftWords = computed(() => `keep still … ${left.value} s`)
         :disabled="holding !== null || (!r.current && !r.done)"
         @click="hold(r.s)"
       >
-        {{ r.done ? 'Hold again' : holdWords(r.s) }}
+        {{ r.done || r.verdict ? 'Hold again' : holdWords(r.s) }}
       </button>
       <button
         v-else-if="!r.done"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { LiveSample, LoggerChannel, LoggerIdentity, LoggerState } from '#contract/logger'
-import type { HeldSteps } from '#core/devices/calibration'
+import type { HeldSteps } from '#core/devices/calibrationStep'
 import EndMark from '../shell/EndMark.vue'
 
 /** What the device reads now: one bar per end over its range, with the held ends of the stroke marked. */
@@ -21,10 +21,12 @@ const rows = computed(() =>
     .filter((c) => c.end)
     .map((c) => {
       const value = props.sample?.values[c.key] ?? null
-      const marks = (['extended', 'compressed', 'baseline'] as const).flatMap((key) => {
-        const m = props.held[key]?.channels[c.key]?.mean
-        return m === undefined ? [] : [{ key, left: share(c, m) }]
-      })
+      const marks = (['extended', 'compressed', 'baseline', 'deep-1', 'deep-2', 'deep-3'] as const).flatMap(
+        (key) => {
+          const m = props.held[key]?.channels[c.key]?.mean
+          return m === undefined ? [] : [{ key, left: share(c, m) }]
+        },
+      )
       return {
         key: c.key,
         end: c.end!,

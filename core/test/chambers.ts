@@ -1,7 +1,7 @@
-import { normalFrom, seededRandom } from '../../numeric/random.ts'
-import { rideTrail } from '../../sim/ride.ts'
-import { shaftMm } from '../../sim/sensors.ts'
-import { sectionOf, testBike } from '../../test/simulated.ts'
+import { normalFrom, seededRandom } from '../numeric/random.ts'
+import { rideTrail } from '../sim/ride.ts'
+import { shaftMm } from '../sim/sensors.ts'
+import { sectionOf, testBike } from './simulated.ts'
 import type { SectionKind } from '#contract/trail'
 
 /** How the gas in a chamber behaves that a test rides. */
