@@ -2,15 +2,16 @@ import type { End } from '#contract/common'
 import type { ColumnMapping } from '#contract/recording'
 import { InputError } from '../errors.ts'
 import { wheelTravelMm } from '../linkage/leverage.ts'
-import { median, quantileSorted } from '../signal/quantile.ts'
+import { quantileSorted } from '../signal/quantile.ts'
 import { psiPerBar } from '../units/convert.ts'
-import { isManyPoint, isPressure, isTwoPoint, mmPerUnit, readingsToMm } from './calibrate.ts'
+import { isManyPoint, isPressure, isTwoPoint, readingsToMm } from './calibrate.ts'
 import type { CleanRecording, TravelGeometry } from './cleanRecording.ts'
 import { issue } from './issues.ts'
 import { travelFromPressure } from './pressure.ts'
 import { pressureIssues } from './pressureIssues.ts'
 import { repairSpikesInto } from './repair.ts'
 import { scaled } from './scaled.ts'
+import { senseOf } from './sense.ts'
 
 /**
  * Turns a column of readings into depth in % of travel and lays it on the recording, with an issue for all that is odd.
@@ -52,7 +53,7 @@ export function addTravel(
   if (pressure) pressureToMm(result, x, column, strokeMm, role)
   else {
     readingsToMm(x, column, strokeMm)
-    checkSign(result, x, sorted, column, strokeMm, role)
+    checkSense(result, x, column, strokeMm, role)
   }
   const { repaired, gapped } = repairSpikesInto(x, result.sampleRateHz)
   if (repaired + gapped > 0) {
@@ -134,33 +135,47 @@ function pressureToMm(
   result.issues.push(...pressureIssues(found, calibration, strokeMm, role))
 }
 
-/** A sensor mounted the other way round shrinks when the bike compresses: turned round where nothing was calibrated. */
-function checkSign(
+/**
+ * A sensor mounted the other way round shrinks when the bike compresses: turned round where nothing was calibrated, told
+ * where the ride contradicts a calibration, asked where it does not tell.
+ * @param x mm along what the sensor sees; turned in place
+ */
+function checkSense(
   result: CleanRecording,
   x: Float64Array,
-  sortedRaw: Float64Array,
   column: ColumnMapping,
   strokeMm: number,
   role: string,
 ): void {
   const turned = `The ${role} channel shrinks when the bike compresses`
+  const known = x.filter(Number.isFinite).sort()
+  const [low, middle] = [0.02, 0.5].map((p) => quantileSorted(known, p))
+  const negative = middle < 0 && low < -0.1 * strokeMm
+  const sense = senseOf(x.map((mm) => (negative ? mm + strokeMm : mm) / strokeMm))
   if (column.calibration) {
-    const middle = median(x)
-    if (middle < -0.1 * strokeMm || middle > 0.75 * strokeMm)
+    const outside = middle < -0.1 * strokeMm || middle > 0.75 * strokeMm
+    if (outside || sense === 'deeper-is-less')
       result.issues.push(
         issue(
           'sign-suspect',
-          `${turned}, or its calibration was taken the wrong way round: half of the ride lies ${middle < 0 ? 'beyond full extension' : 'near full compression'}.`,
+          outside
+            ? `${turned}, or its calibration was taken the wrong way round: half of the ride lies ${middle < 0 ? 'beyond full extension' : 'near full compression'}.`
+            : `${turned}, or its calibration was taken the wrong way round: it comes out faster than it goes in.`,
         ),
       )
     return
   }
-  const mmPer = mmPerUnit(column.unit, strokeMm)
-  const [low, middle, high] = [0.02, 0.5, 0.98].map((p) => mmPer * quantileSorted(sortedRaw, p))
-  const negative = middle < 0 && low < -0.1 * strokeMm
-  // Rides spend most of their time near sag, with a tail of deep hits; turned round, the tail points to extension.
-  const upsideDown = middle > 0.6 * strokeMm && high - middle < 0.6 * (middle - low)
-  if (!negative && !upsideDown) return
+  // Below zero and yet deeper is more: no sign is wrong, but its zero; what lies outside the travel is told.
+  if (sense === 'deeper-is-more') return
+  if (sense === 'unclear' && !negative) {
+    result.issues.push(
+      issue(
+        'sign-unclear',
+        `Nothing in this ride tells whether the ${role} channel grows or shrinks when the bike compresses; it was read as growing. Press the bike down once and look, or give two calibration points.`,
+      ),
+    )
+    return
+  }
   for (let i = 0; i < x.length; i++) x[i] = (negative ? 0 : strokeMm) - x[i]
   result.issues.push(issue('sign-flipped', `${turned}; its sign was turned round.`))
 }
