@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { End, Id, Instant } from './common.ts'
+import { TrailGate } from './trail.ts'
 
 export const ChannelRole = z.enum([
   'time',
@@ -244,8 +245,12 @@ export const Analysis = z.strictObject({
   rearAt: z.enum(['axle', 'shaft']),
   whole: SpanMetrics,
   sections: z.array(SpanMetrics),
-  /** Whether sections were placed by distance, by time marks, or merely by share of length. */
-  sectionsBy: z.enum(['distance', 'marks', 'share-of-length']),
+  /** Whether sections were placed by distance, by time marks, by places on the ground, or merely by share of length. */
+  sectionsBy: z.enum(['distance', 'marks', 'share-of-length', 'places']),
+  /** What makes the edges of the sections unsure, as a sentence. */
+  sectionsDoubt: z.string().nullable().default(null),
+  /** Where on the ground the sections begin, when the recording has positions. */
+  edgePlaces: z.array(TrailGate).default([]),
   events: z.array(RecordingEvent).max(2000),
   spectra: z.strictObject({ front: SpectrumSchema.nullable(), rear: SpectrumSchema.nullable() }).default({
     front: null,
@@ -295,7 +300,12 @@ export const AddedFileUpload = z.strictObject({
 export type AddedFileUpload = z.infer<typeof AddedFileUpload>
 
 /** Hand-set places of the sections; an empty list lets them be placed again. */
-export const SectionSpans = z.strictObject({ spans: z.array(SectionSpan).max(24) })
+export const SectionSpans = z.strictObject({
+  spans: z.array(SectionSpan).max(24),
+  /** When the trail begins in this recording; its sections are then laid in metres from there. */
+  lineS: z.number().min(0).nullable().default(null),
+})
+export type SectionSpans = z.infer<typeof SectionSpans>
 
 export const Recording = z.strictObject({
   id: Id,
@@ -317,6 +327,8 @@ export const Recording = z.strictObject({
   addedFiles: z.array(AddedFile).max(6).default([]),
   /** Hand-set places of sections; empty when they were placed by distance or length. */
   spans: z.array(SectionSpan).default([]),
+  /** When the trail begins in it, s, where somebody said so. */
+  lineS: z.number().nullable().default(null),
 })
 export type Recording = z.infer<typeof Recording>
 

@@ -33,12 +33,22 @@ export const TrailSection = z.strictObject({
 })
 export type TrailSection = z.infer<typeof TrailSection>
 
+/** Where a section begins, or the last one ends, on the ground. */
+export const TrailGate = z.strictObject({
+  at: z.union([Id, z.literal('finish')]),
+  latitudeDeg: z.number().min(-90).max(90),
+  longitudeDeg: z.number().min(-180).max(180),
+})
+export type TrailGate = z.infer<typeof TrailGate>
+
 export const Trail = z.strictObject({
   id: Id,
   version: Version,
   name: Name,
   place: z.string().trim().max(80),
   sections: z.array(TrailSection).min(1, 'Name at least one section of the trail.').max(24),
+  /** Taken from a run with positions whose sections somebody placed; runs after it find theirs by them. */
+  gates: z.array(TrailGate).max(25).default([]),
   note: Note,
 })
 export type Trail = z.infer<typeof Trail>

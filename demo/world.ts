@@ -433,6 +433,7 @@ export const trails: Trail[] = [
     name: 'Quarry Loop, lower half',
     place: 'Fernhollow',
     note: '',
+    gates: [],
     sections: [
       section('quarry', 'Chicane', 'smooth', 60),
       section('quarry', 'Braking bumps', 'braking-bumps', 60),
@@ -448,6 +449,7 @@ export const trails: Trail[] = [
     name: 'Larch Bank',
     place: 'Fernhollow',
     note: '',
+    gates: [],
     sections: [
       section('larch', 'Rollers', 'rollers', 60),
       section('larch', 'Stone steps', 'square-edges', 70),

@@ -1,7 +1,7 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser'
 import { limits } from '#contract/limits'
 import { InputError } from '../errors.ts'
-import type { Fix } from '../geo/way.ts'
+import type { Fix } from '../geo/fix.ts'
 import { clockSeconds } from './clock.ts'
 
 /** A track of fixes in order of time; `timeS` counts from 1970. */

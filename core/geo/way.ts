@@ -1,61 +1,29 @@
-/** A position on the ground at a time. */
-export interface Fix {
-  timeS: number
-  latitudeDeg: number
-  longitudeDeg: number
-  elevationM: number
-}
+import type { Fix } from './fix.ts'
+import { smoothTrack, type SmoothTrack } from './smoothTrack.ts'
 
-const earthM = 6_371_008.8
-const rad = Math.PI / 180
-/** Positions are averaged over so long: receivers wander by metres from fix to fix. */
-const smoothS = 2
+/** Not come further than this pace for so long is standing: what a receiver wanders then is no way. */
+const standing = { speedMS: 1, windowS: 6 } as const
 
-/**
- * Great-circle distance, m: haversine formula on the mean earth radius.
- * Source: Sinnott (1984), Sky and Telescope 68, 159.
- */
-export function distanceM(a: Fix, b: Fix): number {
-  const dLat = (b.latitudeDeg - a.latitudeDeg) * rad
-  const dLon = (b.longitudeDeg - a.longitudeDeg) * rad
-  const h =
-    Math.sin(dLat / 2) ** 2 +
-    Math.cos(a.latitudeDeg * rad) * Math.cos(b.latitudeDeg * rad) * Math.sin(dLon / 2) ** 2
-  return 2 * earthM * Math.asin(Math.min(1, Math.sqrt(h)))
-}
-
-/** Distance ridden and speed at each fix, from positions averaged over two seconds. */
-export function wayOf(fixes: readonly Fix[]): {
-  timeS: Float64Array
+/** A track with its way. */
+export interface Way extends SmoothTrack {
+  /** Distance ridden at each fix, m; none while the bike stands. */
   wayM: Float64Array
-  speedMS: Float64Array
-} {
-  const n = fixes.length
-  const calm = fixes.map((f, i): Fix => {
-    let [lat, lon, count] = [0, 0, 0]
-    let reach = 0
-    // As far back as forward, or the ends would be pulled inward more than need be.
-    while (
-      i - reach >= 0 &&
-      i + reach < n &&
-      fixes[i + reach].timeS - f.timeS <= smoothS / 2 &&
-      f.timeS - fixes[i - reach].timeS <= smoothS / 2
-    )
-      reach++
-    for (let k = i - reach + 1; k < i + reach; k++) {
-      lat += fixes[k].latitudeDeg
-      lon += fixes[k].longitudeDeg
-      count++
-    }
-    return { ...f, latitudeDeg: lat / count, longitudeDeg: lon / count }
-  })
-  const timeS = Float64Array.from(fixes, (f) => f.timeS)
-  const wayM = new Float64Array(n)
-  for (let i = 1; i < n; i++) wayM[i] = wayM[i - 1] + distanceM(calm[i - 1], calm[i])
-  const speedMS = new Float64Array(n)
-  for (let i = 0; i < n; i++) {
-    const [a, b] = [Math.max(0, i - 1), Math.min(n - 1, i + 1)]
-    speedMS[i] = (wayM[b] - wayM[a]) / (timeS[b] - timeS[a])
+}
+
+/** Distance ridden and speed at each fix; nothing is ridden while the bike stands. */
+export function wayOf(fixes: readonly Fix[]): Way {
+  const track = smoothTrack(fixes)
+  const { timeS, eastM, northM, speedMS } = track
+  let [from, to] = [0, 0]
+  const last = timeS.length - 1
+  for (let i = 0; i <= last; i++) {
+    while (to < last && timeS[to] < timeS[i] + standing.windowS / 2) to++
+    while (timeS[from] < timeS[i] - standing.windowS / 2) from++
+    const cameM = Math.hypot(eastM[to] - eastM[from], northM[to] - northM[from])
+    if (cameM < standing.speedMS * (timeS[to] - timeS[from])) speedMS[i] = 0
   }
-  return { timeS, wayM, speedMS }
+  const wayM = new Float64Array(timeS.length)
+  for (let i = 1; i < wayM.length; i++)
+    wayM[i] = wayM[i - 1] + ((speedMS[i] + speedMS[i - 1]) / 2) * (timeS[i] - timeS[i - 1])
+  return { ...track, wayM }
 }

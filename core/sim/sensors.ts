@@ -5,7 +5,7 @@ import { unitAir } from '../spring/unitSpring.ts'
 import type { EndSetting, SimBike } from './bike.ts'
 import type { Ride } from './halfCar.ts'
 import { normalFrom } from '../numeric/random.ts'
-import type { Fix } from '../geo/way.ts'
+import type { Fix } from '../geo/fix.ts'
 
 /** Fork along its legs or shock along its shaft, mm, as it truly moved; a unit cannot leave its stroke. */
 export function shaftMm(bike: SimBike, ride: Ride, end: End): Float64Array {

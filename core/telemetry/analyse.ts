@@ -1,5 +1,5 @@
 import type { End } from '#contract/common'
-import type { Analysis, RecordingEvent, SectionSpan, SpanMetrics, Spectrum } from '#contract/recording'
+import type { Analysis, RecordingEvent, SpanMetrics, Spectrum } from '#contract/recording'
 import type { SectionKind, TrailSection } from '#contract/trail'
 import { handArmGain } from '../signal/handArm.ts'
 import { bandRms, inBands, welch, welchSegment } from '../signal/spectrum.ts'
@@ -11,7 +11,8 @@ import type { CleanRecording } from './cleanRecording.ts'
 import { loadedStretches } from './loads.ts'
 import { endMetrics, ridingMean } from './metrics.ts'
 import { endMotion, workspaceFor, type EndMotion } from './motion.ts'
-import { placeSections } from './sections.ts'
+import { edgePlaces } from './edgePlaces.ts'
+import { placeSections, type Placing } from './sections.ts'
 import { wheelbaseMatch } from './wheelbase.ts'
 
 const mostEvents = 2000
@@ -25,7 +26,7 @@ const brakingKinds: readonly SectionKind[] = ['braking-bumps', 'flat-turn']
 export function analyse(
   recording: CleanRecording,
   sections: readonly TrailSection[],
-  marks: readonly SectionSpan[] = [],
+  placing: Placing = {},
   onProgress: (share: number, doing: string) => void = () => {},
 ): Analysis {
   const rate = recording.sampleRateHz
@@ -40,7 +41,7 @@ export function analyse(
   const events = [...motions.flatMap(findEvents), ...motions.flatMap((m) => landings(m, touchdowns))]
   const strikes = motions.flatMap((m) => hardest(m))
   events.sort((a, b) => a.startS - b.startS)
-  const placed = placeSections(recording, sections, marks)
+  const placed = placeSections(recording, sections, placing)
   const motionOf = (end: End) => motions.find((m) => m.end === end)
   const [front, rear] = [motionOf('front'), motionOf('rear')]
 
@@ -112,6 +113,8 @@ export function analyse(
     whole,
     sections: sectionSpans,
     sectionsBy: placed.by,
+    sectionsDoubt: placed.doubt,
+    edgePlaces: edgePlaces(recording, sections, placed.spans),
     events: [...strikes, ...events].slice(0, mostEvents).sort((a, b) => a.startS - b.startS),
     spectra: { front: spectrum(front), rear: spectrum(rear) },
     hitPoints: { front: hitPoints(front), rear: hitPoints(rear) },

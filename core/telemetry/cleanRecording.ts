@@ -1,5 +1,6 @@
 import type { End } from '#contract/common'
 import type { ImportIssue } from '#contract/recording'
+import type { Way } from '../geo/way.ts'
 import type { Leverage } from '../linkage/leverage.ts'
 
 /** What the file cannot say: how long the units are and how the rear wheel moves. */
@@ -23,6 +24,8 @@ export interface CleanRecording {
   rearAt: 'axle' | 'shaft'
   speedMS: Float64Array | null
   distanceM: Float64Array | null
+  /** Where it went, and when its first fix lies on this clock; not there without positions. */
+  way?: { track: Way; offsetS: number }
   /** Accelerations, g. */
   barG: Float64Array | null
   axleG: Partial<Record<End, Float64Array>>

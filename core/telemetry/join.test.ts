@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import type { ColumnMapping, ImportMapping } from '#contract/recording'
 import { readGpx, writeGpx } from '../formats/gpx.ts'
-import { distanceM, wayOf } from '../geo/way.ts'
+import { distanceM } from '../geo/fix.ts'
+import { wayOf } from '../geo/way.ts'
 import { seededRandom } from '../numeric/random.ts'
 import { rideTrail } from '../sim/ride.ts'
 import { travelFile } from '../sim/sensorFile.ts'
@@ -90,7 +91,7 @@ describe('a track laid under a recording', () => {
     const placed = joinTrack(recording, early, 'way.gpx', null)
     expect(placed.offsetBy).toBe('matched')
     expect(Math.abs(placed.offsetS + 12)).toBeLessThan(1.6)
-    const { by, spans } = placeSections(recording, sections, [])
+    const { by, spans } = placeSections(recording, sections)
     expect(by).toBe('distance')
     let i = 0
     while (ride.distanceM[i] < 180) i++

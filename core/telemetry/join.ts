@@ -1,6 +1,7 @@
 import type { AddedFile } from '#contract/recording'
 import { InputError } from '../errors.ts'
-import { wayOf, type Fix } from '../geo/way.ts'
+import type { Fix } from '../geo/fix.ts'
+import { wayOf } from '../geo/way.ts'
 import { onClock } from '../signal/resample.ts'
 import type { CleanRecording } from './cleanRecording.ts'
 import { layWay } from './layWay.ts'
@@ -68,6 +69,8 @@ export function joinRecording(
       taken++
     }
   }
+  if (other.way && !main.way)
+    main.way = { track: other.way.track, offsetS: other.way.offsetS + placed.offsetS }
   if (taken === 0) throw new InputError('join.nothing', { file: fileName, has: 'all of its channels' })
   main.issues.push(...other.issues.map((i) => ({ ...i, message: `${fileName}: ${i.message}` })))
   return placed

@@ -1,46 +1,132 @@
 import type { SectionSpan } from '#contract/recording'
-import type { TrailSection } from '#contract/trail'
+import type { TrailGate, TrailSection } from '#contract/trail'
 import type { CleanRecording } from './cleanRecording.ts'
+import { gateRules, passGates } from './gates.ts'
 
 export interface PlacedSections {
   spans: SectionSpan[]
-  by: 'distance' | 'marks' | 'share-of-length'
+  by: 'distance' | 'marks' | 'share-of-length' | 'places'
+  /** What makes the edges unsure, as a sentence; null when nothing does. */
+  doubt: string | null
 }
 
+/** What a person and the trail say of where sections lie. */
+export interface Placing {
+  /** Set by hand, section by section. */
+  marks?: readonly SectionSpan[]
+  /** When the trail begins in this recording, s. */
+  lineS?: number | null
+  gates?: readonly TrailGate[]
+}
+
+/** Way ridden and length of the trail may differ so much before it is told. */
+const toldDifference = 0.1
+
 /**
- * Where the named sections lie in a recording: by the person's marks, else by measured distance, else by each
- * section's share of the trail's length, which is only a guess and says so.
+ * Where the named sections lie in a recording: by the person's marks; else by places on the ground that the trail knows;
+ * else in metres from the line that somebody marked, or over the whole way ridden; else by each section's share of the
+ * trail's length, which is only a guess and says so. Standing about adds no metres.
  */
 export function placeSections(
   recording: CleanRecording,
   sections: readonly TrailSection[],
-  marks: readonly SectionSpan[],
+  { marks = [], lineS = null, gates = [] }: Placing = {},
 ): PlacedSections {
   const durationS = recording.samples / recording.sampleRateHz
   if (marks.length > 0) {
     const spans = marks
       .map((m) => ({ ...m, endS: Math.min(m.endS, durationS) }))
       .filter((m) => m.endS > m.startS)
-    return { spans, by: 'marks' }
+    return { spans, by: 'marks', doubt: null }
   }
+  const byPlaces = gates.length > 0 ? placeByGates(recording, sections, gates) : null
+  if (byPlaces) return byPlaces
+  const lengthM = sections.reduce((s, x) => s + x.lengthM, 0)
   const distance = recording.distanceM ?? integrate(recording.speedMS, recording.sampleRateHz)
-  const total = sections.reduce((s, x) => s + x.lengthM, 0)
-  const timeAt =
-    distance && ridden(distance) > 0
-      ? (share: number) => timeAtShare(distance, recording.sampleRateHz, share)
-      : null
-  let done = 0
-  const spans = sections.map((s) => {
-    const a = done / total
-    done += s.lengthM
-    const b = done / total
-    return {
-      sectionId: s.id,
-      startS: timeAt ? timeAt(a) : a * durationS,
-      endS: timeAt ? timeAt(b) : b * durationS,
-    }
+  const clock = distance && wayClock(distance, recording.sampleRateHz)
+  if (!clock || !(clock.endM > clock.startM)) {
+    const startS = lineS ?? 0
+    const edges = edgesOf(sections).map((m) => startS + (m / lengthM) * (durationS - startS))
+    return { spans: spansOf(sections, edges), by: 'share-of-length', doubt: null }
+  }
+  const fromM = lineS === null ? clock.startM : clock.wayAt(lineS)
+  const riddenM = clock.endM - fromM
+  const off = riddenM / lengthM - 1
+  // From a line on, metres are metres: what was ridden past the trail is cut off. Without one they can only be shared out.
+  const scale = lineS !== null && off > toldDifference ? 1 : riddenM / lengthM
+  const edges = edgesOf(sections).map((m) => clock.timeAt(fromM + m * scale))
+  // Standing at either end is no part of the trail.
+  if (lineS === null) edges[0] = clock.startS
+  if (scale !== 1) edges[edges.length - 1] = clock.endS
+  return { spans: spansOf(sections, edges), by: 'distance', doubt: doubtOf(riddenM, lengthM, lineS !== null) }
+}
+
+/** Sentence for a way that is not as long as its trail. */
+function doubtOf(riddenM: number, lengthM: number, fromLine: boolean): string | null {
+  if (Math.abs(riddenM / lengthM - 1) <= toldDifference) return null
+  const [ridden, length] = [riddenM, lengthM].map(Math.round)
+  if (!fromLine)
+    return `${ridden} m were ridden and the trail is ${length} m long, so its sections may lie elsewhere: say where the trail begins in this recording, or correct the lengths.`
+  return ridden > length
+    ? `${ridden} m were ridden from the line on and the trail is ${length} m long; what lies beyond was left out. Check the lengths if the trail goes on.`
+    : `Only ${ridden} m were ridden from the line on and the trail is ${length} m long, so its sections were laid closer together; check the lengths.`
+}
+
+/** Metres along the trail at which its sections begin, and at which the last one ends. */
+function edgesOf(sections: readonly TrailSection[]): number[] {
+  const edges = [0]
+  for (const s of sections) edges.push(edges[edges.length - 1] + s.lengthM)
+  return edges
+}
+
+const spansOf = (sections: readonly TrailSection[], edgesS: readonly number[]): SectionSpan[] =>
+  sections
+    .map((s, i) => ({ sectionId: s.id, startS: edgesS[i], endS: edgesS[i + 1] }))
+    .filter((s) => s.endS > s.startS)
+
+/** By the places of the trail; edges between two that were passed lie in metres between them. null when none was passed. */
+function placeByGates(
+  recording: CleanRecording,
+  sections: readonly TrailSection[],
+  gates: readonly TrailGate[],
+): PlacedSections | null {
+  if (!recording.way) return null
+  const { track, offsetS } = recording.way
+  const passed = passGates(track, sections, gates)
+  const known = passed.flatMap((p, edge) => (p ? [{ ...p, edge }] : []))
+  if (known.length === 0) return null
+  const lengths = edgesOf(sections)
+  const durationS = recording.samples / recording.sampleRateHz
+  const wayAtEdge = lengths.map((m, edge) => {
+    const a = known.findLast((k) => k.edge <= edge)
+    const b = known.find((k) => k.edge >= edge)
+    if (a && b)
+      return a.edge === b.edge
+        ? a.wayM
+        : a.wayM + ((b.wayM - a.wayM) * (m - lengths[a.edge])) / (lengths[b.edge] - lengths[a.edge])
+    // Before the first and after the last, metres are metres.
+    const one = (a ?? b)!
+    return one.wayM + m - lengths[one.edge]
   })
-  return { spans: spans.filter((s) => s.endS > s.startS), by: timeAt ? 'distance' : 'share-of-length' }
+  const timeAt = (wayM: number) => {
+    let i = 0
+    while (i < track.wayM.length - 1 && track.wayM[i + 1] < wayM) i++
+    const step = track.wayM[i + 1] - track.wayM[i]
+    const part = step > 0 ? Math.min(1, Math.max(0, (wayM - track.wayM[i]) / step)) : 0
+    return track.timeS[i] + part * (track.timeS[Math.min(i + 1, track.timeS.length - 1)] - track.timeS[i])
+  }
+  const edgesS = wayAtEdge.map((wayM, edge) => {
+    const own = known.find((k) => k.edge === edge)
+    const at = offsetS + (own ? own.timeS : timeAt(wayM))
+    return Math.min(durationS, Math.max(0, at))
+  })
+  const missed = gates.length - known.length
+  const far = known.filter((k) => k.missM > gateRules.surelyM).length
+  const doubt =
+    missed + far > 0
+      ? `${missed + far} of ${gates.length} places of the trail were not passed within ${gateRules.surelyM} m; the sections there are laid by metres and may be off.`
+      : null
+  return { spans: spansOf(sections, edgesS), by: 'places', doubt }
 }
 
 function integrate(speedMS: Float64Array | null, rate: number): Float64Array | null {
@@ -51,21 +137,51 @@ function integrate(speedMS: Float64Array | null, rate: number): Float64Array | n
   return out
 }
 
-/** Distance between the first and the last value that is there. */
-function ridden(distance: Float64Array): number {
-  const known = distance.filter(Number.isFinite)
-  return known.length ? known[known.length - 1] - known[0] : 0
+/** Riding begins where so many metres are ridden in so many seconds, at the last moment slower than a walk before it. */
+const setOff = { seconds: 10, metres: 20, walkMS: 1 } as const
+
+/**
+ * Distance and time of a ride, both ways, from setting off to arriving: what a standing bike's receiver wanders is left
+ * out at either end. Gaps of the distance are crossed by its last value. null without any distance.
+ */
+function wayClock(distance: Float64Array, rate: number) {
+  const known = filled(distance)
+  if (!known) return null
+  const last = known.length - 1
+  const second = Math.max(1, Math.round(rate))
+  /** First sample of riding, looking from one end. @param at the distance from there, in samples */
+  const riding = (at: (i: number) => number): number => {
+    const ahead = setOff.seconds * second
+    for (let i = 0; i + ahead <= last; i++) {
+      if (at(i + ahead) - at(i) < setOff.metres) continue
+      let k = i + ahead
+      while (k > i && at(k) - at(Math.max(0, k - second)) >= setOff.walkMS) k--
+      return k
+    }
+    return 0
+  }
+  const first = riding((i) => known[i])
+  const end = last - riding((i) => known[last] - known[last - i])
+  return {
+    startS: first / rate,
+    endS: (end === last ? known.length : end) / rate,
+    startM: known[first],
+    endM: known[end],
+    timeAt(goalM: number): number {
+      let i = first
+      while (i < end && !(known[i] >= goalM)) i++
+      return i / rate
+    },
+    wayAt: (atS: number): number => known[Math.min(last, Math.max(0, Math.round(atS * rate)))],
+  }
 }
 
-/** First time at which a share of the ridden distance is reached. */
-function timeAtShare(distance: Float64Array, rate: number, share: number): number {
-  let first = 0
-  while (first < distance.length && !Number.isFinite(distance[first])) first++
-  let last = distance.length - 1
-  while (last > first && !Number.isFinite(distance[last])) last--
-  const goal = distance[first] + share * (distance[last] - distance[first])
-  if (share >= 1) return distance.length / rate
-  let i = first
-  while (i < last && !(distance[i] >= goal)) i++
-  return i / rate
+/** Without its gaps; null when nothing is there, or nothing was ridden. */
+function filled(distance: Float64Array): Float64Array | null {
+  const out = distance.slice()
+  const first = out.findIndex(Number.isFinite)
+  if (first < 0) return null
+  out.fill(out[first], 0, first)
+  for (let i = first + 1; i < out.length; i++) if (!Number.isFinite(out[i])) out[i] = out[i - 1]
+  return out[out.length - 1] > out[0] ? out : null
 }

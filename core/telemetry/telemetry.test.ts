@@ -131,7 +131,7 @@ describe('sections', () => {
     { id: 'b', name: 'Berms', kind: 'berms', lengthM: 300, severity: 1 },
   ]
   it('fall by share of length when nothing better is known, and say so', () => {
-    const p = placeSections(recordingOf(sine, null), sections, [])
+    const p = placeSections(recordingOf(sine, null), sections)
     expect(p.by).toBe('share-of-length')
     expect(p.spans[0].endS).toBeCloseTo(5, 6)
   })
@@ -140,13 +140,15 @@ describe('sections', () => {
       ...recordingOf(sine, null),
       speedMS: new Float64Array(10000).map((_, i) => (i < 5000 ? 5 : 15)),
     }
-    const p = placeSections(r, sections, [])
+    const p = placeSections(r, sections)
     expect(p.by).toBe('distance')
     // 50 m in the first 10 s, 150 m in the last: a quarter of 200 m is reached at 10 s.
     expect(p.spans[0].endS).toBeCloseTo(10, 1)
   })
   it('follow marks where they were set', () => {
-    const p = placeSections(recordingOf(sine, null), sections, [{ sectionId: 'b', startS: 2, endS: 99 }])
-    expect(p).toEqual({ by: 'marks', spans: [{ sectionId: 'b', startS: 2, endS: 20 }] })
+    const p = placeSections(recordingOf(sine, null), sections, {
+      marks: [{ sectionId: 'b', startS: 2, endS: 99 }],
+    })
+    expect(p).toEqual({ by: 'marks', doubt: null, spans: [{ sectionId: 'b', startS: 2, endS: 20 }] })
   })
 })

@@ -320,6 +320,8 @@ export function analysisWith(front: Partial<EndMetrics>, rear: Partial<EndMetric
     rearAt: 'axle',
     sections: [],
     sectionsBy: 'marks',
+    sectionsDoubt: null,
+    edgePlaces: [],
     events: [],
     spectra: { front: null, rear: null },
     hitPoints: { front: [], rear: [] },

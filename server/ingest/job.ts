@@ -1,7 +1,8 @@
-import type { AddedFile, Analysis, ImportIssue, ImportMapping, SectionSpan } from '#contract/recording'
+import type { AddedFile, Analysis, ImportIssue, ImportMapping } from '#contract/recording'
 import type { End } from '#contract/common'
 import type { TrailSection } from '#contract/trail'
 import type { TravelGeometry } from '#core/telemetry/cleanRecording'
+import type { Placing } from '#core/telemetry/sections'
 
 /** A file of a recording, spooled. The first one of a job sets the clock. */
 export interface IngestFile {
@@ -18,7 +19,7 @@ export interface IngestJob {
   files: IngestFile[]
   geometry: TravelGeometry
   sections: TrailSection[]
-  spans: SectionSpan[]
+  placing: Placing
 }
 
 /** What was learnt of one file. */

@@ -29,7 +29,7 @@ export const runIngest: Ingest = async (job, { onProgress, signal }) => {
     files.push(factsOf(file, bytes, placed))
   }
   if (!recording) throw new InputError('file.empty')
-  const analysis = analyse(recording, job.sections, job.spans, progress)
+  const analysis = analyse(recording, job.sections, job.placing, progress)
   progress(0.98, 'Packing')
   const parts: IngestResult['parts'] = recording.ends.map((end) => ({
     part: end,

@@ -55,7 +55,7 @@ export function recordingRoutes(deps: Deps, perRecord: PerRecord): Hono {
     told(await addFile(deps, perRecord, params.id, params.fileId, body, signal)),
   )
   mount(app, endpoints.placeSections, async ({ params, body }) =>
-    told(await placeSpans(deps, perRecord, params.id, body.spans, neverAborted())),
+    told(await placeSpans(deps, perRecord, params.id, body, neverAborted())),
   )
   mount(app, endpoints.dropFile, async ({ params }) =>
     told(await dropFile(deps, perRecord, params.id, params.fileId, neverAborted())),

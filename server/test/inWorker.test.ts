@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { ingestInWorker } from '../ingest/inWorker.ts'
 import type { IngestJob } from '../ingest/job.ts'
 
-const job = { files: [], geometry: {}, sections: [], spans: [] } as unknown as IngestJob
+const job = { files: [], geometry: {}, sections: [], placing: {} } as unknown as IngestJob
 const control = () => ({ onProgress: () => {}, signal: new AbortController().signal })
 const script = (code: string) => new URL(`data:text/javascript,${encodeURIComponent(code)}`)
 

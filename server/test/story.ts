@@ -86,6 +86,7 @@ export const makeTrail = (over: Partial<Trail> = {}): Trail => ({
   version: 0,
   name: 'Larch Bank',
   place: 'Fernhollow',
+  gates: [],
   note: '',
   sections: [
     { id: uuid(), name: 'Roots', kind: 'roots', lengthM: 100, severity: 1 },

@@ -79,7 +79,7 @@ function bundleOf(d: DayBuilder): DayBundle {
       note: '',
     },
     units: [fork, shock],
-    trail: { id: 't', version: 1, name: 'Trail', place: '', sections: h.sections, note: '' },
+    trail: { id: 't', version: 1, name: 'Trail', place: '', sections: h.sections, gates: [], note: '' },
     setups: h.setups,
     runs: h.runs.map((r) => r.run),
     feels: h.runs.flatMap((r) => r.feel ?? []),
@@ -103,6 +103,7 @@ function bundleOf(d: DayBuilder): DayBundle {
               figures: 'current' as const,
               addedFiles: [],
               spans: [],
+              lineS: null,
             },
           ]
         : [],

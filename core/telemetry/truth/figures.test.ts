@@ -105,7 +105,9 @@ describe('dive', () => {
       { sectionId: 'a', startS: 0, endS: 10 },
       { sectionId: 'b', startS: 10, endS: 20 },
     ]
-    const a = analyse(r, [section('a', 'rock-garden' as never), section('b', 'braking-bumps')], spans)
+    const a = analyse(r, [section('a', 'rock-garden' as never), section('b', 'braking-bumps')], {
+      marks: spans,
+    })
     expect(a.sections[1].front!.diveRisePct!).toBeCloseTo(8, 0)
     expect(a.sections[0].front!.diveRisePct).toBeNull()
   })

@@ -23,7 +23,11 @@ export async function runContext({ db }: Store, runId: string) {
     return unit?.body ?? null
   }
   const [front, rear] = [await unitOf(row.setup.frontUnitId), await unitOf(row.setup.rearUnitId)]
-  return { geometry: travelGeometry(row.bike, front, rear), sections: row.trail.sections }
+  return {
+    geometry: travelGeometry(row.bike, front, rear),
+    sections: row.trail.sections,
+    gates: row.trail.gates,
+  }
 }
 
 /** Named sections of the trail that a run was ridden on. */

@@ -30,12 +30,12 @@ export function importRecording(
       if (held.runId === meta.runId && held.fileName === meta.fileName) return held
       throw new Refusal('record.immutable', 'A recording with this id is already kept.')
     }
-    const context = await runContext(store, meta.runId)
+    const { gates, ...context } = await runContext(store, meta.runId)
     const path = await mustHave(deps.incomingDir, meta.uploadId)
     const { fileName, mapping, spans } = meta
     return undoneOnAbort(signal, [path], async () => {
       const file = { path, fileName, kind: 'delimited' as const, mapping, offsetS: null }
-      const job = { files: [file], ...context, spans }
+      const job = { files: [file], ...context, placing: { marks: spans, gates } }
       const { parts, files, ...facts } = await readFiles(deps, id, job, signal)
       const [{ sha256, byteLength, original, fingerprint }] = files
       const twin = await sameFile(deps, sha256, meta)
@@ -53,6 +53,7 @@ export function importRecording(
         figures: 'current',
         addedFiles: [],
         spans,
+        lineS: null,
       }
       signal.throwIfAborted()
       await store.writes.run(() => {

@@ -2,7 +2,7 @@ import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { and, eq, inArray } from 'drizzle-orm'
 import { limits } from '#contract/limits'
-import type { AddedFile, AddedFileUpload, Recording, SectionSpan } from '#contract/recording'
+import type { AddedFile, AddedFileUpload, Recording, SectionSpans } from '#contract/recording'
 import type { Deps } from '../../deps.ts'
 import { recordingChunks, recordings } from '../../db/schema.ts'
 import type { IngestFile } from '../../ingest/job.ts'
@@ -14,7 +14,7 @@ import { readFiles, undoneOnAbort, type PerRecord } from './reading.ts'
 
 /** What is to be different when a recording is read again. */
 interface Rereading {
-  spans?: SectionSpan[]
+  placed?: SectionSpans
   dropFileId?: string
   added?: AddedFileUpload & { id: string; path: string }
 }
@@ -60,15 +60,15 @@ export function dropFile(
   })
 }
 
-/** Places the sections by hand; an empty list lets distance or length place them again. */
+/** Places the sections by hand, or their first by a line; without either they are placed again. */
 export const placeSpans = (
   deps: Deps,
   perRecord: PerRecord,
   id: string,
-  spans: SectionSpan[],
+  placed: SectionSpans,
   signal: AbortSignal,
 ): Promise<Recording> =>
-  perRecord.run(id, async () => readAgain(deps, await mustFind(deps.store, id), { spans }, signal))
+  perRecord.run(id, async () => readAgain(deps, await mustFind(deps.store, id), { placed }, signal))
 
 /** Makes the figures again from the kept bytes, for example because an older core made them. */
 export const renewFigures = (
@@ -90,8 +90,8 @@ async function readAgain(
   signal: AbortSignal,
 ): Promise<Recording> {
   const { store, incomingDir } = deps
-  const spans = how.spans ?? held.spans
-  const context = await runContext(store, held.runId)
+  const { spans, lineS } = how.placed ?? held
+  const { gates, ...context } = await runContext(store, held.runId)
   const kept = held.addedFiles.filter((f) => f.id !== how.dropFileId)
   const paths: string[] = []
   const unpacked = async (part: string) => {
@@ -119,7 +119,7 @@ async function readAgain(
       parts,
       files: facts,
       ...rest
-    } = await readFiles(deps, held.id, { files, ...context, spans }, signal)
+    } = await readFiles(deps, held.id, { files, ...context, placing: { marks: spans, lineS, gates } }, signal)
     const addedFiles: AddedFile[] = [...kept, ...(how.added ? [how.added] : [])].map((f, i) => {
       const { sha256, byteLength, placed } = facts[i + 1]
       const { id, fileName, kind, mapping } = f
@@ -132,6 +132,7 @@ async function readAgain(
       durationS: rest.samples / rest.sampleRateHz,
       addedFiles,
       spans,
+      lineS,
     }
     signal.throwIfAborted()
     const renewed = [...parts.map((p) => p.part), ...(how.dropFileId ? [originalPart(how.dropFileId)] : [])]

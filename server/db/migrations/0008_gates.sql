@@ -1,0 +1,2 @@
+UPDATE `trails` SET `body` = json_set(`body`, '$.gates', json('[]'));--> statement-breakpoint
+UPDATE `recordings` SET `body` = json_set(`body`, '$.lineS', NULL);
