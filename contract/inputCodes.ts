@@ -115,6 +115,8 @@ export const inputSentences = {
   'mapping.no-stroke':
     'The travel of the {end} unit is not known; add the unit to the bike in the garage first.',
   'time.unreadable': 'Time could not be read in line {line}; expected a number, hh:mm:ss or an ISO date.',
+  'time.date-order':
+    'The dates of the time column can be read as day and month or as month and day; choose their order.',
   'time.one-sample': 'The file has fewer than two usable rows.',
   'time.never-moves':
     'The time column never moves forward; choose another column or give the sample rate in Hz.',

@@ -119,6 +119,12 @@ export const ImportMapping = z.strictObject({
   columns: z.array(ColumnMapping).min(1).max(200),
   /** For files without a time column. */
   sampleRateHz: z.number().min(1).max(20000).nullable(),
+  /** What holds a cell together that contains the delimiter; a double quote when nothing is said. */
+  quote: z.enum(['"', "'", 'none']).optional(),
+  /** 1-based line of the first row of numbers; found when nothing is said. */
+  firstRowLine: z.number().int().min(1).max(100000).optional(),
+  /** Order of local dates in the time column. */
+  dateOrder: z.enum(['dmy', 'mdy']).optional(),
 })
 export type ImportMapping = z.infer<typeof ImportMapping>
 

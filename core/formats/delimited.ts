@@ -1,4 +1,6 @@
-import { clockSeconds } from './clock.ts'
+import type { Quote } from './cells.ts'
+import { clockSeconds, type DateOrder } from './clock.ts'
+import { looseNumber } from './looseNumber.ts'
 import { plainRowEnd, scanNumber } from './numberScan.ts'
 
 export interface DelimitedOptions {
@@ -9,6 +11,10 @@ export interface DelimitedOptions {
   firstRowLine: number
   /** Columns to read, in the order of the result. */
   columns: number[]
+  /** What holds a cell together that contains the delimiter; a double quote when nothing is said. */
+  quote?: Quote
+  /** Order of local dates in the clock column. */
+  dateOrder?: DateOrder | null
   /** Column that may hold clock times instead of numbers; -1 for none. */
   clockColumn: number
   /** Called about every half million bytes with the share done; throw to cancel. */
@@ -26,6 +32,8 @@ export interface DelimitedTable {
   /** Cells that held text instead of a number, and the first line of them. */
   textCells: number
   firstTextLine: number | null
+  /** Cells whose marks were taken for grouped thousands. */
+  groupedCells: number
 }
 
 const lf = 10
@@ -42,6 +50,8 @@ export function readDelimited(bytes: Uint8Array, options: DelimitedOptions): Del
   const { skipBytes, firstRowLine, columns, clockColumn, onProgress } = options
   const delimiter = options.delimiter.charCodeAt(0)
   const decimal = options.decimal.charCodeAt(0)
+  const quote = { '"': 34, "'": 39, none: -1 }[options.quote ?? '"']
+  const dateOrder = options.dateOrder ?? null
   const n = bytes.length
   let capacity = Math.max(16, Math.ceil(n / estimateLineBytes(bytes, skipBytes)) + 16)
   let out = growAll(
@@ -61,6 +71,7 @@ export function readDelimited(bytes: Uint8Array, options: DelimitedOptions): Del
   let shortRows = 0
   let firstShortLine: number | null = null
   let textCells = 0
+  let groupedCells = 0
   let firstTextLine: number | null = null
   let nextProgress = progressBytes
 
@@ -76,7 +87,7 @@ export function readDelimited(bytes: Uint8Array, options: DelimitedOptions): Del
       const plainEnd =
         i >= lastBreak || delimiter === space
           ? -1
-          : plainRowEnd(bytes, i, delimiter, decimal, slotOf, out, rows)
+          : plainRowEnd(bytes, i, delimiter, decimal, slotOf, out, rows, quote)
       if (plainEnd >= 0) {
         i = plainEnd
         lines[rows++] = line
@@ -86,12 +97,18 @@ export function readDelimited(bytes: Uint8Array, options: DelimitedOptions): Del
         let filled = 0
         for (let column = 0; ;) {
           const cellStart = i
+          if (quote >= 0) i = pastQuoted(bytes, i, quote, delimiter)
           while (i < n && bytes[i] !== delimiter && bytes[i] !== lf && bytes[i] !== cr) i++
           if (slotOf[column] >= 0) {
             let value = scanNumber(bytes, cellStart, i, decimal)
             if (value !== value && i > cellStart) {
               const text = cellText(bytes, cellStart, i)
-              if (column === clockColumn) value = clockSeconds(text)
+              if (column === clockColumn) value = clockSeconds(text, dateOrder)
+              const loose = value === value ? null : looseNumber(text, options.decimal)
+              if (loose) {
+                value = loose.value
+                if (loose.grouped) groupedCells++
+              }
               if (value !== value && text !== '' && !/^(nan|null|n\/?a|-)$/i.test(text)) {
                 textCells++
                 firstTextLine ??= line
@@ -133,7 +150,21 @@ export function readDelimited(bytes: Uint8Array, options: DelimitedOptions): Del
     firstShortLine,
     textCells,
     firstTextLine,
+    groupedCells,
   }
+}
+
+/** Where a quoted cell's closing quote stands, else where it begins; quotes do not reach over a line. */
+function pastQuoted(bytes: Uint8Array, from: number, quote: number, delimiter: number): number {
+  let i = from
+  while (bytes[i] === space && delimiter !== space) i++
+  if (bytes[i] !== quote) return from
+  for (i++; i < bytes.length && bytes[i] !== lf && bytes[i] !== cr; i++) {
+    if (bytes[i] !== quote) continue
+    if (bytes[i + 1] !== quote) return i + 1
+    i++
+  }
+  return from
 }
 
 function estimateLineBytes(bytes: Uint8Array, from: number): number {

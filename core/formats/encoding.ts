@@ -49,3 +49,15 @@ function utf8Of(bytes: Uint8Array, high: 0 | 1): Uint8Array {
   }
   return out.slice(0, n)
 }
+
+/**
+ * A name as people wrote it, from one letter a byte: UTF-8 where it is that, else Latin-1 as it stands.
+ */
+export function nameOf(latin: string): string {
+  if (!/[\u0080-\u00ff]/.test(latin)) return latin
+  try {
+    return decodeURIComponent(latin.replace(/[%\u0080-\u00ff]/g, (c) => `%${c.charCodeAt(0).toString(16)}`))
+  } catch {
+    return latin
+  }
+}

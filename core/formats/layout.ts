@@ -1,7 +1,11 @@
 import type { ChannelRole, ChannelUnit, ImportMapping } from '#contract/recording'
 import { InputError } from '../errors.ts'
-import { plainBytes } from './encoding.ts'
+import { splitCells, type Quote } from './cells.ts'
+import { dateOrderOf, type DateOrder } from './clock.ts'
+import { nameOf, plainBytes } from './encoding.ts'
+import { looseNumber } from './looseNumber.ts'
 import { scanNumber } from './numberScan.ts'
+import { unitOf } from './unitNames.ts'
 
 /** What a delimited text file looks like, guessed from its first bytes. */
 export interface FileLayout {
@@ -11,8 +15,13 @@ export interface FileLayout {
   skipBytes: number
   /** 1-based line on which the first row of numbers stands. */
   firstRowLine: number
-  /** The header line as written, '' when there is none. */
+  /** The header line, one letter a byte; '' when there is none. */
   headerLine: string
+  quote: Quote
+  /** Numbers whose marks were taken for grouped thousands although they could be decimals. */
+  thousandsGuessed: boolean
+  /** Order of local dates, null without any. */
+  dateOrder: DateOrder | 'unclear' | null
   columns: ColumnGuess[]
 }
 
@@ -23,15 +32,20 @@ export interface ColumnGuess {
 }
 
 const delimiters: ImportMapping['delimiter'][] = [';', '\t', '|', ',', ' ']
-const headBytes = 65536
+/** Enough for the longest head of comments that is known. */
+const headBytes = 1 << 18
+
+/** What a person says of a file instead of what it looks like. */
+export type Said = Partial<Pick<ImportMapping, 'delimiter' | 'decimal' | 'firstRowLine' | 'quote'>>
 
 /**
  * Guesses delimiter, decimal mark, header and the meaning of each column.
  *
- * @param file the file, or at least its first 64 kB
+ * @param file the file, or at least its first 256 kB
+ * @param said is kept to, whatever it looks like
  * @throws InputError 'file.empty', 'file.binary', 'file.one-column', 'file.header-only', 'file.no-numbers'
  */
-export function sniffLayout(file: Uint8Array): FileLayout {
+export function sniffLayout(file: Uint8Array, said: Said = {}): FileLayout {
   const bytes = plainBytes(file)
   if (bytes.length === 0) throw new InputError('file.empty')
   const skipBytes = bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf ? 3 : 0
@@ -46,39 +60,47 @@ export function sniffLayout(file: Uint8Array): FileLayout {
   const kept = lines.map((text, i) => ({ text, line: i + 1 })).filter((l) => l.text.trim() !== '')
   if (kept.length === 0) throw new InputError('file.empty')
 
-  const choice = chooseDelimiter(kept.map((l) => l.text))
+  const quote = said.quote ?? '"'
+  const choice = chooseDelimiter(
+    kept.map((l) => l.text),
+    said,
+    quote,
+  )
   if (!choice) {
     const numeric = kept.some((l) => /^\s*[-+]?[\d.,]+\s*$/.test(l.text))
     throw new InputError(numeric || kept.length > 1 ? 'file.one-column' : 'file.no-numbers')
   }
-  const { delimiter, decimal } = choice
-  const isRow = (text: string) => numericShare(text, delimiter, decimal) >= 0.5
-  const firstRow = kept.findIndex(
-    (l, i) => isRow(l.text) && (i + 1 >= kept.length || isRow(kept[i + 1].text)),
+  const { delimiter } = choice
+  const isRow = (text: string) => numericShare(text, delimiter, choice.decimal, quote, true) >= 0.5
+  const asked = said.firstRowLine
+  const firstRow = kept.findIndex((l, i) =>
+    asked ? l.line >= asked : isRow(l.text) && (i + 1 >= kept.length || isRow(kept[i + 1].text)),
   )
   if (firstRow < 0) throw new InputError(kept.length > 1 ? 'file.no-numbers' : 'file.header-only')
-  const width = splitLine(kept[firstRow].text, delimiter).length
+  const split = (text: string) => splitCells(text, delimiter, quote)
+  const width = split(kept[firstRow].text).length
+  const sampled = kept.slice(firstRow, firstRow + 200).map((l) => split(l.text).map(clean))
+  const thousandsGuessed = !said.decimal && groupsThousands(sampled, choice.decimal)
+  const decimal = thousandsGuessed ? (choice.decimal === ',' ? '.' : ',') : choice.decimal
   // A units line under the names has the same width; the names are the first line of that width.
-  const headers = kept.slice(0, firstRow).filter((l) => splitLine(l.text, delimiter).length === width)
+  const headers = kept.slice(0, firstRow).filter((l) => split(l.text).length === width)
   const nameLine =
     headers.length >= 2 && looksLikeUnits(headers[headers.length - 1].text, delimiter)
       ? headers[headers.length - 2]
       : headers[headers.length - 1]
   const unitLine =
     nameLine && headers[headers.length - 1] !== nameLine ? headers[headers.length - 1] : undefined
-  const names = nameLine ? splitLine(nameLine.text, delimiter) : []
-  const units = unitLine ? splitLine(unitLine.text, delimiter) : []
+  const names = nameLine ? split(nameLine.text) : []
+  const units = unitLine ? split(unitLine.text) : []
   const columns = Array.from({ length: width }, (_, i) =>
-    guessColumn(clean(names[i] ?? ''), clean(units[i] ?? ''), i),
+    guessColumn(
+      nameOf(clean(names[i] ?? '')),
+      nameOf(clean(units[i] ?? '')) || unitInCells(sampled, i, decimal),
+      i,
+    ),
   )
   keepFirstOfEachRole(columns)
-  if (!columns.some((c) => c.role === 'time'))
-    findTime(
-      columns,
-      kept
-        .slice(firstRow, firstRow + 50)
-        .map((l) => splitLine(l.text, delimiter).map((c) => cellNumber(clean(c), decimal))),
-    )
+  if (!columns.some((c) => c.role === 'time')) findTime(columns, sampled.slice(0, 50), decimal)
   return {
     delimiter,
     decimal,
@@ -86,6 +108,11 @@ export function sniffLayout(file: Uint8Array): FileLayout {
     firstRowLine: kept[firstRow].line,
     headerLine: nameLine?.text ?? '',
     columns,
+    quote,
+    thousandsGuessed,
+    dateOrder:
+      columns.map((_, i) => dateOrderOf(sampled.map((cells) => cells[i] ?? ''))).find((o) => o !== null) ??
+      null,
   }
 }
 
@@ -96,10 +123,6 @@ function decodeLatin(bytes: Uint8Array): string {
   return out
 }
 
-export function splitLine(text: string, delimiter: string): string[] {
-  return delimiter === ' ' ? text.trim().split(/ +/) : text.split(delimiter)
-}
-
 const clean = (s: string) => s.trim().replace(/^"|"$/g, '').trim()
 
 function cellNumber(cell: string, decimal: string): number {
@@ -107,37 +130,86 @@ function cellNumber(cell: string, decimal: string): number {
   return scanNumber(bytes, 0, bytes.length, decimal.charCodeAt(0))
 }
 
-function numericShare(text: string, delimiter: string, decimal: string): number {
-  const cells = splitLine(text, delimiter).map(clean)
+/** @param loosely numbers with units and grouped thousands count, too */
+function numericShare(
+  text: string,
+  delimiter: string,
+  decimal: string,
+  quote: Quote,
+  loosely: boolean,
+): number {
+  const cells = splitCells(text, delimiter, quote).map(clean)
   if (cells.length < 2) return 0
-  const good = cells.filter(
-    (c) => c === '' || /^nan$/i.test(c) || !Number.isNaN(cellNumber(c, decimal)) || isClock(c),
-  ).length
-  const filled = cells.filter((c) => !Number.isNaN(cellNumber(c, decimal))).length
+  const isNumber = (c: string) =>
+    !Number.isNaN(cellNumber(c, decimal)) || (loosely && looseNumber(c, decimal) !== null)
+  const good = cells.filter((c) => c === '' || /^nan$/i.test(c) || isNumber(c) || isClock(c)).length
+  const filled = cells.filter(isNumber).length
   return filled === 0 ? 0 : good / cells.length
 }
 
+/** The unit that stands behind the numbers of a column, if one does. */
+function unitInCells(rows: readonly string[][], column: number, decimal: string): string {
+  for (const cells of rows) {
+    const unit = looseNumber(cells[column] ?? '', decimal)?.unit
+    if (unit) return unit
+  }
+  return ''
+}
+
+/**
+ * Whether the mark that was taken for the decimal one groups thousands: nowhere in the file is it followed by anything but
+ * three digits or led by a zero, and where it is missing the numbers have three digits. "998; 1,002; 1,031" and not
+ * "0,998; 1,002".
+ */
+function groupsThousands(rows: readonly string[][], decimal: '.' | ','): boolean {
+  const mark = decimal === '.' ? '\\.' : ','
+  const grouped = new RegExp(`^[-+]?[1-9]\\d{0,2}(${mark}\\d{3})+$`)
+  let [marked, bare] = [0, 0]
+  for (const cells of rows)
+    for (const c of cells) {
+      if (!c.includes(decimal)) {
+        if (/^[-+]?\d{3}$/.test(c)) bare++
+      } else if (grouped.test(c)) marked++
+      else if (!isClock(c)) return false
+    }
+  return marked > 0 && bare > 0
+}
+
 export function isClock(cell: string): boolean {
+  if (/^\d{1,2}[./-]\d{1,2}[./-]\d{2,4}[T ]+\d{1,2}:\d\d/.test(cell)) return true
   return /^\d{4}-\d\d-\d\d[T ]\d\d:\d\d/.test(cell) || /^\d{1,2}:\d\d(:\d\d)?([.,]\d+)?$/.test(cell)
 }
 
 /** The delimiter and decimal mark under which most lines are rows of numbers of one width, wider first. */
-function chooseDelimiter(lines: string[]) {
+function chooseDelimiter(lines: string[], said: Said, quote: Quote) {
+  // A head of comments may be longer than any sample from the top.
+  const sample = [...lines.slice(0, 200), ...lines.slice(200).slice(-200)]
+  return (
+    bestDelimiter(sample, said, quote, false) ??
+    bestDelimiter(sample, said, quote, true) ??
+    headerOnlyDelimiter(lines, quote)
+  )
+}
+
+function bestDelimiter(sample: string[], said: Said, quote: Quote, loosely: boolean) {
   let best: { delimiter: ImportMapping['delimiter']; decimal: '.' | ','; score: number } | null = null
-  const sample = lines.slice(0, 200)
-  for (const delimiter of delimiters) {
-    for (const decimal of ['.', ','] as const) {
+  for (const delimiter of said.delimiter ? [said.delimiter] : delimiters) {
+    for (const decimal of said.decimal ? [said.decimal] : (['.', ','] as const)) {
       if (decimal === delimiter) continue
       const widths = new Map<number, number>()
       for (const l of sample) {
-        if (numericShare(l, delimiter, decimal) < 0.5) continue
-        const w = splitLine(l, delimiter).length
+        if (numericShare(l, delimiter, decimal, quote, loosely) < 0.5) continue
+        const w = splitCells(l, delimiter, quote).length
         widths.set(w, (widths.get(w) ?? 0) + 1)
       }
       for (const [width, count] of widths) {
         if (width < 2) continue
         const numeric = sample.reduce(
-          (s, l) => s + (splitLine(l, delimiter).length === width ? numericShare(l, delimiter, decimal) : 0),
+          (s, l) =>
+            s +
+            (splitCells(l, delimiter, quote).length === width
+              ? numericShare(l, delimiter, decimal, quote, loosely)
+              : 0),
           0,
         )
         const score = numeric + count * 0.01 * Math.min(width, 20)
@@ -145,47 +217,19 @@ function chooseDelimiter(lines: string[]) {
       }
     }
   }
-  return best ?? headerOnlyDelimiter(lines)
+  return best
 }
 
-function headerOnlyDelimiter(lines: string[]) {
-  const delimiter = delimiters.find((d) => splitLine(lines[0], d).length > 1)
+function headerOnlyDelimiter(lines: string[], quote: Quote) {
+  const delimiter = delimiters.find((d) => splitCells(lines[0], d, quote).length > 1)
   return delimiter ? { delimiter, decimal: '.' as const, score: 0 } : null
 }
-
-const unitNames: [RegExp, ChannelUnit][] = [
-  [/^(ns|nsec|nanoseconds?)$/i, 'ns'],
-  [/^(cm|centimet(er|re)s?)$/i, 'cm'],
-  [/^(in|inch|inches|"|″)$/i, 'in'],
-  [/^(fraction|frac|0\s*(-|–|\.\.|to)\s*1)$/i, 'fraction'],
-  [/^(us|µs|usec|microseconds?)$/i, 'us'],
-  [/^(ms|msec|milliseconds?)$/i, 'ms'],
-  [/^(s|sec|seconds?)$/i, 's'],
-  [/^(mm|millimet(er|re)s?)$/i, 'mm'],
-  [/^psi$/i, 'psi'],
-  [/^bar$/i, 'bar'],
-  [/^kpa$/i, 'kPa'],
-  [/^g$/i, 'g'],
-  [/^m\/s(2|²|\^2)$/i, 'm/s2'],
-  [/^deg$/i, 'deg'],
-  [/^(%|pct|percent)$/i, 'pct'],
-  [/^(raw|counts?|adc|v|mv|volts?)$/i, 'raw'],
-  [/^km\/h|kmh|kph$/i, 'km/h'],
-  [/^m\/s$/i, 'm/s'],
-  [/^km$/i, 'km'],
-  [/^(m|met(er|re)s?)$/i, 'm'],
-]
 
 const timeUnits: readonly ChannelUnit[] = ['s', 'ms', 'us', 'ns']
 const travelUnits: readonly ChannelUnit[] = ['mm', 'cm', 'in', 'm', 'pct', 'fraction', 'raw']
 
-function unitOf(text: string): ChannelUnit | null {
-  const t = text.replace(/Â/g, '').trim()
-  return unitNames.find(([re]) => re.test(t))?.[1] ?? null
-}
-
 function looksLikeUnits(line: string, delimiter: string): boolean {
-  const cells = splitLine(line, delimiter).map((c) => clean(c).replace(/^[[(]|[\])]$/g, ''))
+  const cells = splitCells(line, delimiter).map((c) => nameOf(clean(c)).replace(/^[[(]|[\])]$/g, ''))
   return cells.filter((c) => c !== '' && unitOf(c) !== null).length >= Math.max(1, cells.length / 3)
 }
 
@@ -244,11 +288,17 @@ function guessColumn(name: string, unitCell: string, index: number): ColumnGuess
   return { name: label, role: 'ignore', unit: unit ?? 'none' }
 }
 
-/** No column is called time: one with a time unit, else the first that climbs in even steps, is taken for it. */
-function findTime(columns: ColumnGuess[], rows: number[][]): void {
+/** No column is called time: one with a time unit, else one of clock times, else the first that climbs in even steps, is taken for it. */
+function findTime(columns: ColumnGuess[], cells: string[][], decimal: string): void {
+  const rows = cells.map((r) => r.map((c) => cellNumber(c, decimal)))
   const timed = columns.find((c) => c.role === 'ignore' && timeUnits.includes(c.unit))
   if (timed) {
     timed.role = 'time'
+    return
+  }
+  const clock = columns.findIndex((c, i) => c.role === 'ignore' && cells.every((r) => isClock(r[i] ?? '')))
+  if (clock >= 0) {
+    columns[clock] = { ...columns[clock], role: 'time', unit: 'none' }
     return
   }
   // A count of samples climbs evenly, too, and says nothing of time.

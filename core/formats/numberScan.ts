@@ -88,6 +88,7 @@ function wideInteger(bytes: Uint8Array, from: number, digits: number): number {
  *
  * @param from where the row begins; a line end must follow somewhere, for it is not looked for the end of the bytes
  * @param slotOf for each column of the file the array of `out` that it belongs to, or -1
+ * @param quoteByte what may hold a delimiter together in cells that are not read
  * @param row the place in the arrays of `out` that is written; what stands there after a refused row means nothing
  * @returns the index of the byte that ends the row, or -1 when it is not such a row
  */
@@ -99,14 +100,18 @@ export function plainRowEnd(
   slotOf: Int32Array,
   out: Float64Array[],
   row: number,
+  quoteByte = quote,
 ): number {
   let i = from
   const last = slotOf.length - 1
   for (let column = 0; ; column++) {
     const slot = slotOf[column]
     let c = bytes[i]
-    if (slot < 0) while (c !== delimiterByte && c !== lineFeed && c !== carriageReturn) c = bytes[++i]
-    else {
+    if (slot < 0) {
+      // A quoted cell may hold the delimiter: left to the careful reader.
+      if (c === quoteByte) return -1
+      while (c !== delimiterByte && c !== lineFeed && c !== carriageReturn) c = bytes[++i]
+    } else {
       const negative = c === minus
       if (negative) c = bytes[++i]
       const start = i

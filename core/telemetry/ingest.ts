@@ -3,7 +3,8 @@ import { limits } from '#contract/limits'
 import { InputError } from '../errors.ts'
 import { readDelimited, type DelimitedTable } from '../formats/delimited.ts'
 import { plainBytes } from '../formats/encoding.ts'
-import { sniffLayout } from '../formats/layout.ts'
+import type { DateOrder } from '../formats/clock.ts'
+import { sniffLayout, type FileLayout } from '../formats/layout.ts'
 import { refuseLongRows } from '../formats/longRows.ts'
 import { resampleUniform } from '../signal/resample.ts'
 import type { CleanRecording, TravelGeometry } from './cleanRecording.ts'
@@ -40,7 +41,8 @@ export function ingestDelimited(
 ): CleanRecording {
   const bytes = plainBytes(file)
   refuseLongRows(bytes)
-  const layout = sniffLayout(bytes)
+  const { delimiter, decimal, quote, firstRowLine } = mapping
+  const layout = sniffLayout(bytes, { delimiter, decimal, quote, firstRowLine })
   if (layout.columns.length > limits.fileColumns)
     throw new InputError('file.columns', { got: layout.columns.length, max: limits.fileColumns })
   checkMapping(mapping, layout.columns.length)
@@ -53,6 +55,8 @@ export function ingestDelimited(
     firstRowLine: layout.firstRowLine,
     columns: used.map((c) => c.column),
     clockColumn: timeColumn?.column ?? -1,
+    quote,
+    dateOrder: orderOf(layout, mapping),
     onProgress: (share) => onProgress(share * 0.7, 'Reading the file'),
   })
   if (table.lines.length === 0) {
@@ -149,6 +153,13 @@ export function ingestDelimited(
   return result
 }
 
+/** Order of local dates, as said or as they tell. @throws InputError 'time.date-order' when neither does */
+function orderOf(layout: FileLayout, mapping: ImportMapping): DateOrder | null {
+  if (mapping.dateOrder) return mapping.dateOrder
+  if (layout.dateOrder === 'unclear') throw new InputError('time.date-order')
+  return layout.dateOrder
+}
+
 /** Fewer samples a second miss whole hits. */
 const fewestHz = 20
 /** Slower than this nobody rides a trail, m/s. */
@@ -181,6 +192,14 @@ function tableIssues(t: DelimitedTable): ImportIssue[] {
         `${t.shortRows} rows have too few columns, the first in line ${t.firstShortLine}; they were left out.`,
         t.shortRows,
         t.firstShortLine,
+      ),
+    )
+  if (t.groupedCells > 0)
+    out.push(
+      issue(
+        'thousands',
+        `The marks in ${t.groupedCells} cells were taken for grouped thousands; choose the other decimal mark if they are decimals.`,
+        t.groupedCells,
       ),
     )
   if (t.textCells > 0)

@@ -93,6 +93,7 @@ function placeByGates(
   if (!recording.way) return null
   const { track, offsetS } = recording.way
   const passed = passGates(track, sections, gates)
+  const edgeGates = gates.filter((g) => g.at === 'finish' || sections.some((s) => s.id === g.at)).length
   const known = passed.flatMap((p, edge) => (p ? [{ ...p, edge }] : []))
   if (known.length === 0) return null
   const lengths = edgesOf(sections)
@@ -120,11 +121,11 @@ function placeByGates(
     const at = offsetS + (own ? own.timeS : timeAt(wayM))
     return Math.min(durationS, Math.max(0, at))
   })
-  const missed = gates.length - known.length
+  const missed = edgeGates - known.length
   const far = known.filter((k) => k.missM > gateRules.surelyM).length
   const doubt =
     missed + far > 0
-      ? `${missed + far} of ${gates.length} places of the trail were not passed within ${gateRules.surelyM} m; the sections there are laid by metres and may be off.`
+      ? `${missed + far} of ${edgeGates} places of the trail were not passed within ${gateRules.surelyM} m; the sections there are laid by metres and may be off.`
       : null
   return { spans: spansOf(sections, edgesS), by: 'places', doubt }
 }

@@ -53,6 +53,7 @@ const facts = computed(() =>
     : '',
 )
 const guessed = computed(() => recording.value?.analysis.sectionsBy === 'share-of-length')
+const doubt = computed(() => recording.value?.analysis.sectionsDoubt ?? null)
 const trace = ref<InstanceType<typeof MirrorTrace>>()
 const jump = (e: RecordingEvent) => trace.value?.showAt(e.startS, e.endS)
 const placing = ref(false)
@@ -134,6 +135,7 @@ usePageTitle(() =>
           @pick="(t) => (picked = t)"
         />
         <p v-else class="soft wait" role="status">{{ fault || 'Fetching the channels …' }}</p>
+        <p v-if="doubt" class="small note doubt" role="status">{{ doubt }}</p>
         <p v-if="guessed" class="soft small note">
           Sections are placed by their share of the trail’s length, a guess: the file has no speed or
           distance.
@@ -142,7 +144,7 @@ usePageTitle(() =>
       <SectionPlacer
         v-if="placing && drawable"
         :main="drawable"
-        :sections="b.trail.sections"
+        :trail="b.trail"
         :others="others"
         :picked="picked"
         @picking="(on) => (picking = on)"
@@ -216,6 +218,10 @@ usePageTitle(() =>
 .tools > button[aria-pressed='true'] {
   background: var(--sun);
   color: #1b2723;
+}
+.doubt {
+  color: var(--rust);
+  font-weight: 600;
 }
 .picking {
   cursor: crosshair;

@@ -37,6 +37,12 @@ const comma = (x: number, digits = 2) => f(x, digits).replace('.', ',')
 const hms = (s: number) =>
   `${String(Math.floor(s / 3600)).padStart(2, '0')}:${String(Math.floor(s / 60) % 60).padStart(2, '0')}:${(s % 60).toFixed(3).padStart(6, '0')}`
 
+/** Whole numbers in groups of three. */
+const groups = (n: number, mark: string) => String(n).replace(/\B(?=(\d{3})+$)/g, mark)
+
+/** Counts of a converter, 120 extended and 3,900 at the end of the stroke. */
+const counts = (mm: number, strokeMm: number) => Math.round(120 + (3780 * mm) / strokeMm)
+
 type Change = (m: ImportMapping) => void
 interface Dialect {
   name: string
@@ -385,6 +391,129 @@ const dialects: Dialect[] = [
   {
     name: 'cells with their unit',
     text: file('time,front,rear', (i) => `${f(i / 200, 3)} s,${f(front[i])} mm,${f(rear[i])} mm`),
+    is: 'read',
+  },
+  {
+    name: 'cells with their unit, decimal commas',
+    text: file(
+      'Zeit;Gabel vorn (fork);Dämpfer (shock)',
+      (i) => `${comma(i / 200, 3)} s;${comma(front[i])} mm;${comma(rear[i])} mm`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'thousands with a point, microseconds',
+    text: file(
+      'time_us;front_mm;rear_mm',
+      (i) => `${groups(i * 5000, '.')};${comma(front[i])};${comma(rear[i])}`,
+    ),
+    is: 'told',
+    codes: ['thousands'],
+  },
+  {
+    name: 'thousands with an apostrophe, milliseconds',
+    text: file('time_ms,front_mm,rear_mm', (i) => `${groups(i * 5, "'")},${f(front[i])},${f(rear[i])}`),
+    is: 'told',
+    codes: ['thousands'],
+  },
+  {
+    name: 'thousands in quotes beside commas',
+    text: file('time_ms,front_mm,rear_mm', (i) => `"${groups(i * 5, ',')}",${f(front[i])},${f(rear[i])}`),
+    is: 'told',
+    codes: ['thousands'],
+  },
+  {
+    name: 'whole numbers grouped by commas, which could be decimals',
+    text: file(
+      'time_ms;front raw;rear raw',
+      (i) =>
+        `${groups(i * 5 + 100, ',')};${groups(counts(front[i], 150), ',')};${groups(counts(rear[i], 60), ',')}`,
+    ),
+    set: (m) => {
+      for (const [k, mm] of [
+        [1, 150],
+        [2, 60],
+      ])
+        m.columns[k].calibration = { extendedReading: 120, compressedReading: 3900, compressedMm: mm }
+    },
+    is: 'told',
+    codes: ['thousands'],
+  },
+  {
+    name: 'notes with commas, in quotes',
+    text: file(
+      'note,time_s,front_mm,rear_mm',
+      (i) => `${i % 50 === 7 ? '"roots, wet, fast"' : 'x'},${f(i / 200, 3)},${f(front[i])},${f(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'notes with quotes and commas in quotes',
+    text: file(
+      'time_s,note,front_mm,rear_mm',
+      (i) =>
+        `${f(i / 200, 3)},${i % 3 ? '' : '"he said ""faster"", then left"'},${f(front[i])},${f(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'notes with an inch mark that is no quote',
+    text: file(
+      'time_s;note;front_mm;rear_mm',
+      (i) => `${f(i / 200, 3)};29" wheel;${f(front[i])};${f(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'a head of 600 comments',
+    text: file(
+      `${'# configuration: something long that nobody reads, with, commas, in, it\n'.repeat(600)}time_s,front_mm,rear_mm`,
+      (i) => `${f(i / 200, 3)},${f(front[i])},${f(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'local dates that tell their order',
+    text: file(
+      'date,front_mm,rear_mm',
+      (i) => `27/08/2031 14:05:${f(10 + i / 200, 3)},${f(front[i])},${f(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'local dates with the month first, half days',
+    text: file(
+      'time,front_mm,rear_mm',
+      (i) => `8/27/2031 2:05:${f(10 + i / 200, 3)} PM,${f(front[i])},${f(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'local dates that could be either',
+    text: file(
+      'time,front_mm,rear_mm',
+      (i) => `05/08/2031 14:05:${f(10 + i / 200, 3)},${f(front[i])},${f(rear[i])}`,
+    ),
+    is: 'asks',
+    codes: ['time.date-order'],
+  },
+  {
+    name: 'local dates that could be either, order chosen',
+    text: file(
+      'time,front_mm,rear_mm',
+      (i) => `05.08.31 14:05:${f(10 + i / 200, 3)},${f(front[i])},${f(rear[i])}`,
+    ),
+    set: (m) => {
+      m.dateOrder = 'dmy'
+    },
+    is: 'read',
+  },
+  {
+    name: 'words where numbers should be',
+    text: file(
+      'time_s,front_mm,rear_mm',
+      (i) => `${f(i / 200, 3)} flags,${f(front[i])} apples,${f(rear[i])} pears`,
+    ),
     is: 'refused',
     codes: ['file.no-numbers'],
   },

@@ -4,17 +4,18 @@ import IconFlag from '~icons/lucide/flag'
 import { endpoints } from '#contract/endpoints'
 import type { SectionSpan } from '#contract/recording'
 import type { ReadRecording } from '../../support/figures.ts'
-import type { TrailSection } from '#contract/trail'
+import type { Trail } from '#contract/trail'
 import { alignPieces } from '#core/signal/align'
 import { call } from '../../api/client.ts'
 import { useRecording, type DrawableRecording } from '../../composables/useRecording.ts'
+import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
 import NumberField from '../shell/NumberField.vue'
 
 /** Where the sections lie in a recording: by hand, on the trace, or as another run has them. */
 const props = defineProps<{
   main: DrawableRecording
-  sections: TrailSection[]
+  trail: Trail
   others: readonly { recording: ReadRecording; text: string }[]
   /** A moment that was tapped on the trace. */
   picked: number | null
@@ -30,7 +31,7 @@ interface Row {
 }
 const round = (s: number) => Math.round(s * 10) / 10
 const fromAnalysis = (): Row[] =>
-  props.sections.map((s) => {
+  props.trail.sections.map((s) => {
     const found = props.main.recording.analysis.sections.find((x) => x.sectionId === s.id)
     return {
       sectionId: s.id,
@@ -45,10 +46,33 @@ watch(
   () => (rows.value = fromAnalysis()),
 )
 
+/** When the trail begins here; the sections are then laid in metres from it. */
+const lineS = ref<number | null>(null)
+watch(
+  () => props.main.recording,
+  (r) => (lineS.value = r.lineS === null ? null : round(r.lineS)),
+  { immediate: true },
+)
+const hasWay = computed(() => props.main.recording.analysis.sectionsBy !== 'share-of-length')
+/** The first hit that goes so deep marks a line that every run has: a kerb, a root, the first drop. */
+const hitPct = ref<number | null>(50)
+const hitFault = ref('')
+function fromHit() {
+  const least = hitPct.value
+  const end = props.main.front ?? props.main.rear
+  const at = least === null || !end ? -1 : end.depthPct.findIndex((d) => d >= least)
+  hitFault.value = at < 0 ? `Nothing in this run goes ${least ?? '?'} % deep.` : ''
+  if (at >= 0) lineS.value = round(at / props.main.recording.sampleRateHz)
+}
+
 /** Which edge the next tap on the trace sets. */
-const edge = ref<{ row: number; key: 'startS' | 'endS' } | null>(null)
+const edge = ref<{ row: number; key: 'startS' | 'endS' } | 'line' | null>(null)
+function pickLine() {
+  edge.value = edge.value === 'line' ? null : 'line'
+  emit('picking', edge.value !== null)
+}
 function pick(row: number, key: 'startS' | 'endS') {
-  edge.value = edge.value?.row === row && edge.value.key === key ? null : { row, key }
+  edge.value = pressed(row, key) ? null : { row, key }
   emit('picking', edge.value !== null)
 }
 watch(
@@ -56,6 +80,12 @@ watch(
   (at) => {
     const e = edge.value
     if (at === null || !e) return
+    if (e === 'line') {
+      lineS.value = round(at)
+      edge.value = null
+      emit('picking', false)
+      return
+    }
     set(e.row, e.key, round(at))
     // Sections meet: the next tap is the end of the same one, then the next one's.
     edge.value = e.key === 'startS' ? { row: e.row, key: 'endS' } : null
@@ -72,11 +102,13 @@ function set(row: number, key: 'startS' | 'endS', v: number | null) {
 }
 const pickWords = computed(() => {
   const e = edge.value
+  if (e === 'line') return 'Tap the trace where the trail begins.'
   return e
     ? `Tap the trace where ${rows.value[e.row].name} ${e.key === 'startS' ? 'begins' : 'ends'}.`
     : 'Type seconds, or press a flag and tap the trace.'
 })
-const pressed = (row: number, key: 'startS' | 'endS') => edge.value?.row === row && edge.value.key === key
+const pressed = (row: number, key: 'startS' | 'endS') =>
+  edge.value !== null && edge.value !== 'line' && edge.value.row === row && edge.value.key === key
 
 const otherId = ref('')
 const other = computed(() => props.others.find((o) => o.recording.id === otherId.value)?.recording ?? null)
@@ -105,10 +137,10 @@ function copy() {
 }
 
 const busy = ref(false)
-async function save(spans: SectionSpan[]) {
+async function save(spans: SectionSpan[], line: number | null = null) {
   busy.value = true
   const done = await notices.attempt(() =>
-    call(endpoints.placeSections, { id: props.main.recording.id }, { spans }),
+    call(endpoints.placeSections, { id: props.main.recording.id }, { spans, lineS: line }),
   )
   busy.value = false
   if (done) emit('placed')
@@ -118,6 +150,16 @@ const spans = computed(() =>
     r.startS !== null && r.endS !== null ? [{ sectionId: r.sectionId, startS: r.startS, endS: r.endS }] : [],
   ),
 )
+const places = computed(() => props.main.recording.analysis.edgePlaces)
+const garage = useGarage()
+async function keepPlaces() {
+  busy.value = true
+  const kept = await notices.attempt(() => garage.saveTrail({ ...props.trail, gates: places.value }))
+  busy.value = false
+  if (!kept) return
+  notices.show('Kept with the trail: runs with positions find their sections by them.')
+  emit('placed')
+}
 const wrong = computed(() => {
   const bad = rows.value.find((r) => r.startS !== null && r.endS !== null && r.endS <= r.startS)
   return bad ? `${bad.name} must end after it begins.` : ''
@@ -170,7 +212,26 @@ const options = computed(() => props.others.map((o) => ({ value: o.recording.id,
         Copy by likeness
       </button>
     </div>
-    <p v-if="copyFault || wrong" class="fault" role="alert">{{ copyFault || wrong }}</p>
+    <div v-if="hasWay" class="line">
+      <NumberField v-model="lineS" label="Or: the trail begins at" unit="s" />
+      <button
+        type="button"
+        class="btn btn-plain"
+        :aria-pressed="edge === 'line'"
+        aria-label="Set where the trail begins on the trace"
+        @click="pickLine"
+      >
+        <IconFlag aria-hidden="true" />
+      </button>
+      <NumberField v-model="hitPct" label="or at the first hit over" unit="%" />
+      <button type="button" class="btn btn-plain" @click="fromHit">Take that hit</button>
+      <button type="button" class="btn btn-plain" :disabled="busy || lineS === null" @click="save([], lineS)">
+        Count in metres from there
+      </button>
+    </div>
+    <p v-if="copyFault || wrong || hitFault" class="fault" role="alert">
+      {{ copyFault || wrong || hitFault }}
+    </p>
     <div class="acts">
       <button
         type="button"
@@ -180,8 +241,9 @@ const options = computed(() => props.others.map((o) => ({ value: o.recording.id,
       >
         {{ busy ? 'Counting again …' : 'Count by these' }}
       </button>
-      <button type="button" class="btn btn-plain" :disabled="busy" @click="save([])">
-        Place them by distance again
+      <button type="button" class="btn btn-plain" :disabled="busy" @click="save([])">Place them again</button>
+      <button v-if="places.length" type="button" class="btn btn-plain" :disabled="busy" @click="keepPlaces">
+        Keep these places with the trail
       </button>
     </div>
   </section>
@@ -208,6 +270,17 @@ const options = computed(() => props.others.map((o) => ({ value: o.recording.id,
 .row button[aria-pressed='true'] {
   background: var(--sun);
 }
+.line {
+  display: grid;
+  grid-template-columns: minmax(0, 12rem) auto minmax(0, 12rem) auto auto;
+  justify-content: start;
+  gap: 0.4rem 0.6rem;
+  align-items: end;
+  margin-top: 0.7rem;
+}
+.line button[aria-pressed='true'] {
+  background: var(--sun);
+}
 .copy,
 .acts {
   display: flex;
@@ -221,6 +294,9 @@ const options = computed(() => props.others.map((o) => ({ value: o.recording.id,
 @media (max-width: 560px) {
   .rows {
     grid-template-columns: 1fr;
+  }
+  .line {
+    grid-template-columns: minmax(0, 1fr) auto;
   }
 }
 </style>
