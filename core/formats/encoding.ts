@@ -50,6 +50,17 @@ function utf8Of(bytes: Uint8Array, high: 0 | 1): Uint8Array {
   return out.slice(0, n)
 }
 
+export type Encoding = 'ASCII' | 'UTF-8' | 'UTF-16' | 'Latin-1'
+
+/** What a text is written in, as its head tells. */
+export function encodingOf(bytes: Uint8Array): Encoding {
+  if (plainBytes(bytes) !== bytes) return 'UTF-16'
+  let latin = ''
+  for (const b of bytes.subarray(0, 1 << 16)) if (b >= 0x80) latin += String.fromCharCode(b)
+  if (latin === '') return 'ASCII'
+  return nameOf(latin) === latin ? 'Latin-1' : 'UTF-8'
+}
+
 /**
  * A name as people wrote it, from one letter a byte: UTF-8 where it is that, else Latin-1 as it stands.
  */

@@ -52,8 +52,10 @@ export function freeReturn(
     for (let i = 0; i < block; i++) sum += depthPct[from + k * block + i]
     y[k] = sum / block
   }
-  const fit = new Fit(y, block / sampleRateHz)
-  const best = fit.search()
+  const stepS = block / sampleRateHz
+  // The grid is as coarse as its steps: it needs no finer values.
+  const start = new Fit(meansOf(y, coarse), coarse * stepS).gridded()
+  const best = new Fit(y, stepS).search(start)
   const { ratio, residual, way, se } = best
   const rmsPct = Math.sqrt(best.sumOfSquares / n)
   if (!(Math.abs(way) >= returnRules.leastPct) || rmsPct > returnRules.mostUnexplained * Math.abs(way))
@@ -75,6 +77,19 @@ interface Found {
   /** From the resting depth at the start, % of travel. */
   way: number
   se: number
+}
+
+/** Values of the grid's fit are means over so many blocks. */
+const coarse = 3
+
+function meansOf(y: Float64Array, width: number): Float64Array {
+  const out = new Float64Array(Math.floor(y.length / width))
+  for (let k = 0; k < out.length; k++) {
+    let sum = 0
+    for (let i = 0; i < width; i++) sum += y[k * width + i]
+    out[k] = sum / width
+  }
+  return out
 }
 
 /** The swing through evenly spaced values. */
@@ -99,15 +114,23 @@ class Fit {
     const n = y.length
     const beat = omega * Math.sqrt(Math.abs(1 - ratio * ratio))
     let [se1, ss1, see, sss, ses, sy, sey, ssy] = [0, 0, 0, 0, 0, 0, 0, 0]
+    // From step to step by what both forms turn and fall in one: no exponential in the loop.
+    const { stepS } = this
+    const swings = ratio < 1
+    const critical = beat * stepS < 1e-9
+    const fall = Math.exp(-ratio * omega * stepS)
+    const cos = swings ? fall * Math.cos(beat * stepS) : fall * Math.cosh(beat * stepS)
+    const sin = swings ? fall * Math.sin(beat * stepS) : fall * Math.sinh(beat * stepS)
+    const turn = swings ? -sin : sin
+    const scale = critical ? 1 : omega / beat
+    let [c0, s0] = [1, 0]
     for (let k = 0; k < n; k++) {
-      const t = k * this.stepS
-      const falls = Math.exp(-ratio * omega * t)
-      const at = beat * t
-      // Beyond 1 the swing does not come back; at 1 both forms meet.
-      const cos = ratio < 1 ? Math.cos(at) : Math.cosh(at)
-      const sin = at < 1e-6 ? omega * t : ((ratio < 1 ? Math.sin(at) : Math.sinh(at)) * omega) / beat
-      const a = falls * cos
-      const b = falls * sin
+      const a = c0
+      // At 1 both forms meet, and the second is ωt·e^(−ωt).
+      const b = critical ? omega * k * stepS * c0 : s0 * scale
+      const next = c0 * cos + s0 * turn
+      s0 = c0 * sin + s0 * cos
+      c0 = next
       e[k] = a
       s[k] = b
       se1 += a
@@ -140,8 +163,8 @@ class Fit {
     return left
   }
 
-  /** The best ratio and frequency: a coarse grid, then Gauss–Newton steps on both, each taken only where it helps. */
-  search(): Found {
+  /** The best ratio and frequency of a coarse grid. */
+  gridded(): { ratio: number; omega: number } {
     let [ratio, omega, best] = [0.3, 2 * Math.PI * 2.5, Infinity]
     for (let f = 0; f < grid.frequencies; f++) {
       const hz = slowestHz * (fastestHz / slowestHz) ** (f / (grid.frequencies - 1))
@@ -150,6 +173,13 @@ class Fit {
         if (left < best) [ratio, omega, best] = [r, 2 * Math.PI * hz, left]
       }
     }
+    return { ratio, omega }
+  }
+
+  /** The best ratio and frequency: Gauss–Newton steps on both, each taken only where it helps. */
+  search(start: { ratio: number; omega: number }): Found {
+    let { ratio, omega } = start
+    let best = Infinity
     const n = this.y.length
     const j1 = new Float64Array(n)
     const j2 = new Float64Array(n)

@@ -86,12 +86,16 @@ describe('the mapping table', () => {
       skipBytes: 0,
       firstRowLine: 2,
       headerLine: 'a,b',
+      quote: '"' as const,
+      thousandsGuessed: false,
+      dateOrder: null,
       columns: [
         { name: 'a', role: 'time' as const, unit: 's' as const },
         { name: 'b', role: 'front-travel' as const, unit: 'mm' as const },
       ],
     },
     fingerprintBytes: null,
+    encoding: 'ASCII' as const,
     rows: [
       [0, 12.3456789],
       [0.005, NaN],

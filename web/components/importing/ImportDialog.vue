@@ -13,7 +13,8 @@ import { runGeometry, strokesOf } from '../../support/runGeometry.ts'
 import { tooLargeWords } from '../../support/uploadSize.ts'
 import { fileKinds, kindOfFile } from '#core/formats/fileKinds'
 import { useFileReader } from '../../composables/useFileReader.ts'
-import type { FileLook, Trial } from '../../workers/file.worker.ts'
+import type { FileLook, Looking, Trial } from '../../workers/file.worker.ts'
+import DialectFields from './DialectFields.vue'
 import DropArea from './DropArea.vue'
 import MappingTable from './MappingTable.vue'
 import UploadProgress from './UploadProgress.vue'
@@ -35,6 +36,9 @@ const remember = ref(true)
 let recordingId = ''
 /** The same file is on another run; only a person knows whether it belongs here too. */
 const elsewhere = ref('')
+const said = ref<Looking>({})
+/** It could not be made out by itself; how it is written can be said. */
+const unread = ref(false)
 const { progress, send, cancel } = useFileSending()
 const { reader, knownMapping } = useFileReader()
 const geometry = computed(() => runGeometry(props.bundle, props.run.id))
@@ -44,14 +48,38 @@ async function take(f: File) {
   recordingId = uuid()
   fault.value = elsewhere.value = ''
   look.value = mapping.value = trial.value = null
+  said.value = {}
+  unread.value = false
   fault.value = fileKinds[kindOfFile(f.name)].neverFirst ?? tooLargeWords(f.size)
   if (fault.value) return
   try {
     look.value = await reader().look(f)
     const known = await knownMapping(look.value)
     remembered.value = known !== null
+    if (known) {
+      const { delimiter, decimal, quote, firstRowLine } = known
+      said.value = { delimiter, decimal, quote, firstRowLine }
+      look.value = await reader().look(f, { ...said.value })
+    }
     mapping.value = known ?? suggestMapping(look.value.layout)
   } catch (e) {
+    unread.value = true
+    fault.value = e instanceof Error ? e.message : String(e)
+  }
+}
+/** What was said of how the file is written: it is looked at again by that. */
+async function lookAgain(how: Looking) {
+  said.value = how
+  if (!file.value) return
+  fault.value = ''
+  try {
+    look.value = await reader().look(file.value, { ...how })
+    const { quote, firstRowLine } = how
+    mapping.value = { ...suggestMapping(look.value.layout), quote, firstRowLine }
+    remembered.value = false
+  } catch (e) {
+    // Said wrongly or not, the fields stay open: only they can put it right.
+    mapping.value = trial.value = null
     fault.value = e instanceof Error ? e.message : String(e)
   }
 }
@@ -130,6 +158,14 @@ watch(
         @take="take"
       />
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+      <DialectFields
+        v-if="file && (look || unread)"
+        :look="look"
+        :said="said"
+        :date-order="mapping?.dateOrder"
+        @say="lookAgain"
+        @order="(o) => mapping && (mapping = { ...mapping, dateOrder: o })"
+      />
       <div v-if="elsewhere" class="caution" role="alert">
         <span>{{ elsewhere }}</span>
         <BButton variant="plain" @click="start(true)">It belongs to both</BButton>
