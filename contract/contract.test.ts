@@ -142,6 +142,7 @@ const trail = {
   name: 'Larch Bank',
   place: '',
   sections: [{ id: id(9), name: 'Roots', kind: 'roots', lengthM: 90, severity: 1 }],
+  gates: [{ at: 'finish', latitudeDeg: -47.5, longitudeDeg: -122.3 }],
   note: '',
 }
 const setup = {

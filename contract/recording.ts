@@ -325,6 +325,10 @@ export const Recording = z.strictObject({
   durationS: z.number(),
   samples: z.number().int(),
   ends: z.array(End),
+  /** What 100 % of depth stands for: fork travel; rear axle travel, or the shaft's stroke where the linkage is not known. */
+  fullTravelMm: z
+    .strictObject({ front: z.number().nullable(), rear: z.number().nullable() })
+    .default({ front: null, rear: null }),
   issues: z.array(ImportIssue),
   /** null while the figures of an older core are made again, or where none could be made (`figures`). */
   analysis: Analysis.nullable(),

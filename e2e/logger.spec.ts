@@ -76,6 +76,34 @@ test('from the fitting check to figures per section', async ({ page }) => {
   expect(broken).toEqual([])
 })
 
+test('a chamber is calibrated as it is ridden, by depths that somebody reads', async ({ page }) => {
+  await open(page)
+  await connect(page, 'Stand-in pressure logger')
+  await page.getByRole('radio', { name: /As it is ridden/ }).check()
+  await expect(page.getByText('Letting air out of a unit', { exact: false })).toHaveCount(0)
+  const base = heldStep(page, 'Hold it fully extended, at riding pressure')
+  await base.getByRole('button', { name: /Hold now/ }).click()
+  await expect(base.getByText(/^Held: front/)).toBeVisible({ timeout: 15_000 })
+  for (const title of ['a fifth', 'a third', 'half']) {
+    const step = heldStep(page, `Hold it ${title} of the way in`)
+    await step.getByRole('button', { name: /Hold now/ }).click()
+    await expect(step.getByText('Read the front ring and say how deep it stood.')).toBeVisible({
+      timeout: 15_000,
+    })
+    // Nothing is filled in for anybody: the rings are read.
+    await expect(step.getByLabel('Front ring, along the leg')).toHaveValue('')
+    const [, front, rear] = /front (\d+) mm, rear (\d+) mm/.exec((await step.textContent())!)!
+    await step.getByLabel('Front ring, along the leg').fill(front)
+    await step.getByLabel('Rear ring, along the shaft').fill(rear)
+    await step.getByLabel('Rear ring, along the shaft').blur()
+    await expect(step.getByText(new RegExp(`^Held: front ${front} mm at`))).toBeVisible()
+  }
+  await expect(page.getByText(/compression ratio [\d.]+ ± 0\.\d+, baseline \d+ ± [\d.]+ psi/)).toBeVisible()
+  await expect(page.getByText('Calibrate first', { exact: false })).toHaveCount(0)
+  const results = await new AxeBuilder({ page }).analyze()
+  expect(results.violations.map((v) => v.id)).toEqual([])
+})
+
 test('each fault is recognised and named, with the way out of it', async ({ page }) => {
   await open(page)
   await connect(page, 'Stand-in pressure logger')

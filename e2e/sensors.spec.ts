@@ -132,6 +132,40 @@ test('a hand-made file: a track brings its way, sections are placed by hand, and
     expect(recording.analysis.sectionsBy).toBe('marks')
     expect(recording.analysis.sections[0].endS).toBeCloseTo(at, 1)
   })
+  const recordingNow = async () => {
+    const day = await (await page.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)).json()
+    return day.recordings.find((r: { fileName: string }) => r.fileName === 'ride.txt')
+  }
+  await test.step('or in metres from where the trail begins', async () => {
+    await page.getByRole('button', { name: 'Place sections' }).click()
+    await page.getByLabel('or at the first hit over').fill('101')
+    await page.getByLabel('or at the first hit over').blur()
+    await page.getByRole('button', { name: 'Take that hit' }).click()
+    await expect(page.getByText('Nothing in this run goes 101 % deep.')).toBeVisible()
+    await page.getByLabel('or at the first hit over').fill('40')
+    await page.getByLabel('or at the first hit over').blur()
+    await page.getByRole('button', { name: 'Take that hit' }).click()
+    const line = Number(await page.getByLabel('Or: the trail begins at').inputValue())
+    expect(line).toBeGreaterThan(0)
+    await page.getByRole('button', { name: 'Count in metres from there' }).click()
+    await expect(page.getByRole('heading', { name: 'Where the sections lie' })).toHaveCount(0)
+    const r = await recordingNow()
+    expect(r).toMatchObject({ lineS: line, spans: [], analysis: { sectionsBy: 'distance' } })
+    expect(r.analysis.sections[0].startS).toBeCloseTo(line, 1)
+    // The track is shorter than the trail, and the page says so.
+    await expect(page.getByText(/Only \d+ m were ridden from the line on/)).toBeVisible()
+  })
+  await test.step('the trail keeps the places of the sections', async () => {
+    await page.getByRole('button', { name: 'Place sections' }).click()
+    await page.getByRole('button', { name: 'Keep these places with the trail' }).click()
+    await expect(page.getByText('Kept with the trail: runs with positions find their sections')).toBeVisible()
+    const day = await (await page.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)).json()
+    expect(day.trail.gates.length).toBeGreaterThan(3)
+    await page.getByRole('button', { name: 'Place sections' }).click()
+    await page.getByRole('button', { name: 'Place them again' }).click()
+    await expect(page.getByRole('heading', { name: 'Where the sections lie' })).toHaveCount(0)
+    expect((await recordingNow()).analysis.sectionsBy).toBe('places')
+  })
   await test.step('and the track can be taken off again', async () => {
     await page.getByRole('button', { name: '2 files' }).click()
     await dialog(page).getByRole('button', { name: 'Remove' }).click()
@@ -160,4 +194,49 @@ test('sections are copied from another run by likeness, and the worst moments ar
   await expect(copy).toBeEnabled()
   await copy.click()
   expect(Math.abs(Number(await begins.inputValue()) - before)).toBeLessThan(1.5)
+})
+
+test('a file that cannot be made out asks how it is written, and is read by what is said', async ({
+  page,
+}) => {
+  const day = await (await page.request.get(`${server.base}/api/v1/days/${idOf('day settled')}`)).json()
+  const bare = day.runs.findIndex(
+    (r: { id: string }, i: number) =>
+      i > 0 && !day.recordings.some((x: { runId: string }) => x.runId === r.id),
+  )
+  const number = bare + 1
+  expect(number).toBeGreaterThan(1)
+  await openRun(page, 'settled', number)
+  await page.getByRole('button', { name: 'Add a sensor file' }).click()
+  const rows = Array.from({ length: 2000 }, (_, i) => {
+    const depth = (30 + 20 * Math.max(0, Math.sin(i / 40)) ** 4 + (i % 7)).toFixed(1)
+    return `05.08.31 14:05:${(10 + i / 200).toFixed(3)};${depth.replace('.', ',')} mm;${i % 90 === 3 ? '"wet; fast"' : ''};${(Number(depth) / 3).toFixed(2).replace('.', ',')}`
+  })
+  const text = ['logged by hand', 'Zeit;Gabel (fork);note;shock [mm]', ...rows].join('\n')
+  await dialog(page)
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'by hand.txt', mimeType: 'text/plain', buffer: Buffer.from(text) })
+  const put = dialog(page).getByRole('button', { name: `Put it on run ${number}` })
+  await expect(dialog(page).getByRole('alert')).toContainText('as day and month or as month and day')
+  await expect(put).toBeDisabled()
+  await dialog(page).getByLabel('Dates are written').selectOption('dmy')
+  await expect(dialog(page).getByText('0:10 min at 200 Hz')).toBeVisible()
+  await expect(put).toBeEnabled()
+
+  await test.step('what was seen is told, and can be said otherwise', async () => {
+    const seen = dialog(page).getByText(/^ASCII, semicolon, decimal comma, 12,3, numbers from line 3 on/)
+    await seen.click()
+    await dialog(page).getByLabel('Separated by').selectOption({ label: 'bar' })
+    await expect(put).toHaveCount(0)
+    await expect(dialog(page).getByRole('alert')).not.toBeEmpty()
+    await dialog(page).getByLabel('Separated by').selectOption({ label: 'semicolon' })
+    await expect(dialog(page).getByLabel('What Gabel (fork) is')).toHaveValue('front-travel')
+  })
+  await test.step('raw readings have no calibration until somebody types one', async () => {
+    await dialog(page).getByLabel('Unit of Gabel (fork)').selectOption('raw')
+    await expect(dialog(page).getByRole('alert')).toContainText('need a calibration')
+    await expect(dialog(page).getByLabel('Reading, fully extended')).toHaveValue('')
+    await dialog(page).getByLabel('Unit of Gabel (fork)').selectOption('mm')
+    await expect(dialog(page).getByLabel('Reading, fully extended')).toHaveCount(0)
+  })
 })

@@ -6,6 +6,7 @@ import { limits } from '#contract/limits'
 import { LiveEvent } from '#contract/live'
 import { loggerCodes, loggerProtocol } from '#contract/logger'
 import { EndMetrics, SpanMetrics, type Recording } from '#contract/recording'
+import { sideChannelNames } from '#core/telemetry/sideChannels'
 import { channelsCsv, metricRows } from '#server/services/exports'
 import { loggerApp } from '../logger/app.ts'
 import { StandInLogger } from '../logger/device.ts'
@@ -71,19 +72,51 @@ describe('docs/file-formats.md says what the code does', () => {
     expect(formats).toContain(`at most ${limits.uploadBytes / 1024 ** 2} MB`)
   })
   it('CSV of channels and of figures: every column', () => {
-    const recording = { ends: ['front', 'rear'], samples: 1, sampleRateHz: 500 } as unknown as Recording
+    const recording = {
+      ends: ['front', 'rear'],
+      samples: 1,
+      sampleRateHz: 500,
+      fullTravelMm: { front: null, rear: null },
+    } as unknown as Recording
     const columns = (rearAt: 'axle' | 'shaft') => {
       const of = { ...recording, analysis: { rearAt } } as unknown as Recording
-      const [header] = [...channelsCsv(of, [new Float32Array(1), new Float32Array(1)])]
+      const [header] = [
+        ...channelsCsv(
+          of,
+          Array.from({ length: 7 }, () => new Float32Array(1)),
+          sideChannelNames,
+        ),
+      ]
       return header.trim().split(',')
     }
     const described = (file: string) =>
       quoted(formats.slice(formats.indexOf(`/${file}\``) + file.length + 2).split(/^[-#]|^\n/m)[0]).filter(
-        (w) => !/[/.:]/.test(w),
+        (w) => !/^GET|^\/|[.:]/.test(w),
       )
-    expect([...new Set([...columns('axle'), ...columns('shaft')])]).toEqual(described('channels.csv'))
+    expect(new Set([...columns('axle'), ...columns('shaft')])).toEqual(new Set(described('channels.csv')))
     const [row] = metricRows(fullRecording(), [])
     expect(described('metrics.csv')).toEqual(Object.keys(row))
+  })
+  it('every figure by its name, its unit and what it is, and none that is not there', () => {
+    const names = new Set(metricRows(fullRecording(), []).map((r) => r.metric))
+    const listed = table('Figures', 'figure')
+    expect(new Set(listed.flatMap(([name]) => quoted(name)))).toEqual(names)
+    for (const [name, unit, what] of listed) {
+      expect(what.length, name).toBeGreaterThan(15)
+      // A unit in the name is the unit that is said.
+      const tail = /(Pct|MmS|Ms|PerS|MS2|PctPerG|PctPerHit|S)$/.exec(quoted(name)[0])?.[1]
+      const said: Record<string, RegExp> = {
+        Pct: /%/,
+        MmS: /mm\/s/,
+        Ms: /ms/,
+        PerS: /1\/s/,
+        MS2: /m\/s²/,
+        PctPerG: /per g/,
+        PctPerHit: /per hit/,
+        S: /^s$/,
+      }
+      if (tail) expect(unit, name).toMatch(said[tail])
+    }
   })
 })
 

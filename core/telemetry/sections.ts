@@ -56,7 +56,7 @@ export function placeSections(
   const scale = lineS !== null && off > toldDifference ? 1 : riddenM / lengthM
   const edges = edgesOf(sections).map((m) => clock.timeAt(fromM + m * scale))
   // Standing at either end is no part of the trail.
-  if (lineS === null) edges[0] = clock.startS
+  edges[0] = lineS ?? clock.startS
   if (scale !== 1) edges[edges.length - 1] = clock.endS
   return { spans: spansOf(sections, edges), by: 'distance', doubt: doubtOf(riddenM, lengthM, lineS !== null) }
 }

@@ -1,4 +1,4 @@
-import type { AddedFile, Analysis, ImportIssue, ImportMapping } from '#contract/recording'
+import type { AddedFile, Analysis, ImportIssue, ImportMapping, Recording } from '#contract/recording'
 import type { End } from '#contract/common'
 import type { TrailSection } from '#contract/trail'
 import type { TravelGeometry } from '#core/telemetry/cleanRecording'
@@ -39,9 +39,10 @@ export interface IngestResult {
   sampleRateHz: number
   samples: number
   ends: End[]
+  fullTravelMm: Recording['fullTravelMm']
   issues: ImportIssue[]
   analysis: Analysis
-  /** Compressed pieces of the cleaned channels by part: 'front', 'rear'. */
+  /** Compressed pieces of the cleaned channels by part: 'front', 'rear', and the side channels by name. */
   parts: { part: string; pieces: Uint8Array[] }[]
 }
 

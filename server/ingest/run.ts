@@ -9,6 +9,7 @@ import { analyse } from '#core/telemetry/analyse'
 import type { CleanRecording } from '#core/telemetry/cleanRecording'
 import { ingestDelimited } from '#core/telemetry/ingest'
 import { joinRecording, joinTrack } from '#core/telemetry/join'
+import { sideChannels } from '#core/telemetry/sideChannels'
 import type { FileFacts, Ingest, IngestFile, IngestJob, IngestResult } from './job.ts'
 
 const pieceBytes = 1 << 20
@@ -31,15 +32,20 @@ export const runIngest: Ingest = async (job, { onProgress, signal }) => {
   if (!recording) throw new InputError('file.empty')
   const analysis = analyse(recording, job.sections, job.placing, progress)
   progress(0.98, 'Packing')
-  const parts: IngestResult['parts'] = recording.ends.map((end) => ({
-    part: end,
-    pieces: pack(new Uint8Array(Float32Array.from(recording.depthPct[end]!).buffer)),
+  const kept = [
+    ...recording.ends.map((end) => ({ name: end, values: recording.depthPct[end]! })),
+    ...sideChannels(recording),
+  ]
+  const parts: IngestResult['parts'] = kept.map(({ name, values }) => ({
+    part: name,
+    pieces: pack(new Uint8Array(Float32Array.from(values).buffer)),
   }))
   return {
     files,
     sampleRateHz: recording.sampleRateHz,
     samples: recording.samples,
     ends: recording.ends,
+    fullTravelMm: { front: recording.travelMm.front ?? null, rear: recording.travelMm.rear ?? null },
     issues: recording.issues,
     analysis,
     parts,

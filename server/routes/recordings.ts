@@ -14,7 +14,14 @@ import { channelsCsv, metricRows, metricsCsv } from '../services/exports.ts'
 import { forgetUnnamed, spool } from '../ingest/spool.ts'
 import { sectionsOf } from '../services/recordings/context.ts'
 import { importRecording } from '../services/recordings/import.ts'
-import { findMapping, findRecording, mustFind, originalPart, readPart } from '../services/recordings/kept.ts'
+import {
+  findMapping,
+  findRecording,
+  mustFind,
+  originalPart,
+  readPart,
+  sidePartsOf,
+} from '../services/recordings/kept.ts'
 import type { PerRecord } from '../services/recordings/reading.ts'
 import { addFile, dropFile, placeSpans } from '../services/recordings/reread.ts'
 import { setDeleted } from '../services/records.ts'
@@ -77,10 +84,11 @@ export function recordingRoutes(deps: Deps, perRecord: PerRecord): Hono {
   })
   app.get('/recordings/:id/channels.csv', async (c) => {
     const { held, id } = await kept(c.req.param('id'))
+    const side = await sidePartsOf(store, id)
     const channels = await Promise.all(
-      held.ends.map(async (end) => new Float32Array((await readPart(store, id, end)).buffer)),
+      [...held.ends, ...side].map(async (part) => new Float32Array((await readPart(store, id, part)).buffer)),
     )
-    const pieces = channelsCsv(held, channels)
+    const pieces = channelsCsv(held, channels, side)
     const encoder = new TextEncoder()
     // Pulled as it is sent: whoever reads slowly does not make the server hold the text.
     const body = new ReadableStream<Uint8Array>({

@@ -7,22 +7,24 @@ import type { TrailSection } from '#contract/trail'
 const rowsPerPiece = 8192
 
 /**
- * Cleaned channels as CSV, piece by piece: time in s, then depth in % of travel per end, the rear named for where it was
- * taken, so that it comes back as what it is. A gap is an empty field.
- * @param channels one per end of `recording.ends`, samples each
+ * Cleaned channels as CSV, piece by piece: what 100 % means as comments, then time in s, depth in % of travel per end, the
+ * rear named for where it was taken, so that it comes back as what it is, and what else was recorded. A gap is an empty field.
+ * @param channels of `recording.ends`, then of `side`; samples each
  */
-export function* channelsCsv(recording: Recording, channels: readonly Float32Array[]): Generator<string> {
+export function* channelsCsv(
+  recording: Recording,
+  channels: readonly Float32Array[],
+  side: readonly string[],
+): Generator<string> {
   const isAtWheel = recording.analysis?.rearAt !== 'shaft'
-  yield (
-    Papa.unparse([
-      [
-        'time_s',
-        ...recording.ends.map((end) =>
-          end === 'rear' && isAtWheel ? 'rear_wheel_depth_pct' : `${end}_depth_pct`,
-        ),
-      ],
-    ]) + '\r\n'
+  const names = recording.ends.map((end) =>
+    end === 'rear' && isAtWheel ? 'rear_wheel_depth_pct' : `${end}_depth_pct`,
   )
+  for (const [i, end] of recording.ends.entries()) {
+    const mm = recording.fullTravelMm[end]
+    if (mm !== null) yield `# ${names[i]}: 100 % is ${Number(mm.toFixed(2))} mm\r\n`
+  }
+  yield Papa.unparse([['time_s', ...names, ...side]]) + '\r\n'
   for (let from = 0; from < recording.samples; from += rowsPerPiece) {
     const to = Math.min(recording.samples, from + rowsPerPiece)
     const rows: (number | string)[][] = []
@@ -42,7 +44,8 @@ export interface MetricRow {
   end_s: number
   end: 'front' | 'rear' | 'both'
   metric: string
-  value: number
+  /** Empty where the ride does not tell it. */
+  value: number | ''
 }
 
 export const noFiguresWords =
@@ -59,7 +62,7 @@ export function metricRows(recording: Recording, sections: readonly TrailSection
     const { sectionId: _id, startS: _from, endS: _to, front: _front, rear: _rear, ...both } = s
     return (['front', 'rear', 'both'] as const).flatMap((end) =>
       Object.entries(end === 'both' ? both : (s[end] ?? {})).flatMap(([metric, value]) =>
-        typeof value === 'number' ? [{ ...place, end, metric, value }] : [],
+        typeof value === 'number' || value === null ? [{ ...place, end, metric, value: value ?? '' }] : [],
       ),
     )
   })

@@ -107,15 +107,21 @@ describe('taking it elsewhere', () => {
     return { text: new TextDecoder().decode(body as ArrayBuffer), headers }
   }
   it('cleaned channels as CSV say what the channels say, row by row', async () => {
-    const { id, recording } = await imported()
+    const { s, id, recording } = await imported()
     const out = await text(`/recordings/${id}/channels.csv`)
     expect(out.headers.get('content-disposition')).toContain('run%201%20channels.csv')
     const lines = out.text.trimEnd().split('\r\n')
-    expect(lines[0]).toBe('time_s,front_depth_pct,rear_wheel_depth_pct')
-    expect(lines).toHaveLength(recording.samples + 1)
+    const head = lines.findIndex((l) => !l.startsWith('#'))
+    expect(lines.slice(0, head)).toEqual([
+      `# front_depth_pct: 100 % is ${recording.fullTravelMm.front} mm`,
+      `# rear_wheel_depth_pct: 100 % is ${Number(recording.fullTravelMm.rear!.toFixed(2))} mm`,
+    ])
+    expect(recording.fullTravelMm.front).toBe(s.front.strokeMm)
+    expect(lines[head]).toMatch(/^time_s,front_depth_pct,rear_wheel_depth_pct/)
+    expect(lines).toHaveLength(recording.samples + 1 + head)
     const channels = new Float32Array((await t.get(`/recordings/${id}/channels`)).body as ArrayBuffer)
     for (const i of [0, 1, 8191, 8192, 19_999]) {
-      const [time, front, rear] = lines[i + 1].split(',').map(Number)
+      const [time, front, rear] = lines[head + i + 1].split(',').map(Number)
       expect(time).toBeCloseTo(i / 500, 6)
       expect(front).toBeCloseTo(channels[i], 3)
       expect(rear).toBeCloseTo(channels[recording.samples + i], 3)
@@ -141,6 +147,42 @@ describe('taking it elsewhere', () => {
       2,
     )
     expect(copy.analysis!.rearAt).toBe('axle')
+  })
+  it('speed, distance and accelerations come along, and come back as they were', async () => {
+    const s = await startStory(t)
+    const rows = Array.from({ length: 4000 }, (_, i) => {
+      const hit = Math.max(0, Math.sin(i / 40)) ** 4
+      return [
+        i * 5,
+        (30 + 50 * hit).toFixed(2),
+        (9 + Math.sin(i / 90)).toFixed(3),
+        (i / 20).toFixed(2),
+        (1 + hit).toFixed(3),
+      ].join()
+    })
+    const file = `time_ms,front_mm,speed_m/s,distance_m,bar_acc_g\n${rows.join('\n')}\n`
+    const mapping = suggestMapping(sniffLayout(new TextEncoder().encode(file)))
+    const id = uuid()
+    await importFile(t, id, makeUpload(s.run.id, { mapping }), file)
+    const { text: csv } = await text(`/recordings/${id}/channels.csv`)
+    const lines = csv
+      .trimEnd()
+      .split('\r\n')
+      .filter((l) => !l.startsWith('#'))
+    expect(lines[0]).toBe('time_s,front_depth_pct,speed_m/s,distance_m,bar_acceleration_g')
+    for (const i of [0, 1, 777, 3999]) {
+      const [, , speed, distance, bar] = lines[i + 1].split(',').map(Number)
+      const asWritten = rows[i].split(',').map(Number)
+      expect([speed, distance, bar]).toEqual(asWritten.slice(2))
+    }
+    const layout = sniffLayout(new TextEncoder().encode(csv))
+    expect(layout.columns.map((c) => [c.role, c.unit])).toEqual([
+      ['time', 's'],
+      ['front-travel', 'pct'],
+      ['speed', 'm/s'],
+      ['distance', 'm'],
+      ['bar-acceleration', 'g'],
+    ])
   })
   it('figures as CSV and JSON are those of the analysis, sections by name', async () => {
     const { s, id, recording } = await imported()

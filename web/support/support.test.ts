@@ -104,6 +104,7 @@ function bundleOf(d: DayBuilder): DayBundle {
               addedFiles: [],
               spans: [],
               lineS: null,
+              fullTravelMm: { front: 150, rear: 147 },
             },
           ]
         : [],

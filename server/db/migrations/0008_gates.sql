@@ -1,2 +1,2 @@
 UPDATE `trails` SET `body` = json_set(`body`, '$.gates', json('[]'));--> statement-breakpoint
-UPDATE `recordings` SET `body` = json_set(`body`, '$.lineS', NULL);
+UPDATE `recordings` SET `body` = json_set(`body`, '$.lineS', NULL, '$.fullTravelMm', json('{"front":null,"rear":null}'));

@@ -1,7 +1,8 @@
 import { gunzipSync } from 'node:zlib'
-import { and, asc, eq } from 'drizzle-orm'
+import { and, asc, eq, inArray } from 'drizzle-orm'
 import { Recording, type RememberedMapping } from '#contract/recording'
 import { coreVersion } from '#core/version'
+import { sideChannelNames, type SideChannelName } from '#core/telemetry/sideChannels'
 import type { Store } from '../../db/open.ts'
 import { mappings, recordingChunks, recordings } from '../../db/schema.ts'
 import { Refusal } from '../../refusal.ts'
@@ -43,6 +44,15 @@ export async function readPart({ db }: Store, id: string, part: string): Promise
     .orderBy(asc(recordingChunks.seq))
   if (rows.length === 0) throw new Refusal('record.not-found', 'There is no such recording.')
   return Uint8Array.from(Buffer.concat(rows.map((r) => gunzipSync(r.bytes))))
+}
+
+/** Side channels that are kept of a recording, in their order. */
+export async function sidePartsOf({ db }: Store, id: string): Promise<SideChannelName[]> {
+  const rows = await db
+    .selectDistinct({ part: recordingChunks.part })
+    .from(recordingChunks)
+    .where(and(eq(recordingChunks.recordingId, id), inArray(recordingChunks.part, [...sideChannelNames])))
+  return sideChannelNames.filter((name) => rows.some((r) => r.part === name))
 }
 
 export async function findMapping({ db }: Store, fingerprint: string): Promise<RememberedMapping | null> {

@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { and, eq, inArray } from 'drizzle-orm'
 import { limits } from '#contract/limits'
 import type { AddedFile, AddedFileUpload, Recording, SectionSpans } from '#contract/recording'
+import { sideChannelNames } from '#core/telemetry/sideChannels'
 import type { Deps } from '../../deps.ts'
 import { recordingChunks, recordings } from '../../db/schema.ts'
 import type { IngestFile } from '../../ingest/job.ts'
@@ -143,7 +144,7 @@ async function readAgain(
       const { db } = store
       const gone = and(
         eq(recordingChunks.recordingId, held.id),
-        inArray(recordingChunks.part, ['front', 'rear', ...renewed]),
+        inArray(recordingChunks.part, ['front', 'rear', ...sideChannelNames, ...renewed]),
       )
       return db.batch([
         db.update(recordings).set({ body: recording }).where(eq(recordings.id, held.id)),

@@ -13,7 +13,8 @@ const garage = useGarage()
 const { form, busy, submit, fault } = useForm<Trail>({
   schema: Trail,
   key: () => `trail:${props.editing?.id ?? 'new'}`,
-  fresh: () => props.editing ?? { id: uuid(), version: 0, name: '', place: '', note: '', sections: [], gates: [] },
+  fresh: () =>
+    props.editing ?? { id: uuid(), version: 0, name: '', place: '', note: '', sections: [], gates: [] },
   open,
   onStale: garage.load,
   save: async (t) => emit('saved', await garage.saveTrail(t)),

@@ -102,16 +102,8 @@ const summary = computed(() => {
 <style scoped>
 summary {
   min-height: var(--touch);
-  display: flex;
-  align-items: center;
+  padding: 0.6rem 0;
   cursor: pointer;
-}
-summary::before {
-  content: '▸';
-  margin-right: 0.4rem;
-}
-details[open] > summary::before {
-  content: '▾';
 }
 .dialect {
   padding: 0.4rem 0 0.2rem;

@@ -57,14 +57,21 @@ const add = () => rows.value.push({ mm: null, psi: null })
       <NumberField v-model="r.psi" :label="`Pressure held there ${i + 1}`" unit="psi" />
     </div>
     <p class="num small" :class="{ fault }" role="status">{{ fault ?? words }}</p>
-    <BButton v-if="rows.length < most" variant="plain" @click="add">Add a depth</BButton>
-    <BButton variant="plain" @click="emit('leave')">Type ratio and baseline instead</BButton>
+    <div class="acts">
+      <BButton v-if="rows.length < most" variant="plain" @click="add">Add a depth</BButton>
+      <BButton variant="plain" @click="emit('leave')">Type ratio and baseline instead</BButton>
+    </div>
   </div>
 </template>
 
 <style scoped>
 .point {
   margin-bottom: 0.4rem;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem;
 }
 .fault {
   color: var(--rust);

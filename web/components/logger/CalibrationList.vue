@@ -76,7 +76,7 @@ const leftWords = computed(() => `keep still … ${left.value} s`)
         v-else-if="r.s.holdSeconds > 0"
         type="button"
         class="btn"
-        :class="r.current ? 'btn-primary' : 'btn-plain'"
+        :class="r.current && !r.verdict ? 'btn-primary' : 'btn-plain'"
         :disabled="holding !== null || (!r.current && !r.done)"
         @click="hold(r.s)"
       >
