@@ -152,6 +152,11 @@ describe('the mapping table', () => {
     await type(fields[2], '')
     expect(last(raw).columns[1].calibration).toBeNull()
   })
+  it('a column that is not used asks for nothing, whatever it is measured in', () => {
+    const [time, travel] = mapping.columns
+    const volts = { ...mapping, columns: [time, { ...travel, role: 'ignore', unit: 'raw' }] }
+    expect(table(volts).findAll('.calibration input')).toHaveLength(0)
+  })
   it('a pressure column has no calibration until ratio and baseline are typed, or enough depths are', async () => {
     const w = table()
     await w.get('select[aria-label="What b is"]').setValue('front-pressure')

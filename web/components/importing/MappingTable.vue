@@ -99,7 +99,7 @@ const setUnit = (i: number, unit: unknown) => {
 }
 /** Raw readings and pressures mean nothing without one: its fields stay open, empty until somebody fills them. */
 const isCalibrated = (c: ColumnMapping) =>
-  c.unit === 'raw' || c.calibration !== null || isPressureRole(c.role)
+  isPressureRole(c.role) || (c.role.endsWith('travel') && (c.unit === 'raw' || c.calibration !== null))
 const setCalibration = (i: number, calibration: Calibration) => set(i, { calibration })
 const setRate = (v: number | null) => (mapping.value = { ...mapping.value, sampleRateHz: v })
 </script>
