@@ -137,6 +137,19 @@ describe('a second logger', () => {
       .split('\n')
       .map((l) => keep.map((k) => l.split(',')[k]).join(','))
       .join('\n')
+  /** Columns of the whole file, with its pace. */
+  const ofWhole = (keep: (name: string) => boolean) => {
+    const lines = travelFile(bike, ride, seededRandom(1)).split('\n')
+    const kept = lines[0].split(',').map(keep)
+    return lines
+      .map((l) =>
+        l
+          .split(',')
+          .filter((_, i) => kept[i])
+          .join(','),
+      )
+      .join('\n')
+  }
   it('brings the other end onto the first one’s clock', () => {
     const main = read(columns([0, 1]))
     const whole = read(plainFile)
@@ -158,6 +171,48 @@ describe('a second logger', () => {
     const placed = joinRecording(main, read(cut), 'rear.csv', null)
     expect(placed.offsetBy).toBe('matched')
     expect(Math.abs(placed.offsetS - 8)).toBeLessThan(1.1)
+    // Without a pace the rear follows the front by an unknown part of a second, and that is said.
+    expect(main.issues.find((i) => i.code === 'matched')!.message).toMatch(
+      /\(correlation 0\.\d\d\)|to about 0\.15 s/,
+    )
+  })
+  it.each([0, 3.37, 8.015])('with a pace it is laid to 0.03 s, wherever it began (%f s)', (beganS) => {
+    const main = read(ofWhole((name) => !/rear|shock/.test(name)))
+    expect(main.speedMS).not.toBeNull()
+    const rear = columns([0, 2]).split('\n')
+    const cut = [rear[0], ...rear.slice(1 + Math.round(beganS * 200))].join('\n')
+    const placed = joinRecording(main, read(cut), 'rear.csv', null)
+    expect(placed.offsetBy).toBe('matched')
+    expect(Math.abs(placed.offsetS - beganS)).toBeLessThan(0.03)
+  })
+  it('the same end in both is laid to the hundredth', () => {
+    const main = read(columns([0, 1]))
+    const both = columns([0, 1, 2]).split('\n')
+    const cut = [both[0], ...both.slice(1 + 6 * 200)].join('\n')
+    const placed = joinRecording(main, read(cut), 'both.csv', null)
+    expect(Math.abs(placed.offsetS - 6)).toBeLessThan(0.011)
+  })
+  it('a ride of another trail is laid nowhere, and that is said', () => {
+    const main = read(columns([0, 1]))
+    const elsewhere = rideTrail(
+      bike,
+      [sectionOf('jump', 300), sectionOf('smooth', 150)],
+      { ground: 9, run: 9 },
+      200,
+    )
+    const text = travelFile(bike, elsewhere, seededRandom(4))
+      .split('\n')
+      .map((l) =>
+        l
+          .split(',')
+          .filter((_, i) => i === 0 || i === 2)
+          .join(','),
+      )
+      .join('\n')
+    const placed = joinRecording(main, read(text), 'elsewhere.csv', null)
+    expect(main.issues.find((i) => i.code === 'matched')).toBeDefined()
+    if (placed.offsetBy === 'matched')
+      expect(main.issues.find((i) => i.code === 'matched')!.message).toContain('not to be trusted')
   })
 })
 

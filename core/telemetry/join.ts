@@ -1,9 +1,10 @@
-import type { AddedFile } from '#contract/recording'
+import type { AddedFile, ImportIssue } from '#contract/recording'
 import { InputError } from '../errors.ts'
 import type { Fix } from '../geo/fix.ts'
 import { wayOf } from '../geo/way.ts'
 import { onClock } from '../signal/resample.ts'
 import type { CleanRecording } from './cleanRecording.ts'
+import { fineLag } from './fineLag.ts'
 import { layWay } from './layWay.ts'
 import { issue } from './issues.ts'
 import { liveliness, matchOffset, perStep } from './match.ts'
@@ -39,7 +40,7 @@ export function joinRecording(
   fileName: string,
   given: number | null,
 ): Placed {
-  const placed = placeRecording(main, other, given)
+  const { told, ...placed } = placeRecording(main, other, fileName, given)
   const { sampleRateHz: rate, samples } = main
   overlapOrThrow(fileName, placed.offsetS, other.samples / other.sampleRateHz, samples / rate)
   const timeS = Float64Array.from({ length: other.samples }, (_, i) => i / other.sampleRateHz)
@@ -72,11 +73,17 @@ export function joinRecording(
   if (other.way && !main.way)
     main.way = { track: other.way.track, offsetS: other.way.offsetS + placed.offsetS }
   if (taken === 0) throw new InputError('join.nothing', { file: fileName, has: 'all of its channels' })
+  if (told) main.issues.push(told)
   main.issues.push(...other.issues.map((i) => ({ ...i, message: `${fileName}: ${i.message}` })))
   return placed
 }
 
-function placeRecording(main: CleanRecording, other: CleanRecording, given: number | null): Placed {
+function placeRecording(
+  main: CleanRecording,
+  other: CleanRecording,
+  fileName: string,
+  given: number | null,
+): Placed & { told?: ImportIssue } {
   if (given !== null) return { offsetS: given, offsetBy: 'given' }
   if (main.startEpochS !== null && other.startEpochS !== null)
     return { offsetS: other.startEpochS - main.startEpochS, offsetBy: 'clock' }
@@ -85,7 +92,28 @@ function placeRecording(main: CleanRecording, other: CleanRecording, given: numb
     main.speedMS && other.speedMS
       ? matchOffset(pace(main).course, pace(other).course, sure.speed)
       : matchOffset(livelinessOf(main), livelinessOf(other), sure.speed)
-  return found ? { offsetS: found.offsetS, offsetBy: 'matched' } : { offsetS: 0, offsetBy: 'start' }
+  if (!found)
+    return {
+      offsetS: 0,
+      offsetBy: 'start',
+      told: issue(
+        'matched',
+        `Nothing tells when ${fileName} began against the recording; both were begun together. Say how many seconds after its start it began.`,
+      ),
+    }
+  const fine = fineLag(main, other, found.offsetS)
+  const offsetS = fine?.offsetS ?? found.offsetS
+  const how = fine
+    ? `what both ends met, to about ${fine.withinS} s (correlation ${fine.correlation.toFixed(2)})`
+    : `its liveliness, to about half a second (correlation ${found.correlation.toFixed(2)}): balance, flight and what the rear meets after the front are not to be trusted`
+  return {
+    offsetS,
+    offsetBy: 'matched',
+    told: issue(
+      'matched',
+      `${fileName} was laid on the recording by ${how}, beginning at ${offsetS.toFixed(2)} s; set the offset by hand if the two look shifted.`,
+    ),
+  }
 }
 
 const livelinessOf = (r: CleanRecording) => liveliness(r.depthPct[r.ends[0]]!, r.sampleRateHz)

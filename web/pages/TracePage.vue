@@ -138,7 +138,7 @@ usePageTitle(() =>
         <p v-if="doubt" class="small note doubt" role="status">{{ doubt }}</p>
         <p v-if="guessed" class="soft small note">
           Sections are placed by their share of the trail’s length, a guess: the file has no speed or
-          distance.
+          distance. Ride height counts all that is not flight or standing still for 2 s.
         </p>
       </section>
       <SectionPlacer
