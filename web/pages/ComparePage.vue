@@ -194,7 +194,9 @@ usePageTitle(() =>
             </thead>
             <tbody>
               <tr v-for="d in shown" :key="d.key" :class="d.size">
-                <td>{{ d.section }}</td>
+                <td>
+                  {{ d.section }} <span v-if="d.pace" class="soft small num">{{ d.pace }}</span>
+                </td>
                 <td>
                   <EndMark v-if="d.end" :end="d.end" small /> {{ d.end ? `${d.end} ${d.name}` : d.name }}
                 </td>
@@ -202,6 +204,7 @@ usePageTitle(() =>
                 <td class="num">{{ d.b }}</td>
                 <td class="num">
                   <b>{{ d.difference }}</b> <span class="soft small">{{ d.unit }}</span>
+                  <span v-if="d.ofPace" class="soft small of-pace">{{ `of it ${d.ofPace} by pace` }}</span>
                 </td>
                 <td class="small">
                   {{
@@ -241,6 +244,9 @@ usePageTitle(() =>
 </template>
 
 <style scoped>
+.of-pace {
+  display: block;
+}
 .verdict table.facts {
   width: auto;
 }

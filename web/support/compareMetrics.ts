@@ -1,7 +1,8 @@
 import type { DayBundle } from '#contract/endpoints'
-import type { EndMetrics, SpanMetrics } from '#contract/recording'
+import type { Analysis, EndMetrics, SpanMetrics } from '#contract/recording'
 import { settingsKey } from '#core/adviser/history'
 import { clearDifference, repeatSd } from '#core/stats/metricNoise'
+import { explainedByPace, paceScaling, simulatedScaling, type PacedValue } from '#core/stats/paceScaling'
 import { signedWords } from './words.ts'
 
 interface Figure {
@@ -115,11 +116,22 @@ export interface SectionDifference {
   a: string
   b: string
   difference: string
+  /** Pace of B against A there, in words; null where it is not known. */
+  pace: string | null
+  /** How much of the difference pace makes, with its sign; null where that is not known, or nothing. */
+  ofPace: string | null
   /** Against the scatter of repeats: clear, within it, or not known without a repeat. */
   size: 'clear' | 'within' | 'unknown'
 }
 
-/** Paired differences B − A, section by section, against the noise of repeated settings on this day. */
+/** Less is the same pace. */
+const samePace = 0.01
+
+/**
+ * Paired differences B − A, section by section, against the noise of repeated settings on this day. What pace makes of a
+ * figure (this bike's own repeats, else the simulator) is taken out of the difference and of the repeats before they are
+ * weighed, and how unsure that is is added to what a difference must beat.
+ */
 export function sectionDifferences(bundle: DayBundle, runA: string, runB: string): SectionDifference[] {
   const analysisOf = (runId: string) => bundle.recordings.find((r) => r.runId === runId)?.analysis
   const a = analysisOf(runA)
@@ -139,16 +151,36 @@ export function sectionDifferences(bundle: DayBundle, runA: string, runB: string
       ),
       ...bikeFigures.map((f) => ({ end: null, f, of: f.pick })),
     ]
+    const [fromS, toS] = [durationOf(a, span.id), durationOf(b, span.id)]
+    const faster = fromS && toS ? fromS / toS - 1 : null
     for (const { end, f, of: pick } of rows) {
       const [sa, sb] = [of(a), of(b)]
       const va = sa ? pick(sa) : null
       const vb = sb ? pick(sb) : null
       if (va !== null && vb !== null) {
-        const noise = noiseOf(bundle, span.id, pick)
+        const repeats = repeatsOf(bundle, span.id, pick)
+        const table = 'metric' in f ? simulatedScaling[f.metric] : undefined
+        const scaling = paceScaling(
+          repeats,
+          (table && (span.id === null ? table.whole : table.section)) ?? null,
+        )
+        const { explained, sd } =
+          scaling && fromS && toS ? explainedByPace(va, scaling, fromS, toS) : { explained: 0, sd: 0 }
+        const noise = repeatSd(
+          repeats.map((group) => {
+            const known = group.flatMap((v) => v.durationS ?? [])
+            const meanS = known.reduce((s, v) => s + v, 0) / known.length
+            return group.map((v) =>
+              scaling && v.durationS && known.length > 1
+                ? v.value - explainedByPace(v.value, scaling, meanS, v.durationS).explained
+                : v.value,
+            )
+          }),
+        )
         const size =
           noise === null
             ? 'unknown'
-            : Math.abs(vb - va) > Math.max(f.least, clearDifference(noise))
+            : Math.abs(vb - va - explained) > Math.max(f.least, clearDifference(noise) + sd)
               ? 'clear'
               : 'within'
         out.push({
@@ -160,6 +192,13 @@ export function sectionDifferences(bundle: DayBundle, runA: string, runB: string
           a: va.toFixed(f.digits),
           b: vb.toFixed(f.digits),
           difference: signedWords(vb - va, f.digits),
+          pace:
+            faster === null
+              ? null
+              : Math.abs(faster) < samePace
+                ? 'same pace'
+                : `B ${Math.round(100 * Math.abs(faster))} % ${faster > 0 ? 'faster' : 'slower'}`,
+          ofPace: Math.abs(explained) >= 10 ** -f.digits / 2 ? signedWords(explained, f.digits) : null,
           size,
         })
       }
@@ -168,12 +207,23 @@ export function sectionDifferences(bundle: DayBundle, runA: string, runB: string
   return out
 }
 
-function noiseOf(
+/**
+ * How long the trail, or a section of it, took. null where sections were only guessed: shares of time tell no pace.
+ * The whole is the sum of its sections, so that standing before and after them is no slow ride.
+ */
+function durationOf(analysis: Analysis, sectionId: string | null): number | null {
+  if (analysis.sectionsBy === 'share-of-length' || analysis.sections.length === 0) return null
+  const spans = analysis.sections.filter((s) => sectionId === null || s.sectionId === sectionId)
+  return spans.reduce((sum, s) => sum + s.endS - s.startS, 0) || null
+}
+
+/** A figure of every counted run, by its settings. */
+function repeatsOf(
   bundle: DayBundle,
   sectionId: string | null,
   pick: (s: SpanMetrics) => number | null,
-): ReturnType<typeof repeatSd> {
-  const groups = new Map<string, number[]>()
+): PacedValue[][] {
+  const groups = new Map<string, PacedValue[]>()
   for (const run of bundle.runs.filter((r) => r.kind === 'counted')) {
     const setup = bundle.setups.find((s) => s.id === run.setupId)
     const analysis = bundle.recordings.find((r) => r.runId === run.id)?.analysis
@@ -182,7 +232,10 @@ function noiseOf(
     const v = span ? pick(span) : null
     if (!setup || v === null) continue
     const key = settingsKey(setup)
-    groups.set(key, [...(groups.get(key) ?? []), v])
+    groups.set(key, [
+      ...(groups.get(key) ?? []),
+      { value: v, durationS: analysis ? durationOf(analysis, sectionId) : null },
+    ])
   }
-  return repeatSd([...groups.values()])
+  return [...groups.values()]
 }

@@ -245,6 +245,49 @@ describe('comparing two runs', () => {
     const alone = new DayBuilder().run(5, [], at(30)).change({ rr: 8 }).run(5, [], at(36))
     expect(sectionDifferences(bundleOf(alone), 'run1', 'run2')[0].size).toBe('unknown')
   })
+  it('faster with nothing else changed marks nothing as bigger than scatter', () => {
+    const d = new DayBuilder()
+    const sectionId = bundleOf(new DayBuilder().run(5)).trail.sections[0].id
+    /** Figures as pace alone makes them, in the powers that the half-car has. */
+    const at = (pace: number, more = 0) => {
+      const powers = {
+        rideHeightPct: 0.23,
+        depthP95Pct: 0.5,
+        supportPct: 1.5,
+        smallBumpPct: 1.3,
+        reboundP95MmS: 0.6,
+      }
+      const base = {
+        rideHeightPct: 22,
+        depthP95Pct: 55,
+        supportPct: 8,
+        smallBumpPct: 1.4,
+        reboundP95MmS: 900,
+      }
+      const end = Object.fromEntries(
+        Object.entries(base).map(([k, v]) => [k, v * pace ** powers[k as keyof typeof powers]]),
+      )
+      const analysis = analysisWith(end, { ...end, rideHeightPct: end.rideHeightPct + more })
+      const section = { ...analysis.whole, sectionId, startS: 3, endS: 3 + 60 / pace }
+      return { analysis: { ...analysis, sections: [section] } }
+    }
+    d.run(5, [], at(1))
+      .run(5, [], at(1.003))
+      .change({ rr: 8 })
+      .run(5, [], at(1.06))
+      .change({ rr: 6 })
+      .run(5, [], at(1.06, 6))
+    const of = (b: string) => sectionDifferences(bundleOf(d), 'run1', b)
+    expect(of('run3').filter((x) => x.size === 'clear')).toEqual([])
+    const support = of('run3').find((x) => x.name === 'slow movement')!
+    expect(support.pace).toBe('B 6 % faster')
+    // 8 % grow by 0.7 with the power that this ride has; the simulator's table says so about.
+    expect(Number(support.ofPace)).toBeGreaterThan(0.4)
+    expect(Number(support.ofPace)).toBeLessThan(1.2)
+    expect(of('run2')[0].pace).toBe('same pace')
+    // What is more than pace still stands out.
+    expect(of('run4').find((x) => x.end === 'rear' && x.name === 'ride height')!.size).toBe('clear')
+  })
 })
 
 describe('what stands out', () => {
