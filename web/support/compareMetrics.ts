@@ -3,7 +3,7 @@ import type { Analysis, EndMetrics, SpanMetrics } from '#contract/recording'
 import { settingsKey } from '#core/adviser/history'
 import { clearDifference, repeatSd } from '#core/stats/metricNoise'
 import { explainedByPace, paceScaling, simulatedScaling, type PacedValue } from '#core/stats/paceScaling'
-import { signedWords } from './words.ts'
+import { plainWords, signedWords } from './words.ts'
 
 interface Figure {
   key: string
@@ -189,8 +189,8 @@ export function sectionDifferences(bundle: DayBundle, runA: string, runB: string
           end,
           name: f.name,
           unit: f.unit,
-          a: va.toFixed(f.digits),
-          b: vb.toFixed(f.digits),
+          a: plainWords(va, f.digits),
+          b: plainWords(vb, f.digits),
           difference: signedWords(vb - va, f.digits),
           pace:
             faster === null

@@ -83,6 +83,12 @@ export const paceWords: Record<Pace, string> = {
   faster: 'faster',
 }
 
+/** A number with the minus sign of print, and none before a zero. */
+export function plainWords(x: number, digits: number): string {
+  const size = Math.abs(x).toFixed(digits)
+  return (Number(size) === 0 || x >= 0 ? '' : '−') + size
+}
+
 /** "+1.2", "−0.4", and "0.0" for what rounds to nothing. */
 export function signedWords(x: number, digits: number): string {
   const size = Math.abs(x).toFixed(digits)

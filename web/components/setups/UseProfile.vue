@@ -24,7 +24,7 @@ const garage = useGarage()
 const notices = useNotices()
 const outbox = useOutbox()
 const { positionWords, positionNumber, distanceWords } = useUnits()
-const chosenId = ref(garage.profiles[0]?.id ?? startingRules[0].key)
+const chosen = ref<string | null>(null)
 /** Own differences first, then rules of thumb. */
 const all = computed(() => [
   ...garage.profiles.map((p) => ({
@@ -46,6 +46,11 @@ const all = computed(() => [
     shifts: ruleShifts(r, props.setup, props.base.side.units),
   })),
 ])
+/** Until one is chosen it is the first: one that was kept a moment ago may come in after this has opened. */
+const chosenId = computed<string>({
+  get: () => chosen.value ?? all.value[0].id,
+  set: (id) => (chosen.value = id),
+})
 const profile = computed(() => all.value.find((p) => p.id === chosenId.value) ?? all.value[0])
 const options = computed(() => all.value.map((p) => ({ value: p.id, text: p.text })))
 const applied = computed(() => applyProfile(profile.value.shifts, props.setup, props.base.side.units))
