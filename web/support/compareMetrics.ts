@@ -2,6 +2,7 @@ import type { DayBundle } from '#contract/endpoints'
 import type { Analysis, EndMetrics, SpanMetrics } from '#contract/recording'
 import { settingsKey } from '#core/adviser/history'
 import { clearDifference, repeatSd } from '#core/stats/metricNoise'
+import { normal80 } from '#core/stats/normal'
 import { explainedByPace, paceScaling, simulatedScaling, type PacedValue } from '#core/stats/paceScaling'
 import { plainWords, signedWords } from './words.ts'
 
@@ -180,7 +181,9 @@ export function sectionDifferences(bundle: DayBundle, runA: string, runB: string
         const size =
           noise === null
             ? 'unknown'
-            : Math.abs(vb - va - explained) > Math.max(f.least, clearDifference(noise) + sd)
+            : // Taking pace out must not make much of what was hardly there.
+              Math.abs(vb - va) > f.least &&
+                Math.abs(vb - va - explained) > Math.max(f.least, clearDifference(noise) + normal80 * sd)
               ? 'clear'
               : 'within'
         out.push({
