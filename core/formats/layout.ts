@@ -18,8 +18,6 @@ export interface FileLayout {
   /** The header line, one letter a byte; '' when there is none. */
   headerLine: string
   quote: Quote
-  /** Numbers whose marks were taken for grouped thousands although they could be decimals. */
-  thousandsGuessed: boolean
   /** Order of local dates, null without any. */
   dateOrder: DateOrder | 'unclear' | null
   columns: ColumnGuess[]
@@ -80,8 +78,8 @@ export function sniffLayout(file: Uint8Array, said: Said = {}): FileLayout {
   const split = (text: string) => splitCells(text, delimiter, quote)
   const width = split(kept[firstRow].text).length
   const sampled = kept.slice(firstRow, firstRow + 200).map((l) => split(l.text).map(clean))
-  const thousandsGuessed = !said.decimal && groupsThousands(sampled, choice.decimal)
-  const decimal = thousandsGuessed ? (choice.decimal === ',' ? '.' : ',') : choice.decimal
+  const groups = !said.decimal && groupsThousands(sampled, choice.decimal)
+  const decimal = groups ? (choice.decimal === ',' ? '.' : ',') : choice.decimal
   // A units line under the names has the same width; the names are the first line of that width.
   const headers = kept.slice(0, firstRow).filter((l) => split(l.text).length === width)
   const nameLine =
@@ -109,7 +107,6 @@ export function sniffLayout(file: Uint8Array, said: Said = {}): FileLayout {
     headerLine: nameLine?.text ?? '',
     columns,
     quote,
-    thousandsGuessed,
     dateOrder:
       columns.map((_, i) => dateOrderOf(sampled.map((cells) => cells[i] ?? ''))).find((o) => o !== null) ??
       null,

@@ -23,8 +23,8 @@ export interface Placing {
 const toldDifference = 0.1
 
 /**
- * Where the named sections lie in a recording: by the person's marks; else by places on the ground that the trail knows;
- * else in metres from the line that somebody marked, or over the whole way ridden; else by each section's share of the
+ * Where the named sections lie in a recording: by the person's marks; else in metres from the line that somebody marked;
+ * else by places on the ground that the trail knows; else over the whole way ridden; else by each section's share of the
  * trail's length, which is only a guess and says so. Standing about adds no metres.
  */
 export function placeSections(
@@ -39,7 +39,8 @@ export function placeSections(
       .filter((m) => m.endS > m.startS)
     return { spans, by: 'marks', doubt: null }
   }
-  const byPlaces = gates.length > 0 ? placeByGates(recording, sections, gates) : null
+  // What somebody said of this recording stands above what the trail knows.
+  const byPlaces = lineS === null && gates.length > 0 ? placeByGates(recording, sections, gates) : null
   if (byPlaces) return byPlaces
   const lengthM = sections.reduce((s, x) => s + x.lengthM, 0)
   const distance = recording.distanceM ?? integrate(recording.speedMS, recording.sampleRateHz)
@@ -51,6 +52,12 @@ export function placeSections(
   }
   const fromM = lineS === null ? clock.startM : clock.wayAt(lineS)
   const riddenM = clock.endM - fromM
+  if (!(riddenM > 0))
+    return {
+      spans: [],
+      by: 'distance',
+      doubt: 'The line lies where the ride has ended; say again where the trail begins in this recording.',
+    }
   const off = riddenM / lengthM - 1
   // From a line on, metres are metres: what was ridden past the trail is cut off. Without one they can only be shared out.
   const scale = lineS !== null && off > toldDifference ? 1 : riddenM / lengthM

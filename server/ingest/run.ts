@@ -1,10 +1,11 @@
 import { createHash } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import { gzipSync } from 'node:zlib'
+import type { ImportMapping } from '#contract/recording'
 import { InputError } from '#core/errors'
 import { readGpx } from '#core/formats/gpx'
 import { headerBytes } from '#core/formats/header'
-import { sniffLayout } from '#core/formats/layout'
+import { sniffLayout, type FileLayout } from '#core/formats/layout'
 import { analyse } from '#core/telemetry/analyse'
 import type { CleanRecording } from '#core/telemetry/cleanRecording'
 import { ingestDelimited } from '#core/telemetry/ingest'
@@ -77,15 +78,28 @@ function join(
   }
 }
 
+/** As the file looks by itself, for that is how the next one of its kind is met; where it does not, as it was said to be. */
+function layoutOf(bytes: Uint8Array, mapping: ImportMapping | null): FileLayout {
+  try {
+    return sniffLayout(bytes)
+  } catch (e) {
+    if (!(e instanceof InputError) || !mapping) throw e
+    return sniffLayout(bytes, mapping)
+  }
+}
+
 /** What files of one make have in common, if anything: their mapping is remembered by it. */
-const headerOf: Record<IngestFile['kind'], (bytes: Uint8Array) => Uint8Array | null> = {
-  delimited: (bytes) => headerBytes(sniffLayout(bytes)),
+const headerOf: Record<
+  IngestFile['kind'],
+  (bytes: Uint8Array, mapping: ImportMapping | null) => Uint8Array | null
+> = {
+  delimited: (bytes, mapping) => headerBytes(layoutOf(bytes, mapping)),
   gpx: () => null,
 }
 
 function factsOf(file: IngestFile, bytes: Uint8Array, placed: FileFacts['placed']): FileFacts {
   const sha256 = (b: Uint8Array) => createHash('sha256').update(b).digest('hex')
-  const header = headerOf[file.kind](bytes)
+  const header = headerOf[file.kind](bytes, file.mapping)
   return {
     sha256: sha256(bytes),
     byteLength: bytes.length,

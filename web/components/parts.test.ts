@@ -87,7 +87,6 @@ describe('the mapping table', () => {
       firstRowLine: 2,
       headerLine: 'a,b',
       quote: '"' as const,
-      thousandsGuessed: false,
       dateOrder: null,
       columns: [
         { name: 'a', role: 'time' as const, unit: 's' as const },

@@ -110,6 +110,18 @@ describe('a line that somebody marks', () => {
     for (const [i, miss] of missesM(further, approachM, placed.spans).entries())
       expect(miss).toBeLessThan(8 + 0.03 * edgesM[i])
   })
+  it('stands above the places that the trail knows: it was said of this recording', () => {
+    const wrong = gatesOf(track, approachM - 150)
+    const placed = placeSections(r, sections, { lineS, gates: wrong })
+    expect(placed.by).toBe('distance')
+    expect(placed.spans[0].startS).toBeCloseTo(lineS, 1)
+  })
+  it('behind the end of the ride places nothing, and says so', () => {
+    const endS = track.fixes[track.fixes.length - 1].timeS
+    const placed = placeSections(r, sections, { lineS: endS })
+    expect(placed.spans).toEqual([])
+    expect(placed.doubt).toContain('where the ride has ended')
+  })
   it('a trail that was not ridden to its end is told', () => {
     const short = sections.map((s) => ({ ...s, lengthM: 1.4 * s.lengthM }))
     expect(placeSections(r, short, { lineS }).doubt).toMatch(/Only \d+ m were ridden/)
