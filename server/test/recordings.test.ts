@@ -184,6 +184,30 @@ describe('taking it elsewhere', () => {
       ['bar-acceleration', 'g'],
     ])
   })
+  it('a file that cannot be made out by itself is taken as it was said to be', async () => {
+    const s = await startStory(t)
+    // A column of words on both sides of few numbers: nothing in it looks like a table of numbers.
+    const rows = Array.from(
+      { length: 2000 },
+      (_, i) =>
+        `ab,cd,ef,gh,${i * 5},${(30 + 20 * Math.max(0, Math.sin(i / 40)) ** 4).toFixed(2)},ij,kl,mn,op`,
+    )
+    const file = `a,b,c,d,time,front,e,f,g,h\n${rows.join('\n')}\n`
+    const bytes = new TextEncoder().encode(file)
+    expect(() => sniffLayout(bytes)).toThrow()
+    const said = { delimiter: ',' as const, decimal: '.' as const, firstRowLine: 2 }
+    const mapping = {
+      ...said,
+      sampleRateHz: null,
+      columns: [
+        { column: 4, role: 'time' as const, unit: 'ms' as const, calibration: null },
+        { column: 5, role: 'front-travel' as const, unit: 'mm' as const, calibration: null },
+      ],
+    }
+    const { status, body } = await importFile(t, uuid(), makeUpload(s.run.id, { mapping }), file)
+    expect(status).toBe(200)
+    expect(Recording.parse(body).samples).toBe(2000)
+  })
   it('figures as CSV and JSON are those of the analysis, sections by name', async () => {
     const { s, id, recording } = await imported()
     const rows = (await text(`/recordings/${id}/metrics.csv`)).text.trimEnd().split('\r\n')
