@@ -136,7 +136,14 @@ test('a hand-made file: a track brings its way, sections are placed by hand, and
     const day = await (await page.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)).json()
     return day.recordings.find((r: { fileName: string }) => r.fileName === 'ride.txt')
   }
-  await test.step('or in metres from where the trail begins', async () => {
+  await test.step('the trail keeps the places of the sections', async () => {
+    await page.getByRole('button', { name: 'Place sections' }).click()
+    await page.getByRole('button', { name: 'Keep these places with the trail' }).click()
+    await expect(page.getByText('Kept with the trail: runs with positions find their sections')).toBeVisible()
+    const day = await (await page.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)).json()
+    expect(day.trail.gates.length).toBeGreaterThan(3)
+  })
+  await test.step('a line said of this run stands above them, in metres from there', async () => {
     await page.getByRole('button', { name: 'Place sections' }).click()
     await page.getByLabel('or at the first hit over').fill('101')
     await page.getByLabel('or at the first hit over').blur()
@@ -155,13 +162,10 @@ test('a hand-made file: a track brings its way, sections are placed by hand, and
     // The track is shorter than the trail, and the page says so.
     await expect(page.getByText(/Only \d+ m were ridden from the line on/)).toBeVisible()
   })
-  await test.step('the trail keeps the places of the sections', async () => {
+  await test.step('without the line its sections are found by the places', async () => {
+    // What is in doubt is not offered to be kept.
     await page.getByRole('button', { name: 'Place sections' }).click()
-    await page.getByRole('button', { name: 'Keep these places with the trail' }).click()
-    await expect(page.getByText('Kept with the trail: runs with positions find their sections')).toBeVisible()
-    const day = await (await page.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)).json()
-    expect(day.trail.gates.length).toBeGreaterThan(3)
-    await page.getByRole('button', { name: 'Place sections' }).click()
+    await expect(page.getByRole('button', { name: 'Keep these places with the trail' })).toHaveCount(0)
     await page.getByRole('button', { name: 'Place them again' }).click()
     await expect(page.getByRole('heading', { name: 'Where the sections lie' })).toHaveCount(0)
     expect((await recordingNow()).analysis.sectionsBy).toBe('places')

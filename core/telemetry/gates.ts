@@ -50,13 +50,12 @@ export function passGates(
     edge: number
     cost: number
     before: Chain | null
-    gates: number
   }
   let chains: Chain[] = []
   for (const [i, { edge, passes }] of known.entries()) {
     const grown: Chain[] = passes.map((pass) => {
       const own = (pass.missM / r.wanderM) ** 2
-      const alone: Chain = { pass, edge, cost: own + i * r.leftOut, before: null, gates: 1 }
+      const alone: Chain = { pass, edge, cost: own + i * r.leftOut, before: null }
       return chains.reduce((best, c) => {
         if (c.pass.timeS >= pass.timeS) return best
         const expectedM = atM[edge] - atM[c.edge]
@@ -64,7 +63,7 @@ export function passGates(
         const between = (offM / (r.lengthM + r.lengthShare * expectedM)) ** 2
         const skipped = known.filter((k) => k.edge > c.edge && k.edge < edge).length * r.leftOut
         const cost = c.cost + own + between + skipped
-        return cost < best.cost ? { pass, edge, cost, before: c, gates: c.gates + 1 } : best
+        return cost < best.cost ? { pass, edge, cost, before: c } : best
       }, alone)
     })
     chains = [...chains, ...grown]

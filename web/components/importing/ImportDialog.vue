@@ -69,11 +69,15 @@ async function take(f: File) {
 }
 /** What was said of how the file is written: it is looked at again by that. */
 async function lookAgain(how: Looking) {
-  said.value = how
   if (!file.value) return
   fault.value = ''
   try {
+    const widthBefore = look.value?.layout.columns.length
+    const namesOnly = how.namesIn !== said.value.namesIn
+    said.value = how
     look.value = await reader().look(file.value, { ...how })
+    // Another spelling of the names changes nothing that was set.
+    if (namesOnly && mapping.value && widthBefore === look.value.layout.columns.length) return
     const { quote, firstRowLine } = how
     mapping.value = { ...suggestMapping(look.value.layout), quote, firstRowLine }
     remembered.value = false

@@ -150,7 +150,11 @@ const spans = computed(() =>
     r.startS !== null && r.endS !== null ? [{ sectionId: r.sectionId, startS: r.startS, endS: r.endS }] : [],
   ),
 )
-const places = computed(() => props.main.recording.analysis.edgePlaces)
+/** Only what is not in doubt is worth keeping: all runs after it would be laid by it. */
+const places = computed(() => {
+  const { edgePlaces, sectionsDoubt } = props.main.recording.analysis
+  return sectionsDoubt === null ? edgePlaces : []
+})
 const garage = useGarage()
 async function keepPlaces() {
   busy.value = true
