@@ -47,7 +47,7 @@ const padding = 9
 /** The same for a band: its lower edge takes longer to settle, and what it leaves at the ends would pass for movement. */
 const bandPadding = 256
 
-/** What the working room must be longer than the signal by. */
+/** What a working room must be longer than the signal by, for each of its values. */
 export const filterExtra = 2 * bandPadding
 
 /** Fewest samples that `filterBothWays` takes. */
@@ -70,7 +70,7 @@ export function filterBothWays(
 ): Float64Array {
   const n = x.length
   if (n < filterMinSamples) throw new InputError('signal.too-short', { needed: filterMinSamples, got: n })
-  const ext = extended(x, work)
+  const ext = extended(x, work.subarray(0, n + 2 * padding), padding)
   runForward(ext, f)
   runBackward(ext, f)
   return ext.subarray(padding, padding + n)
@@ -78,40 +78,36 @@ export function filterBothWays(
 
 /**
  * The part of a signal between two cut-offs: `filterBothWays` with the upper minus that with the lower, to single precision.
- * Both run in one loop, for each alone leaves the processor waiting for its last value.
+ * All sections run in one loop, for each alone leaves the processor waiting for its last value.
  *
  * @param x finite samples, length ≥ 10; not modified
- * @param work two rooms as in `filterBothWays`, used up
+ * @param lower one section, or two one after the other: the band then falls off steeply below
+ * @param work room for 2·(length + 512) values, used up
+ * @param into length of x
  * @throws InputError 'signal.too-short'
  * Cost O(N).
  */
 export function bandBothWays(
   x: Float64Array,
   upper: Biquad,
-  lower: Biquad,
-  work: { a: Float64Array; b: Float64Array },
+  lower: readonly [Biquad] | readonly [Biquad, Biquad],
+  work: Float32Array,
   into: Float32Array,
-  /** A second section of the lower: the band falls off steeply below. */
-  lowerMore: Biquad | null = null,
 ): void {
   const n = x.length
   if (n < filterMinSamples) throw new InputError('signal.too-short', { needed: filterMinSamples, got: n })
   const pad = Math.min(bandPadding, n - 1)
-  const u = extended(x, work.a, pad)
-  const l = work.b.subarray(0, u.length)
-  runBoth(u, upper, u, l, lower, 1)
-  runBoth(u, upper, l, l, lower, -1)
-  if (lowerMore) {
-    runForward(l, lowerMore)
-    runBackward(l, lowerMore)
-  }
-  for (let i = 0; i < n; i++) into[i] = u[pad + i] - l[pad + i]
+  const size = n + 2 * pad
+  const u = extended(x, work.subarray(0, size), pad)
+  const l = work.subarray(size, 2 * size)
+  const three = [upper, lower[0], lower[1] ?? through].map(stateForm)
+  bandOnward(u, l, three)
+  bandBack(u, l, three, pad, into)
 }
 
 /** x mirrored through its first and last value. */
-function extended(x: Float64Array, work: Float64Array, pad = padding): Float64Array {
+function extended<T extends Float64Array | Float32Array>(x: Float64Array, ext: T, pad: number): T {
   const n = x.length
-  const ext = work.subarray(0, n + 2 * pad)
   for (let i = 0; i < pad; i++) {
     ext[i] = 2 * x[0] - x[pad - i]
     ext[n + pad + i] = 2 * x[n - 1] - x[n - 2 - i]
@@ -120,66 +116,121 @@ function extended(x: Float64Array, work: Float64Array, pad = padding): Float64Ar
   return ext
 }
 
-/** Direct form II transposed, started in the steady state for the first sample. */
-function runForward(y: Float64Array, { b0, b1, b2, a1, a2 }: Biquad): void {
+/** What lets everything pass. */
+const through: Biquad = { b0: 1, b1: 0, b2: 0, a1: 0, a2: 0 }
+
+/**
+ * A section as its two states move: y = b0·x + z1, z1 ← c1·x − a1·z1 + z2, z2 ← c2·x − a2·z1. It is the direct form II,
+ * transposed, with y put in: the next state need not wait for y.
+ */
+interface StateForm {
+  b0: number
+  c1: number
+  c2: number
+  a1: number
+  a2: number
+  /** States for a constant 1: the steady state to start from. */
+  start1: number
+  start2: number
+}
+
+function stateForm({ b0, b1, b2, a1, a2 }: Biquad): StateForm {
   const gain = (b0 + b1 + b2) / (1 + a1 + a2)
-  let z1 = (gain - b0) * y[0]
-  let z2 = (b2 - a2 * gain) * y[0]
+  return {
+    b0,
+    c1: b1 - a1 * b0,
+    c2: b2 - a2 * b0,
+    a1,
+    a2,
+    start1: gain - b0,
+    start2: b2 - a2 * gain,
+  }
+}
+
+/** One section over y in place, started in the steady state for the first sample. */
+function runForward(y: Float64Array, f: Biquad): void {
+  const { b0, c1, c2, a1, a2, start1, start2 } = stateForm(f)
+  let z1 = start1 * y[0]
+  let z2 = start2 * y[0]
   for (let i = 0; i < y.length; i++) {
     const x = y[i]
-    const out = b0 * x + z1
-    z1 = b1 * x - a1 * out + z2
-    z2 = b2 * x - a2 * out
-    y[i] = out
+    y[i] = b0 * x + z1
+    const next = c1 * x + z2 - a1 * z1
+    z2 = c2 * x - a2 * z1
+    z1 = next
   }
 }
 
 /** The same from the last sample to the first. */
-function runBackward(y: Float64Array, { b0, b1, b2, a1, a2 }: Biquad): void {
-  const gain = (b0 + b1 + b2) / (1 + a1 + a2)
+function runBackward(y: Float64Array, f: Biquad): void {
+  const { b0, c1, c2, a1, a2, start1, start2 } = stateForm(f)
   const last = y.length - 1
-  let z1 = (gain - b0) * y[last]
-  let z2 = (b2 - a2 * gain) * y[last]
+  let z1 = start1 * y[last]
+  let z2 = start2 * y[last]
   for (let i = last; i >= 0; i--) {
     const x = y[i]
-    const out = b0 * x + z1
-    z1 = b1 * x - a1 * out + z2
-    z2 = b2 * x - a2 * out
-    y[i] = out
+    y[i] = b0 * x + z1
+    const next = c1 * x + z2 - a1 * z1
+    z2 = c2 * x - a2 * z1
+    z1 = next
   }
 }
 
-/**
- * Two filters side by side: u through `upper` in place, `from` through `lower` into l; onward (1) or back (−1). `from` may
- * be u or l.
- */
-function runBoth(
-  u: Float64Array,
-  upper: Biquad,
-  from: Float64Array,
-  l: Float64Array,
-  lower: Biquad,
-  way: 1 | -1,
-): void {
-  const { b0: p0, b1: p1, b2: p2, a1: p3, a2: p4 } = upper
-  const { b0: q0, b1: q1, b2: q2, a1: q3, a2: q4 } = lower
-  const first = way === 1 ? 0 : u.length - 1
-  const gainU = (p0 + p1 + p2) / (1 + p3 + p4)
-  const gainL = (q0 + q1 + q2) / (1 + q3 + q4)
-  let u1 = (gainU - p0) * u[first]
-  let u2 = (p2 - p4 * gainU) * u[first]
-  let l1 = (gainL - q0) * from[first]
-  let l2 = (q2 - q4 * gainL) * from[first]
-  for (let k = 0, i = first; k < u.length; k++, i += way) {
+/** u through the upper section in place; the same samples through both lower ones into l. */
+function bandOnward(u: Float32Array, l: Float32Array, [p, q, r]: readonly StateForm[]): void {
+  const { b0: p0, c1: p1, c2: p2, a1: p3, a2: p4 } = p
+  const { b0: q0, c1: q1, c2: q2, a1: q3, a2: q4 } = q
+  const { b0: r0, c1: r1, c2: r2, a1: r3, a2: r4 } = r
+  const first = u[0]
+  let [u1, u2] = [p.start1 * first, p.start2 * first]
+  let [l1, l2] = [q.start1 * first, q.start2 * first]
+  let [m1, m2] = [r.start1 * first, r.start2 * first]
+  for (let i = 0; i < u.length; i++) {
     const x = u[i]
-    const y = from[i]
-    const outU = p0 * x + u1
-    u1 = p1 * x - p3 * outU + u2
-    u2 = p2 * x - p4 * outU
-    const outL = q0 * y + l1
-    l1 = q1 * y - q3 * outL + l2
-    l2 = q2 * y - q4 * outL
-    u[i] = outU
-    l[i] = outL
+    u[i] = p0 * x + u1
+    const y = q0 * x + l1
+    l[i] = r0 * y + m1
+    const nextU = p1 * x + u2 - p3 * u1
+    u2 = p2 * x - p4 * u1
+    u1 = nextU
+    const nextL = q1 * x + l2 - q3 * l1
+    l2 = q2 * x - q4 * l1
+    l1 = nextL
+    const nextM = r1 * y + m2 - r3 * m1
+    m2 = r2 * y - r4 * m1
+    m1 = nextM
+  }
+}
+
+/** Back from the last sample, each of both through its own sections; their difference goes to `into`, `pad` before. */
+function bandBack(
+  u: Float32Array,
+  l: Float32Array,
+  [p, q, r]: readonly StateForm[],
+  pad: number,
+  into: Float32Array,
+): void {
+  const { b0: p0, c1: p1, c2: p2, a1: p3, a2: p4 } = p
+  const { b0: q0, c1: q1, c2: q2, a1: q3, a2: q4 } = q
+  const { b0: r0, c1: r1, c2: r2, a1: r3, a2: r4 } = r
+  const last = u.length - 1
+  let [u1, u2] = [p.start1 * u[last], p.start2 * u[last]]
+  let [l1, l2] = [q.start1 * l[last], q.start2 * l[last]]
+  let [m1, m2] = [r.start1 * l[last], r.start2 * l[last]]
+  const end = pad + into.length
+  for (let i = last; i >= pad; i--) {
+    const x = u[i]
+    const z = l[i]
+    const y = q0 * z + l1
+    if (i < end) into[i - pad] = p0 * x + u1 - (r0 * y + m1)
+    const nextU = p1 * x + u2 - p3 * u1
+    u2 = p2 * x - p4 * u1
+    u1 = nextU
+    const nextL = q1 * z + l2 - q3 * l1
+    l2 = q2 * z - q4 * l1
+    l1 = nextL
+    const nextM = r1 * y + m2 - r3 * m1
+    m2 = r2 * y - r4 * m1
+    m1 = nextM
   }
 }

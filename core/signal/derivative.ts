@@ -9,7 +9,8 @@ import { InputError } from '../errors.ts'
  * @param sampleRateHz > 0
  * @param window       odd, ≥ 5 samples
  * @param out          where the result goes; a new array when left out
- * @returns units of x per second
+ * @param scale        units of the result in one unit of x
+ * @returns those units per second
  * @throws InputError 'signal.window', 'signal.too-short'
  */
 export function savitzkyGolayDerivative(
@@ -17,19 +18,18 @@ export function savitzkyGolayDerivative(
   sampleRateHz: number,
   window: number,
   out: Float64Array = new Float64Array(x.length),
+  scale = 1,
 ): Float64Array {
   if (!(window >= 5 && window % 2 === 1)) throw new InputError('signal.window', { got: window })
   const n = x.length
   if (n < window) throw new InputError('signal.too-short', { needed: window, got: n })
   const m = (window - 1) / 2
   const { s2, s4, s6 } = evenMoments(m)
+  const perStep = sampleRateHz * scale
   // Normal equations of the odd part, value = c1·k + c3·k³: [s2 s4; s4 s6].
   const det = s2 * s6 - s4 * s4
   // Odd weights: each pair around the centre needs one multiplication.
-  const weights = Float64Array.from(
-    { length: m + 1 },
-    (_, k) => ((s6 * k - s4 * k ** 3) / det) * sampleRateHz,
-  )
+  const weights = Float64Array.from({ length: m + 1 }, (_, k) => ((s6 * k - s4 * k ** 3) / det) * perStep)
   let i = m
   // Four at a time, their samples before and behind kept at hand: a step outward moves all of them by one, and only the
   // outermost is fetched.
@@ -71,8 +71,8 @@ export function savitzkyGolayDerivative(
     for (let k = 1; k <= m; k++) sum += weights[k] * (x[i + k] - x[i - k])
     out[i] = sum
   }
-  edge(x, 0, m, -m, out, 0, sampleRateHz)
-  edge(x, n - window, m, 1, out, n - m, sampleRateHz)
+  edge(x, 0, m, -m, out, 0, perStep)
+  edge(x, n - window, m, 1, out, n - m, perStep)
   return out
 }
 
@@ -102,7 +102,7 @@ function edge(
   firstK: number,
   out: Float64Array,
   at: number,
-  fs: number,
+  perStep: number,
 ): void {
   const { s2, s4, s6 } = evenMoments(m)
   const s0 = 2 * m + 1
@@ -123,6 +123,6 @@ function edge(
   const c3 = (s2 * t3 - s4 * t1) / det
   for (let i = 0; i < m; i++) {
     const k = firstK + i
-    out[at + i] = (c1 + 2 * c2 * k + 3 * c3 * k * k) * fs
+    out[at + i] = (c1 + 2 * c2 * k + 3 * c3 * k * k) * perStep
   }
 }

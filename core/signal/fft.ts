@@ -4,17 +4,16 @@
  */
 export function fftInPlace(re: Float64Array, im: Float64Array): void {
   const n = re.length
-  const { cos, sin, mirror } = tableFor(n)
-  for (let i = 0; i < n; i++) {
-    const j = mirror[i]
-    if (i < j) {
-      const a = re[i]
-      re[i] = re[j]
-      re[j] = a
-      const b = im[i]
-      im[i] = im[j]
-      im[j] = b
-    }
+  const { cos, sin, swaps } = tableFor(n)
+  for (let k = 0; k < swaps.length; k += 2) {
+    const i = swaps[k]
+    const j = swaps[k + 1]
+    const a = re[i]
+    re[i] = re[j]
+    re[j] = a
+    const b = im[i]
+    im[i] = im[j]
+    im[j] = b
   }
   if (n < 4) return pairs(re, im, cos, sin, n >> 1)
   quads(re, im)
@@ -114,8 +113,8 @@ interface Table {
   /** exp(−2πik/n) for the first half. */
   cos: Float64Array
   sin: Float64Array
-  /** Each index with its bits in opposite order. */
-  mirror: Uint32Array
+  /** Pairs of indices that change places: each with its bits in opposite order. */
+  swaps: Uint32Array
 }
 const kept = new Map<number, Table>()
 
@@ -128,13 +127,20 @@ function tableFor(n: number): Table {
     t = {
       cos: Float64Array.from({ length: n >> 1 }, (_, k) => Math.cos(angle(k))),
       sin: Float64Array.from({ length: n >> 1 }, (_, k) => Math.sin(angle(k))),
-      mirror: Uint32Array.from({ length: n }, (_, i) => {
-        let out = 0
-        for (let b = 0; b < bits; b++) if (i & (1 << b)) out |= 1 << (bits - 1 - b)
-        return out
-      }),
+      swaps: Uint32Array.from(
+        Array.from({ length: n }, (_, i) => [i, mirrored(i, bits)])
+          .filter(([i, j]) => i < j)
+          .flat(),
+      ),
     }
     kept.set(n, t)
   }
   return t
+}
+
+/** A number with its bits in opposite order. */
+function mirrored(i: number, bits: number): number {
+  let out = 0
+  for (let b = 0; b < bits; b++) if (i & (1 << b)) out |= 1 << (bits - 1 - b)
+  return out
 }

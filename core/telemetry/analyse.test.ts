@@ -1,13 +1,15 @@
 import { describe, expect, it } from 'vitest'
 import type { TrailSection } from '#contract/trail'
 import { rideTrail } from '../sim/ride.ts'
-import { quantilesOf } from '../signal/quantiles.ts'
+import { fineCounts, quantilesOf } from '../signal/fineCounts.ts'
 import { quantileSorted } from '../signal/quantile.ts'
+import { inBands, welch, welchSegment } from '../signal/spectrum.ts'
 import { seededRandom } from '../numeric/random.ts'
 import { bump, decay, recordingOf } from '../test/synthetic.ts'
 import { sectionOf, testBike } from '../test/simulated.ts'
 import { analyse, spectrumBands } from './analyse.ts'
 import { evidenceCounts } from './evidence.ts'
+import { endMotion } from './motion.ts'
 import type { CleanRecording } from './cleanRecording.ts'
 
 /** The simulated ride as the importer would hand it on. */
@@ -131,17 +133,56 @@ describe('known signals', () => {
   })
 })
 
+describe('the drawn spectrum', () => {
+  it('is that of every sample, though fast recordings are thinned before it is taken', () => {
+    for (const sampleRateHz of [100, 500, 1000, 2000]) {
+      const random = seededRandom(3)
+      const ride = (t: number) => 30 + 10 * Math.sin(2 * Math.PI * t) + 10 * (random() - 0.5)
+      const recording = recordingOf(ride, () => 30, { durationS: 60, sampleRateHz })
+      const { depthPct } = endMotion(recording, 'front')
+      const { startHz, ratio, count } = spectrumBands
+      const whole = welch(depthPct, sampleRateHz, welchSegment(sampleRateHz))!
+      const { density } = analyse(recording, []).spectra.front!
+      inBands(whole, startHz, ratio, count).forEach((of, band) => {
+        expect(density[band] / of, `${sampleRateHz} Hz, band ${band}`).toBeCloseTo(1, 2)
+      })
+    }
+  })
+})
+
 describe('quantiles by counting', () => {
-  it('equal those of sorted values', () => {
+  it('equal those of sorted values, gaps left out, whatever lies beyond the bins', () => {
     const random = seededRandom(7)
     for (const n of [1, 2, 3, 10, 101, 5000, 20_001]) {
-      const x = Float64Array.from({ length: n }, () =>
-        random() < 0.3 ? Math.round(random() * 50) : 50 * random() ** 3,
+      const x = Float64Array.from({ length: n + 20 }, () =>
+        random() < 0.3 ? Math.round(random() * 50) - 20 : 80 * random() ** 3 - 10,
       )
+      for (let i = 0; i < n / 9; i++) x[Math.floor(random() * n)] = NaN
+      const known = x.subarray(10, n + 10).filter((v) => v === v)
+      const sorted = known.slice().sort()
+      const fine = fineCounts(x, 10, n + 10, 0, 0.25, new Uint32Array(200))
+      expect([fine.total, fine.low, fine.high]).toEqual([known.length, sorted[0], sorted.at(-1)])
       const q = [0, 0.05, 0.5, 0.95, 1]
-      const sorted = x.slice().sort()
-      expect(quantilesOf(x, q)).toEqual(q.map((p) => quantileSorted(sorted, p)))
+      const all = { first: 0, count: fine.total }
+      expect(
+        quantilesOf(
+          x,
+          10,
+          n + 10,
+          fine,
+          q.map((p) => ({ q: p, ...all })),
+        ),
+      ).toEqual(q.map((p) => quantileSorted(sorted, p)))
+      const turned = known.filter((v) => v < 0).map((v) => -v)
+      const [below] = quantilesOf(x, 10, n + 10, fine, [
+        { q: 0.95, first: 0, count: turned.length, isTurned: true },
+      ])
+      expect(below).toBe(quantileSorted(turned.sort(), 0.95))
     }
-    expect(quantilesOf(new Float64Array(0), [0.5])).toEqual([NaN])
+  })
+  it('say nothing of nothing', () => {
+    const none = new Float64Array(3).fill(NaN)
+    const fine = fineCounts(none, 0, 3, 0, 1, new Uint32Array(4))
+    expect(quantilesOf(none, 0, 3, fine, [{ q: 0.5, first: 0, count: 0 }])).toEqual([NaN])
   })
 })

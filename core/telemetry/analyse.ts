@@ -20,6 +20,7 @@ const hardestHits = 20
 const mostHitPoints = 400
 /** Bands of the drawn spectrum: a tenth wider each, 0.25 to about 60 Hz. */
 export const spectrumBands = { startHz: 0.25, ratio: 1.1, count: 58 } as const
+const spectrumRateHz = 240
 const brakingKinds: readonly SectionKind[] = ['braking-bumps', 'flat-turn']
 
 /** Everything a recording says: figures for the whole run and per section, its events and spectra. */
@@ -53,8 +54,7 @@ export function analyse(
   const endFigures = (startS: number, endS: number) => {
     const from = Math.max(0, Math.round(startS * rate))
     const to = Math.min(recording.samples, Math.round(endS * rate))
-    const of = (m: EndMotion | undefined) =>
-      m && to > from ? endMetrics(m, riding, events, from, to, work.a) : null
+    const of = (m: EndMotion | undefined) => (m && to > from ? endMetrics(m, riding, events, from, to) : null)
     return { front: of(front), rear: of(rear) }
   }
   const brakingSections = placed.spans.filter((s) => isBraking(s.sectionId))
@@ -164,10 +164,21 @@ function buzz(recording: CleanRecording, startS: number, endS: number): number |
 
 function spectrum(m: EndMotion | undefined): Spectrum | null {
   if (!m) return null
-  const density = welch(m.depthPct, m.sampleRateHz, welchSegment(m.sampleRateHz))
+  // Behind the low-pass at 60 Hz every so-manieth sample will do: of what lies above half that rate, less than 0.1 % of the
+  // power there comes down into the bands.
+  const every = Math.max(1, Math.floor(m.sampleRateHz / spectrumRateHz))
+  const rate = m.sampleRateHz / every
+  const thinned = every > 1 ? everyOf(m.depthPct, every) : m.depthPct
+  const density = welch(thinned, rate, welchSegment(rate))
   if (!density) return null
   const { startHz, ratio, count } = spectrumBands
   return { startHz, ratio, density: inBands(density, startHz, ratio, count) }
+}
+
+function everyOf(x: Float64Array, every: number): Float64Array {
+  const out = new Float64Array(Math.ceil(x.length / every))
+  for (let i = 0; i < out.length; i++) out[i] = x[i * every]
+  return out
 }
 
 /** Peak depth and peak rebound speed of each hit, evenly thinned. */

@@ -54,8 +54,7 @@ export function freeReturn(
   }
   const stepS = block / sampleRateHz
   // The grid is as coarse as its steps: it needs no finer values.
-  const start = new Fit(meansOf(y, coarse), coarse * stepS).gridded()
-  const best = new Fit(y, stepS).search(start)
+  const best = new Fit(y, stepS).search(gridded(meansOf(y, coarse), coarse * stepS))
   const { ratio, residual, way, se } = best
   const rmsPct = Math.sqrt(best.sumOfSquares / n)
   if (!(Math.abs(way) >= returnRules.leastPct) || rmsPct > returnRules.mostUnexplained * Math.abs(way))
@@ -81,6 +80,8 @@ interface Found {
 
 /** Values of the grid's fit are means over so many blocks. */
 const coarse = 3
+/** A step that takes less of the squares moves both by a fiftieth of their standard errors at most. */
+const converged = 1e-6
 
 function meansOf(y: Float64Array, width: number): Float64Array {
   const out = new Float64Array(Math.floor(y.length / width))
@@ -90,6 +91,89 @@ function meansOf(y: Float64Array, width: number): Float64Array {
     out[k] = sum / width
   }
   return out
+}
+
+/** One node of the grid: both forms at every step, and their sums over the first steps. */
+interface Node {
+  ratio: number
+  omega: number
+  e: Float64Array
+  s: Float64Array
+  sums: { e: Float64Array; s: Float64Array; ee: Float64Array; ss: Float64Array; es: Float64Array }
+}
+
+let nodes: { stepS: number; steps: number; all: Node[] } = { stepS: 0, steps: 0, all: [] }
+
+/** The nodes for values `stepS` apart. Every return is tried at the same ones, so their forms are made once. */
+function nodesFor(stepS: number): Node[] {
+  if (nodes.stepS === stepS) return nodes.all
+  const steps = Math.ceil(returnRules.longestS / stepS) + 1
+  const all: Node[] = []
+  for (let f = 0; f < grid.frequencies; f++) {
+    const hz = slowestHz * (fastestHz / slowestHz) ** (f / (grid.frequencies - 1))
+    for (const ratio of grid.ratios) all.push(node(ratio, 2 * Math.PI * hz, stepS, steps))
+  }
+  nodes = { stepS, steps, all }
+  return all
+}
+
+function node(ratio: number, omega: number, stepS: number, steps: number): Node {
+  const beat = omega * Math.sqrt(Math.abs(1 - ratio * ratio))
+  const form = (cos: (x: number) => number, scale: number) =>
+    Float64Array.from(
+      { length: steps },
+      (_, k) => Math.exp(-ratio * omega * k * stepS) * cos(beat * k * stepS) * scale,
+    )
+  const e = form(ratio < 1 ? Math.cos : Math.cosh, 1)
+  const s = form(ratio < 1 ? Math.sin : Math.sinh, omega / beat)
+  const summed = (x: (k: number) => number) => {
+    const out = new Float64Array(steps + 1)
+    for (let k = 0; k < steps; k++) out[k + 1] = out[k] + x(k)
+    return out
+  }
+  return {
+    ratio,
+    omega,
+    e,
+    s,
+    sums: {
+      e: summed((k) => e[k]),
+      s: summed((k) => s[k]),
+      ee: summed((k) => e[k] * e[k]),
+      ss: summed((k) => s[k] * s[k]),
+      es: summed((k) => e[k] * s[k]),
+    },
+  }
+}
+
+/** The best ratio and frequency of a coarse grid. */
+function gridded(y: Float64Array, stepS: number): { ratio: number; omega: number } {
+  const n = y.length
+  let mean = 0
+  for (let k = 0; k < n; k++) mean += y[k] / n
+  let found = { ratio: 0.3, omega: 2 * Math.PI * 2.5 }
+  let most = -Infinity
+  for (const at of nodesFor(stepS)) {
+    const { e, s, sums } = at
+    let [ey, by] = [0, 0]
+    for (let k = 0; k < n; k++) {
+      const v = y[k] - mean
+      ey += e[k] * v
+      by += s[k] * v
+    }
+    const ee = sums.ee[n] - (sums.e[n] * sums.e[n]) / n
+    const bb = sums.ss[n] - (sums.s[n] * sums.s[n]) / n
+    const eb = sums.es[n] - (sums.e[n] * sums.s[n]) / n
+    const det = ee * bb - eb * eb
+    if (!(det > 1e-12 * ee * bb)) continue
+    // What the fit takes away of the squares about the mean.
+    const taken = (ey * ey * bb - 2 * ey * by * eb + by * by * ee) / det
+    if (taken > most) {
+      most = taken
+      found = at
+    }
+  }
+  return found
 }
 
 /** The swing through evenly spaced values. */
@@ -110,49 +194,29 @@ class Fit {
 
   /** Sum of squares that the best c, A and B leave; the residual is in `residual`. */
   private left(ratio: number, omega: number): number {
-    const { y, e, s, residual } = this
+    const { y, e, s, residual, stepS } = this
     const n = y.length
-    const beat = omega * Math.sqrt(Math.abs(1 - ratio * ratio))
-    let [se1, ss1, see, sss, ses, sy, sey, ssy] = [0, 0, 0, 0, 0, 0, 0, 0]
-    // From step to step by what both forms turn and fall in one: no exponential in the loop.
-    const { stepS } = this
-    const swings = ratio < 1
-    const critical = beat * stepS < 1e-9
-    const fall = Math.exp(-ratio * omega * stepS)
-    const cos = swings ? fall * Math.cos(beat * stepS) : fall * Math.cosh(beat * stepS)
-    const sin = swings ? fall * Math.sin(beat * stepS) : fall * Math.sinh(beat * stepS)
-    const turn = swings ? -sin : sin
-    const scale = critical ? 1 : omega / beat
-    let [c0, s0] = [1, 0]
-    for (let k = 0; k < n; k++) {
-      const a = c0
-      // At 1 both forms meet, and the second is ωt·e^(−ωt).
-      const b = critical ? omega * k * stepS * c0 : s0 * scale
-      const next = c0 * cos + s0 * turn
-      s0 = c0 * sin + s0 * cos
-      c0 = next
-      e[k] = a
-      s[k] = b
-      se1 += a
-      ss1 += b
-      see += a * a
-      sss += b * b
-      ses += a * b
-      sy += y[k]
-      sey += a * y[k]
-      ssy += b * y[k]
-    }
+    fillForms(e, s, ratio, omega, stepS)
+    const me = meanOf(e)
+    const ms = meanOf(s)
+    const my = meanOf(y)
     // Means taken off: two unknowns are left.
-    const ee = see - (se1 * se1) / n
-    const bb = sss - (ss1 * ss1) / n
-    const eb = ses - (se1 * ss1) / n
-    const ey = sey - (se1 * sy) / n
-    const by = ssy - (ss1 * sy) / n
+    let [ee, bb, eb, ey, by] = [0, 0, 0, 0, 0]
+    for (let k = 0; k < n; k++) {
+      const a = e[k] - me
+      const b = s[k] - ms
+      const v = y[k] - my
+      ee += a * a
+      bb += b * b
+      eb += a * b
+      ey += a * v
+      by += b * v
+    }
     const det = ee * bb - eb * eb
     if (!(det > 1e-12 * ee * bb)) return Infinity
     const A = (ey * bb - by * eb) / det
     const B = (by * ee - ey * eb) / det
-    const c = (sy - A * se1 - B * ss1) / n
+    const c = my - A * me - B * ms
     let left = 0
     for (let k = 0; k < n; k++) {
       const r = y[k] - c - A * e[k] - B * s[k]
@@ -163,30 +227,16 @@ class Fit {
     return left
   }
 
-  /** The best ratio and frequency of a coarse grid. */
-  gridded(): { ratio: number; omega: number } {
-    let [ratio, omega, best] = [0.3, 2 * Math.PI * 2.5, Infinity]
-    for (let f = 0; f < grid.frequencies; f++) {
-      const hz = slowestHz * (fastestHz / slowestHz) ** (f / (grid.frequencies - 1))
-      for (const r of grid.ratios) {
-        const left = this.left(r, 2 * Math.PI * hz)
-        if (left < best) [ratio, omega, best] = [r, 2 * Math.PI * hz, left]
-      }
-    }
-    return { ratio, omega }
-  }
-
   /** The best ratio and frequency: Gauss–Newton steps on both, each taken only where it helps. */
   search(start: { ratio: number; omega: number }): Found {
     let { ratio, omega } = start
-    let best = Infinity
     const n = this.y.length
+    let best = this.left(ratio, omega)
     const j1 = new Float64Array(n)
     const j2 = new Float64Array(n)
     const base = new Float64Array(n)
     let [h11, h12, h22] = [0, 0, 0]
     for (let turn = 0; turn < 12; turn++) {
-      best = this.left(ratio, omega)
       base.set(this.residual)
       this.slope(j1, base, ratio + 1e-4, omega, 1e-4)
       this.slope(j2, base, ratio, omega * (1 + 1e-4), 1e-4)
@@ -206,7 +256,7 @@ class Fit {
         const left = this.left(r, w)
         if (left < best) {
           moved = true
-          const small = best - left < 1e-9 * best
+          const small = best - left < converged * best
           ;[ratio, omega, best] = [r, w, left]
           if (small) turn = 12
         }
@@ -225,6 +275,40 @@ class Fit {
     this.left(ratio, omega)
     for (let k = 0; k < into.length; k++) into[k] = (this.residual[k] - base[k]) / step
   }
+}
+
+/** e^(−ζωt)·cos ω_d t and the like of the sine over ω_d/ω, from step to step by what both turn and fall in one. */
+function fillForms(e: Float64Array, s: Float64Array, ratio: number, omega: number, stepS: number): void {
+  const beat = omega * Math.sqrt(Math.abs(1 - ratio * ratio))
+  const swings = ratio < 1
+  const fall = Math.exp(-ratio * omega * stepS)
+  if (beat * stepS < 1e-9) {
+    // At 1 both forms meet, and the second is ωt·e^(−ωt).
+    for (let k = 0; k < e.length; k++) {
+      e[k] = fall ** k
+      s[k] = omega * k * stepS * e[k]
+    }
+    return
+  }
+  const cos = swings ? fall * Math.cos(beat * stepS) : fall * Math.cosh(beat * stepS)
+  const sin = swings ? fall * Math.sin(beat * stepS) : fall * Math.sinh(beat * stepS)
+  const turn = swings ? -sin : sin
+  const scale = omega / beat
+  let a = 1.0
+  let b = 0.0
+  for (let k = 0; k < e.length; k++) {
+    e[k] = a
+    s[k] = b * scale
+    const next = a * cos + b * turn
+    b = a * sin + b * cos
+    a = next
+  }
+}
+
+function meanOf(x: Float64Array): number {
+  let sum = 0
+  for (let k = 0; k < x.length; k++) sum += x[k]
+  return sum / x.length
 }
 
 function dot(a: Float64Array, b: Float64Array): number {

@@ -14,6 +14,8 @@ function drawn(seed: number) {
   const numbers = (of: () => number) => Float64Array.from({ length: samples }, of)
   const depthPct = numbers(() => (random() < 0.03 ? NaN : 100 * random() ** 2))
   const speedMmS = numbers(() => (random() < 0.02 ? NaN : 250 * normalFrom(random)))
+  const band = (scale: number) =>
+    Float32Array.from(numbers(() => (random() < 0.02 ? NaN : scale * normalFrom(random))))
   const hits: Hit[] = Array.from({ length: 60 }, (_, i) => ({
     entryIndex: i * 65,
     peakIndex: i * 65 + Math.floor(30 * random()),
@@ -32,9 +34,10 @@ function drawn(seed: number) {
     travelMm: 150,
     depthPct,
     speedMmS,
-    supportBand: Float32Array.from(numbers(() => 4 * normalFrom(random))),
-    chatterBand: Float32Array.from(numbers(() => normalFrom(random))),
-    axleBand: Float32Array.from(numbers(() => 0.5 * normalFrom(random))),
+    supportBand: band(4),
+    supportEvery: 1,
+    chatterBand: band(1),
+    axleBand: band(0.5),
     hits,
   }
   const kinds: RecordingEvent['kind'][] = [
@@ -60,7 +63,8 @@ function drawn(seed: number) {
 }
 
 const mean = (x: readonly number[]) => x.reduce((s, v) => s + v, 0) / x.length
-const rms = (x: readonly number[]) => Math.sqrt(mean(x.map((v) => v * v)))
+const rms = (x: ArrayLike<number>) =>
+  Math.sqrt(mean(Array.from(x, (v) => v * v).filter((v) => !Number.isNaN(v))))
 const middle = (x: readonly number[]) => {
   const s = [...x].sort((a, b) => a - b)
   return s.length % 2 ? s[(s.length - 1) / 2] : (s[s.length / 2 - 1] + s[s.length / 2]) / 2
@@ -89,8 +93,8 @@ function plainly({ motion: m, events, riding }: ReturnType<typeof drawn>, from: 
     reboundMaxMmS: Math.max(...outs),
     highSpeedCompressionShare: ins.filter((s) => s > 200).length / ins.length,
     highSpeedReboundShare: outs.filter((s) => s > 200).length / outs.length,
-    supportPct: rms(depths.map((i) => m.supportBand[i])),
-    smallBumpPct: rms(depths.map((i) => m.chatterBand[i])),
+    supportPct: rms(m.supportBand.subarray(from, to)),
+    smallBumpPct: rms(m.chatterBand.subarray(from, to)),
     bottomOuts: within.filter((e) => e.kind === 'bottom-out' || e.kind === 'hard-bottom-out').length,
     hardBottomOuts: within.filter((e) => e.kind === 'hard-bottom-out').length,
     topOuts: within.filter((e) => e.kind === 'top-out').length,
@@ -107,12 +111,12 @@ function plainly({ motion: m, events, riding }: ReturnType<typeof drawn>, from: 
     recoveryMs: middle(hits.flatMap((h) => (h.recoveryS === null ? [] : 1000 * h.recoveryS))),
     returnSlopePerS: slope,
     returnInterceptMmS: (sum(v) - slope * sum(d)) / d.length,
-    chatterPctPerG: rms(depths.map((i) => m.chatterBand[i])) / rms(depths.map((i) => m.axleBand![i])),
+    chatterPctPerG: rms(m.chatterBand.subarray(from, to)) / rms(m.axleBand!.subarray(from, to)),
   } satisfies Partial<EndMetrics>
 }
 
 const of = (world: ReturnType<typeof drawn>, from: number, to: number) =>
-  endMetrics(world.motion, world.riding, world.events, from, to, new Float64Array(to - from))
+  endMetrics(world.motion, world.riding, world.events, from, to)
 
 describe('the figures of a stretch', () => {
   it.each([
@@ -169,14 +173,9 @@ describe('the figures of a stretch', () => {
     const world = drawn(6)
     world.motion.depthPct.fill(NaN)
     world.motion.speedMmS.fill(NaN)
-    const none = endMetrics(
-      { ...world.motion, hits: [], axleBand: null },
-      world.riding,
-      [],
-      0,
-      100,
-      new Float64Array(100),
-    )
+    world.motion.supportBand.fill(NaN)
+    world.motion.chatterBand.fill(NaN)
+    const none = endMetrics({ ...world.motion, hits: [], axleBand: null }, world.riding, [], 0, 100)
     expect(none).toMatchObject({
       hits: 0,
       valleyDriftPctPerHit: null,
@@ -195,8 +194,7 @@ describe('the figures of a stretch', () => {
     const world = drawn(7)
     const hits = world.motion.hits.slice(0, 5)
     const law = (of: Hit[]) =>
-      endMetrics({ ...world.motion, hits: of }, world.riding, [], 0, samples, new Float64Array(samples))
-        .returnSlopePerS
+      endMetrics({ ...world.motion, hits: of }, world.riding, [], 0, samples).returnSlopePerS
     expect(law(hits)).not.toBeNull()
     expect(law(hits.slice(0, 4))).toBeNull()
     expect(law(hits.map((h) => ({ ...h, peakPct: 40 })))).toBeNull()

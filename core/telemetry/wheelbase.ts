@@ -12,19 +12,21 @@ interface Pair {
 }
 
 function pairOf(f: Float64Array, r: Float64Array): Pair {
-  const whole = f.every((v) => v === v) && r.every((v) => v === v)
-  return {
-    f,
-    r,
-    sums: whole
-      ? { f: running(f), ff: running(f.map((v) => v * v)), r: running(r), rr: running(r.map((v) => v * v)) }
-      : null,
-  }
+  const sums = { f: running(f), ff: runningSquares(f), r: running(r), rr: runningSquares(r) }
+  // A gap in either makes every sum after it none.
+  const isWhole = sums.f[f.length] + sums.r[r.length] === sums.f[f.length] + sums.r[r.length]
+  return { f, r, sums: isWhole ? sums : null }
 }
 
 function running(x: Float64Array): Float64Array {
   const out = new Float64Array(x.length + 1)
   for (let i = 0; i < x.length; i++) out[i + 1] = out[i] + x[i]
+  return out
+}
+
+function runningSquares(x: Float64Array): Float64Array {
+  const out = new Float64Array(x.length + 1)
+  for (let i = 0; i < x.length; i++) out[i + 1] = out[i] + x[i] * x[i]
   return out
 }
 
@@ -88,10 +90,9 @@ function bestLag(pair: Pair, from: number, to: number, longestS: number) {
 
 /** Every so-manieth sample of a channel, at 100 Hz between two moments. */
 function picked(depthPct: Float64Array, sampleRateHz: number, fromS: number, toS: number): Float64Array {
-  return Float64Array.from(
-    { length: Math.max(0, Math.floor((toS - fromS) * rateHz)) },
-    (_, i) => depthPct[Math.round((fromS + i / rateHz) * sampleRateHz)],
-  )
+  const out = new Float64Array(Math.max(0, Math.floor((toS - fromS) * rateHz)))
+  for (let i = 0; i < out.length; i++) out[i] = depthPct[Math.round((fromS + i / rateHz) * sampleRateHz)]
+  return out
 }
 
 /**
