@@ -23,7 +23,14 @@ import { Letterhead } from './letterhead.ts'
 import { LoggerAtHand } from './logger.ts'
 import { GivenPadLink, KeptPadReport, PadView, SentPadReport, TakeReport } from './pad.ts'
 import { ProposalRecord } from './proposal.ts'
-import { AddedFileUpload, Recording, RecordingUpload, RememberedMapping, SectionSpans } from './recording.ts'
+import {
+  AddedFileUpload,
+  Recording,
+  RecordingUpload,
+  RememberedMapping,
+  RiddenWay,
+  SectionSpans,
+} from './recording.ts'
 import { Profile } from './profile.ts'
 import { RunFigures } from './settingFigures.ts'
 import { ChartPressure } from './chart.ts'
@@ -485,6 +492,14 @@ export const endpoints = {
     params: byId,
     body: SectionSpans,
     reply: Recording,
+  }),
+  getWay: endpoint({
+    method: 'get',
+    path: '/recordings/:id/way',
+    summary: 'Metres ridden by time, by distance or speed of a recording; null without both',
+    params: byId,
+    body: none,
+    reply: RiddenWay.nullable(),
   }),
   dropFile: endpoint({
     method: 'delete',

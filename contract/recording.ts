@@ -242,6 +242,13 @@ export const SpectrumSchema = z.strictObject({
 })
 export type Spectrum = z.infer<typeof SpectrumSchema>
 
+/** Metres ridden at even steps of time, from the start of a recording. */
+export const RiddenWay = z.strictObject({
+  stepS: z.number().positive(),
+  wayM: z.array(z.number()).min(1),
+})
+export type RiddenWay = z.infer<typeof RiddenWay>
+
 /** One hit as a point of the return law: peak depth in % of travel, peak rebound speed in mm/s. */
 export const HitPoint = z.tuple([z.number(), z.number()])
 

@@ -365,7 +365,7 @@ test('two recorded runs are laid over each other by their ground, and the figure
   await page.mouse.wheel(0, -600)
   await expect.poll(async () => (await courses.screenshot()).equals(wide)).toBe(false)
   expect(await painted()).toBeGreaterThan(0.1)
-  await expect(page.getByText(/Sections aligned in time, by -?\d+\.\d/)).toBeVisible()
+  await expect(page.getByText(/^B is laid under A by distance in each section/)).toBeVisible()
   await page.goto(`${server.base}/days/${dayId}/trace/${b}`)
   const link = page.getByRole('link', { name: 'figures as CSV' })
   await expect(link).toBeVisible()

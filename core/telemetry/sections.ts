@@ -2,6 +2,7 @@ import type { SectionSpan } from '#contract/recording'
 import type { TrailGate, TrailSection } from '#contract/trail'
 import type { CleanRecording } from './cleanRecording.ts'
 import { gateRules, passGates } from './gates.ts'
+import { filled, integrated } from './wayCourse.ts'
 
 export interface PlacedSections {
   spans: SectionSpan[]
@@ -43,7 +44,8 @@ export function placeSections(
   const byPlaces = lineS === null && gates.length > 0 ? placeByGates(recording, sections, gates) : null
   if (byPlaces) return byPlaces
   const lengthM = sections.reduce((s, x) => s + x.lengthM, 0)
-  const distance = recording.distanceM ?? integrate(recording.speedMS, recording.sampleRateHz)
+  const { distanceM, speedMS, sampleRateHz } = recording
+  const distance = distanceM ?? (speedMS && integrated(speedMS, sampleRateHz))
   const clock = distance && wayClock(distance, recording.sampleRateHz)
   if (!clock || !(clock.endM > clock.startM)) {
     const startS = lineS ?? 0
@@ -137,14 +139,6 @@ function placeByGates(
   return { spans: spansOf(sections, edgesS), by: 'places', doubt }
 }
 
-function integrate(speedMS: Float64Array | null, rate: number): Float64Array | null {
-  if (!speedMS) return null
-  const out = new Float64Array(speedMS.length)
-  for (let i = 1; i < out.length; i++)
-    out[i] = out[i - 1] + (Number.isFinite(speedMS[i]) ? speedMS[i] / rate : 0)
-  return out
-}
-
 /** Riding begins where so many metres are ridden in so many seconds, at the last moment slower than a walk before it. */
 const setOff = { seconds: 10, metres: 20, walkMS: 1 } as const
 
@@ -182,14 +176,4 @@ function wayClock(distance: Float64Array, rate: number) {
     },
     wayAt: (atS: number): number => known[Math.min(last, Math.max(0, Math.round(atS * rate)))],
   }
-}
-
-/** Without its gaps; null when nothing is there, or nothing was ridden. */
-function filled(distance: Float64Array): Float64Array | null {
-  const out = distance.slice()
-  const first = out.findIndex(Number.isFinite)
-  if (first < 0) return null
-  out.fill(out[first], 0, first)
-  for (let i = first + 1; i < out.length; i++) if (!Number.isFinite(out[i])) out[i] = out[i - 1]
-  return out[out.length - 1] > out[0] ? out : null
 }

@@ -21,6 +21,7 @@ import {
   originalPart,
   readPart,
   sidePartsOf,
+  wayOf,
 } from '../services/recordings/kept.ts'
 import type { PerRecord } from '../services/recordings/reading.ts'
 import { addFile, dropFile, placeSpans } from '../services/recordings/reread.ts'
@@ -43,6 +44,7 @@ export function recordingRoutes(deps: Deps, perRecord: PerRecord): Hono {
       return {}
     })
   }
+  mount(app, endpoints.getWay, async ({ params }) => wayOf(store, await mustFind(store, params.id)))
   const told = async (recording: Recording) => {
     const dayId = await dayOfRun(store, recording.runId)
     if (dayId) events.emit({ type: 'stale', what: 'day', id: dayId })

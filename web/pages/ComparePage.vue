@@ -8,10 +8,10 @@ import BarSlots from '../components/shell/BarSlots.vue'
 import { useDayPage } from '../composables/useDayPage.ts'
 import EndMark from '../components/shell/EndMark.vue'
 import DepthBySection from '../components/trace/DepthBySection.vue'
-import { alignPieces, sure } from '#core/signal/align'
 import SignalFigures from '../components/trace/SignalFigures.vue'
 import MirrorTrace from '../components/trace/MirrorTrace.vue'
 import { hasFigures } from '../support/figures.ts'
+import { useLaid } from '../composables/useLaid.ts'
 import { useRecording } from '../composables/useRecording.ts'
 import { compareRuns } from '../support/compareRuns.ts'
 import { sectionDifferences } from '../support/compareMetrics.ts'
@@ -50,27 +50,7 @@ const shown = computed(() =>
 const recordingOf = (id: string) => b.value?.recordings.filter(hasFigures).find((r) => r.runId === id) ?? null
 const a = useRecording(computed(() => recordingOf(runA.value)))
 const c = useRecording(computed(() => recordingOf(runB.value)))
-/** Run B on the ground of run A, section by section; null when they are too unlike. */
-const pieces = computed(() => {
-  const [main, other] = [a.drawable.value, c.drawable.value]
-  if (!main || !other) return null
-  const end = (['rear', 'front'] as const).find((e) => main[e] && other[e])
-  if (!end) return null
-  return alignPieces(
-    { depth: main[end]!.depthPct, rateHz: main.recording.sampleRateHz },
-    { depth: other[end]!.depthPct, rateHz: other.recording.sampleRateHz },
-    main.recording.analysis.sections,
-  )
-})
-const alignWords = computed(() => {
-  if (!c.drawable.value || !a.drawable.value) return ''
-  const list = pieces.value
-  if (!list) return 'The two are too unlike to be laid over each other; both begin at 0.'
-  const unsure = list.filter((p) => p.correlation < sure).length
-  const lags = list.map((p) => p.lagS)
-  const [low, high] = [Math.min(...lags), Math.max(...lags)].map((x) => x.toFixed(1))
-  return `Sections aligned in time, by ${low === high ? low : `${low} to ${high}`} s${unsure ? `; ${unsure} of ${list.length} estimated` : ''}.`
-})
+const laid = useLaid(a.drawable, c.drawable)
 const verdict = computed(() => result.value?.verdict ?? null)
 const feelWords = (id: string) => b.value?.feels.find((f) => f.runId === id)?.rating
 const headline = computed(() => {
@@ -226,11 +206,11 @@ usePageTitle(() =>
           v-if="a.drawable.value"
           :main="a.drawable.value"
           :other="c.drawable.value"
-          :pieces="pieces"
+          :pieces="laid?.pieces ?? null"
           :sections="b.trail.sections"
           label="Depth of runs A and B over time"
         />
-        <p v-if="alignWords" class="soft small num">{{ alignWords }}</p>
+        <p v-if="laid" class="soft small num">{{ laid.words }}</p>
       </section>
       <DepthBySection
         :analysis="recordingOf(runA)!.analysis"

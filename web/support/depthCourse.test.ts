@@ -53,6 +53,24 @@ describe('the course of a depth channel', () => {
     expect(a.left).toBeGreaterThan(0.2 * 500 - 15)
     expect(a.left + a.near.length * a.columnWidth).toBeLessThan(0.6 * 500 + 15)
   })
+  it('is drawn out where the other clock runs slower, and its ends lie where the piece says', () => {
+    // 0.4 s of the axis hold 0.8 s of the samples, from 13.2 s on.
+    const piece = { startS: 10.2, endS: 10.6, lagS: 3, endLagS: 3.4, correlation: 1 }
+    const [a, ...rest] = courseStretches(channel, rateHz, close, [piece])
+    expect(rest).toEqual([])
+    const at = (axisS: number, sample: number) => {
+      const px = (axisS - 10) * 500
+      const k = a.near.findIndex((_, i) => Math.abs(a.left + (i + 0.5) * a.columnWidth - px) < 1e-6)
+      expect(a.near[k], `${axisS} s`).toBeCloseTo(100 - depthPct[sample], 4)
+    }
+    at(10.2, 1320)
+    at(10.4, 1360)
+    at(10.6, 1400)
+  })
+  it('shows nothing where the other stood still', () => {
+    const piece = { startS: 10.2, endS: 10.6, lagS: 3, endLagS: 2.6, correlation: 1 }
+    expect(courseStretches(channel, rateHz, close, [piece])).toEqual([])
+  })
   it('is painted without holes: each bar touches the one before', () => {
     const { ctx, rects } = paper()
     const [a] = courseStretches(channel, rateHz, whole, null)

@@ -32,7 +32,8 @@ export interface Stretch {
 
 /**
  * The visible part of a depth course. A gap in the samples begins a new stretch.
- * @param pieces stretches of the time axis and how much later the samples lie there; null for all of it, not moved
+ * @param pieces stretches of the time axis and how much later the samples lie there, at both ends where pace differs; null
+ *   for all of it, not moved
  * Cost: one column for a pixel at most, whatever the zoom.
  */
 export function courseStretches(
@@ -43,30 +44,44 @@ export function courseStretches(
 ): Stretch[] {
   const fromS = -frame.timeZero / frame.perS
   const toS = fromS + frame.width / frame.perS
-  return (pieces ?? [{ startS: -Infinity, endS: Infinity, lagS: 0 }]).flatMap(({ startS, endS, lagS }) => {
+  const whole = [{ startS: fromS, endS: toS, lagS: 0, endLagS: 0 }]
+  return (pieces ?? whole).flatMap(({ startS, endS, lagS, endLagS = lagS }) => {
     const from = Math.max(fromS, startS)
     const to = Math.min(toS, endS)
-    return to > from ? pieceStretches(channel, rateHz, frame, from, to, lagS) : []
+    if (!(to > from)) return []
+    /** Time of the samples passes so much faster than that of the axis. */
+    const pace = 1 + (endLagS - lagS) / (endS - startS)
+    const sampleS = (atS: number) => startS + lagS + (atS - startS) * pace
+    // Where the samples stand still there is nothing to draw.
+    return pace > 0.01 ? pieceStretches(channel, rateHz, frame, { from, to, pace, sampleS }) : []
   })
+}
+
+interface PieceInView {
+  from: number
+  to: number
+  pace: number
+  /** Time of the samples at a time of the axis. */
+  sampleS: (atS: number) => number
 }
 
 function pieceStretches(
   { depthPct, pyramid }: DrawableChannel,
   rateHz: number,
   frame: CourseFrame,
-  fromS: number,
-  toS: number,
-  lagS: number,
+  { from, to, pace, sampleS }: PieceInView,
 ): Stretch[] {
-  const columns = Math.max(1, Math.round((toS - fromS) * frame.perS))
+  const columns = Math.max(1, Math.round((to - from) * frame.perS))
   // One sample before and one behind, so that a line runs to the edge.
-  const first = (fromS + lagS) * rateHz - 1
-  const last = (toS + lagS) * rateHz + 2
+  const first = sampleS(from) * rateHz - 1
+  const last = sampleS(to) * rateHz + 2
   const view = viewOf(depthPct, pyramid, first, last, columns)
   // A sample stands in the middle of its time.
   const shift = view.columnSamples === 1 ? 0.5 : 0
-  const columnWidth = (view.columnSamples / rateHz) * frame.perS
-  const start = frame.timeZero + ((view.first - shift) / rateHz - lagS) * frame.perS
+  const perSampleS = frame.perS / pace
+  const columnWidth = (view.columnSamples / rateHz) * perSampleS
+  const start =
+    frame.timeZero + from * frame.perS + ((view.first - shift) / rateHz - sampleS(from)) * perSampleS
   const places = (depths: Float32Array) =>
     Float64Array.from(depths, (v) => frame.depthZero + v * frame.perPct)
   const near = places(view.low)
@@ -74,14 +89,14 @@ function pieceStretches(
   const out: Stretch[] = []
   for (let i = 0; i < near.length; i++) {
     if (Number.isNaN(near[i])) continue
-    const from = i
+    const begin = i
     while (i < near.length && !Number.isNaN(near[i])) i++
-    const cut = near.subarray(from, i)
+    const cut = near.subarray(begin, i)
     out.push({
-      left: start + from * columnWidth,
+      left: start + begin * columnWidth,
       columnWidth,
       near: cut,
-      far: far === near ? cut : far.subarray(from, i),
+      far: far === near ? cut : far.subarray(begin, i),
     })
   }
   return out

@@ -1,6 +1,7 @@
 import { gunzipSync } from 'node:zlib'
 import { and, asc, eq, inArray } from 'drizzle-orm'
-import { Recording, type RememberedMapping } from '#contract/recording'
+import { Recording, type RememberedMapping, type RiddenWay } from '#contract/recording'
+import { wayCourse } from '#core/telemetry/wayCourse'
 import { coreVersion } from '#core/version'
 import { sideChannelNames, type SideChannelName } from '#core/telemetry/sideChannels'
 import type { Store } from '../../db/open.ts'
@@ -53,6 +54,19 @@ export async function sidePartsOf({ db }: Store, id: string): Promise<SideChanne
     .from(recordingChunks)
     .where(and(eq(recordingChunks.recordingId, id), inArray(recordingChunks.part, [...sideChannelNames])))
   return sideChannelNames.filter((name) => rows.some((r) => r.part === name))
+}
+
+/** Metres ridden by time; null where a recording has neither distance nor speed. */
+export async function wayOf(store: Store, recording: Recording): Promise<RiddenWay | null> {
+  const side = await sidePartsOf(store, recording.id)
+  const values = async (name: SideChannelName) =>
+    side.includes(name) ? new Float32Array((await readPart(store, recording.id, name)).buffer) : null
+  const distanceM = await values('distance_m')
+  return wayCourse({
+    sampleRateHz: recording.sampleRateHz,
+    distanceM,
+    speedMS: distanceM ? null : await values('speed_m/s'),
+  })
 }
 
 export async function findMapping({ db }: Store, fingerprint: string): Promise<RememberedMapping | null> {
