@@ -1,5 +1,8 @@
 import { defineConfig } from '@playwright/test'
+import { atNoon } from './e2e/noon.ts'
 
+// Servers and browsers are started from here, and so in this zone.
+atNoon()
 const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium'
 
 export default defineConfig({

@@ -170,6 +170,8 @@ export const EndMetrics = z.strictObject({
   highSpeedReboundShare: z.number(),
   supportPct: z.number(),
   smallBumpPct: z.number(),
+  /** Seconds of small chatter: moving in 8–25 Hz, without a hit that goes in far. */
+  chatterS: z.number().int(),
   bottomOuts: z.number().int(),
   hardBottomOuts: z.number().int(),
   topOuts: z.number().int(),

@@ -19,6 +19,7 @@ export const RunFigures = z.strictObject({
   runId: Id,
   setupId: Id,
   dayId: Id,
+  trailId: Id,
   front: EndFigures.nullable(),
   rear: EndFigures.nullable(),
 })

@@ -365,8 +365,12 @@ test('two recorded runs are laid over each other by their ground, and the figure
   await page.mouse.wheel(0, -600)
   await expect.poll(async () => (await courses.screenshot()).equals(wide)).toBe(false)
   expect(await painted()).toBeGreaterThan(0.1)
+  await expect(page.getByRole('columnheader', { name: 'Normal scatter' })).toBeVisible()
   await expect(page.getByText(/^B is laid under A by distance in each section/)).toBeVisible()
   await page.goto(`${server.base}/days/${dayId}/trace/${b}`)
+  const figures = page.getByRole('region', { name: 'Figures of this run' })
+  await expect(figures.getByRole('row', { name: /^ride height/ })).toContainText(/normal \d+\.\d to \d+\.\d/)
+  await expect(figures.getByText(/of 3 other runs of this bike on this trail/)).toBeVisible()
   const link = page.getByRole('link', { name: 'figures as CSV' })
   await expect(link).toBeVisible()
   const csv = await (await page.request.get(server.base + (await link.getAttribute('href')))).text()
@@ -376,6 +380,35 @@ test('two recorded runs are laid over each other by their ground, and the figure
 
 test.describe('on a phone', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true })
+  test('two fingers draw the trace out, a tap reads it, and the hardest hits are stepped through', async ({
+    page,
+  }) => {
+    await page.goto(`${server.base}/days/${idOf('day half-way')}/trace/${idOf('half-way run 5')}`)
+    const trace = page.getByRole('img', { name: /Depth of front and rear over time/ })
+    await trace.scrollIntoViewIfNeeded()
+    const { x, y, width, height } = (await trace.boundingBox())!
+    const courses = page.locator('.trace > canvas')
+    const before = await courses.screenshot()
+    const touch = await page.context().newCDPSession(page)
+    const fingers = (apart: number) =>
+      [-1, 1].map((side, id) => ({ x: x + width / 2 + side * apart, y: y + height / 2, id }))
+    await touch.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: fingers(20) })
+    for (let apart = 20; apart <= 120; apart += 10)
+      await touch.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: fingers(apart) })
+    await touch.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] })
+    await expect.poll(async () => (await courses.screenshot()).equals(before)).toBe(false)
+    const read = page.getByRole('status').filter({ hasText: /0:\d\d\.\d\d\s+front \d+ %\s+rear \d+ %/ })
+    await expect(async () => {
+      await page.touchscreen.tap(x + width / 2 + 10, y + height / 3)
+      await expect(read).toBeVisible({ timeout: 1000 })
+    }).toPass({ timeout: 20_000 })
+    const next = page.getByRole('button', { name: 'The next one' })
+    expect((await next.boundingBox())!.height).toBeGreaterThanOrEqual(44)
+    await next.tap()
+    await expect(page.getByText(/^1 of 40: (front|rear), [\d.]+ m\/s in$/)).toBeVisible()
+    // The page itself still scrolls, and is no wider than the phone.
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  })
   test('every part of the day is within one tap, and a click rail fits', async ({ page }) => {
     await goOn(page)
     for (const [tab, heading] of [

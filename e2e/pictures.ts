@@ -6,8 +6,10 @@ import { idOf } from '../demo/ids.ts'
 import { drawPdf } from './pdfPicture.ts'
 import { handFile } from './handFile.ts'
 import { inDemo, proposed } from './screens.ts'
+import { atNoon } from './noon.ts'
 import { fillDemo, startLoggers, startServer } from './server.ts'
 
+atNoon()
 const folder = join(import.meta.dirname, '..', 'docs', 'screenshots')
 const loggers = await startLoggers()
 const server = await startServer(undefined, loggers.addresses)

@@ -16,6 +16,7 @@ const run = (setupId: string, dayId: string, rideHeightPct: number): RunFigures 
   runId: `run ${++n}`,
   setupId,
   dayId,
+  trailId: 'trail',
   front: { ...nothing, rideHeightPct },
   rear: null,
 })

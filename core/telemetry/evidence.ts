@@ -17,6 +17,13 @@ export function evidenceCounts(whole: SpanMetrics): EvidenceCount[] {
     Math.max(front ? pick(front) : 0, rear ? pick(rear) : 0)
   const rows: EvidenceCount[] = [
     {
+      what: 'seconds of small chatter',
+      count: most((m) => m.chatterS),
+      needed: 5,
+      judges: 'harshness over small bumps: pressure, low-speed compression, friction',
+      ride: 'half a minute of gravel or small stones',
+    },
+    {
       what: 'hits',
       count: most((m) => m.hits),
       needed: 20,

@@ -70,6 +70,10 @@ const middle = (x: readonly number[]) => {
   return s.length % 2 ? s[(s.length - 1) / 2] : (s[s.length / 2 - 1] + s[s.length / 2]) / 2
 }
 
+/** Whole seconds between two samples. */
+const seconds = (from: number, to: number) =>
+  Array.from({ length: Math.floor((to - from) / rate) }, (_, k) => [from + k * rate, from + (k + 1) * rate])
+
 /** The definitions of docs/models.md once more, in the slowest and plainest way. */
 function plainly({ motion: m, events, riding }: ReturnType<typeof drawn>, from: number, to: number) {
   const at = Array.from({ length: to - from }, (_, i) => from + i)
@@ -95,6 +99,12 @@ function plainly({ motion: m, events, riding }: ReturnType<typeof drawn>, from: 
     highSpeedReboundShare: outs.filter((s) => s > 200).length / outs.length,
     supportPct: rms(m.supportBand.subarray(from, to)),
     smallBumpPct: rms(m.chatterBand.subarray(from, to)),
+    chatterS: seconds(from, to).filter(
+      ([a, b]) =>
+        rms(m.chatterBand.subarray(a, b)) >= 0.3 &&
+        riding.subarray(a, b).every((r) => r === 1) &&
+        !hits.some((h) => h.peakPct - h.entryPct > 15 && h.peakIndex >= a && h.entryIndex < b),
+    ).length,
     bottomOuts: within.filter((e) => e.kind === 'bottom-out' || e.kind === 'hard-bottom-out').length,
     hardBottomOuts: within.filter((e) => e.kind === 'hard-bottom-out').length,
     topOuts: within.filter((e) => e.kind === 'top-out').length,

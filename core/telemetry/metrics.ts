@@ -12,6 +12,9 @@ export const metricRules = {
   midHitPct: 20,
   bigHitPct: 60,
   leastHitsForLaw: 5,
+  /** A second of small chatter moves at least so much in 8–25 Hz, and holds no hit that goes in further, % of travel. */
+  chatterPct: 0.3,
+  smallHitPct: 15,
   /** Fewer quiet returns say nothing of the damper. */
   leastReturns: 3,
 } as const
@@ -72,6 +75,7 @@ export function endMetrics(
     highSpeedReboundShare: rebound.highShare,
     supportPct: supportRms,
     smallBumpPct: chatterRms,
+    chatterS: chatterSeconds(m, riding, hits, from, to),
     bottomOuts: inSpan.filter((e) => e.kind.endsWith('bottom-out')).length,
     hardBottomOuts: inSpan.filter((e) => e.kind === 'hard-bottom-out').length,
     topOuts: inSpan.filter((e) => e.kind === 'top-out').length,
@@ -137,6 +141,32 @@ function rms(band: Float32Array, from: number, to: number): number {
   if (all === all) return to > from ? Math.sqrt(all / (to - from)) : 0
   const known = band.subarray(from, to).filter((v) => v === v)
   return rms(known, 0, known.length)
+}
+
+/** Whole seconds of riding over small chatter. */
+function chatterSeconds(
+  m: EndMotion,
+  riding: Uint8Array,
+  hits: EndMotion['hits'],
+  from: number,
+  to: number,
+): number {
+  const second = Math.round(m.sampleRateHz)
+  const deep = hits.filter((h) => h.peakPct - h.entryPct > metricRules.smallHitPct)
+  let next = 0
+  let count = 0
+  for (let a = from; a + second <= to; a += second) {
+    const end = a + second
+    while (next < deep.length && deep[next].peakIndex < a) next++
+    const isSmall = !(next < deep.length && deep[next].entryIndex < end)
+    if (isSmall && rms(m.chatterBand, a, end) >= metricRules.chatterPct && isRidden(riding, a, end)) count++
+  }
+  return count
+}
+
+function isRidden(riding: Uint8Array, from: number, to: number): boolean {
+  for (let i = from; i < to; i++) if (riding[i] === 0) return false
+  return true
 }
 
 interface SpeedSide {

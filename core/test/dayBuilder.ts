@@ -292,6 +292,7 @@ const quiet: EndMetrics = {
   highSpeedReboundShare: 0.4,
   supportPct: 5,
   smallBumpPct: 3,
+  chatterS: 12,
   bottomOuts: 0,
   hardBottomOuts: 0,
   topOuts: 0,

@@ -16,6 +16,7 @@ import { useRecording } from '../composables/useRecording.ts'
 import { compareRuns } from '../support/compareRuns.ts'
 import { sectionDifferences } from '../support/compareMetrics.ts'
 import { dayWords } from '../support/dates.ts'
+import { signedWords } from '../support/words.ts'
 import { usePageTitle } from '../composables/usePageTitle.ts'
 import DayHead from '../components/day/DayHead.vue'
 
@@ -47,6 +48,18 @@ const shown = computed(() =>
     ? differences.value.filter((d) => all.value || d.section === 'Whole run')
     : clear.value,
 )
+const shownBySection = computed(() =>
+  [...new Set(shown.value.map((d) => d.section))].map((section) => {
+    const rows = shown.value.filter((d) => d.section === section)
+    return { section, pace: rows[0].pace, rows }
+  }),
+)
+const sizeWords = {
+  clear: 'bigger than it',
+  small: 'too small to feel',
+  within: 'within it',
+  unknown: '',
+}
 const recordingOf = (id: string) => b.value?.recordings.filter(hasFigures).find((r) => r.runId === id) ?? null
 const a = useRecording(computed(() => recordingOf(runA.value)))
 const c = useRecording(computed(() => recordingOf(runB.value)))
@@ -108,9 +121,9 @@ usePageTitle(() =>
       <h2 id="verdict">{{ headline }}</h2>
       <EffectBar v-if="verdict" :effect="verdict" />
       <p v-if="verdict" class="num">
-        {{ chance }}; effect {{ verdict.effect.toFixed(1) }} rating points, 80 % between
-        {{ verdict.low80.toFixed(1) }} and {{ verdict.high80.toFixed(1) }}. Runs used: A {{ verdict.runsA }},
-        B {{ verdict.runsB }}; {{ noise }}.
+        {{ chance }}; effect {{ signedWords(verdict.effect, 1) }} rating points, 80 % between
+        {{ signedWords(verdict.low80, 1) }} and {{ signedWords(verdict.high80, 1) }}. Runs used: A
+        {{ verdict.runsA }}, B {{ verdict.runsB }}; {{ noise }}.
       </p>
       <p v-else class="soft num">{{ noise }}</p>
       <p class="num">
@@ -164,36 +177,34 @@ usePageTitle(() =>
           <table>
             <thead>
               <tr>
-                <th scope="col">Where</th>
                 <th scope="col">What</th>
                 <th scope="col">A</th>
                 <th scope="col">B</th>
                 <th scope="col">B − A</th>
-                <th scope="col"><span class="visually-hidden">Verdict</span></th>
+                <th scope="col">Normal scatter</th>
               </tr>
             </thead>
-            <tbody>
-              <tr v-for="d in shown" :key="d.key" :class="d.size">
+            <tbody v-for="group in shownBySection" :key="group.section">
+              <tr class="section">
+                <th scope="rowgroup" colspan="5">
+                  {{ group.section }}
+                  <span v-if="group.pace" class="soft small num">{{ group.pace }}</span>
+                </th>
+              </tr>
+              <tr v-for="d in group.rows" :key="d.key" :class="d.size === 'clear' ? 'clear' : 'within'">
                 <td>
-                  {{ d.section }} <span v-if="d.pace" class="soft small num">{{ d.pace }}</span>
-                </td>
-                <td>
-                  <EndMark v-if="d.end" :end="d.end" small /> {{ d.end ? `${d.end} ${d.name}` : d.name }}
+                  <EndMark v-if="d.end" :end="d.end" small /> {{ d.end ? `${d.end} ${d.name}` : d.name
+                  }}<span class="soft small">, {{ d.unit }}</span>
                 </td>
                 <td class="num">{{ d.a }}</td>
                 <td class="num">{{ d.b }}</td>
                 <td class="num">
-                  <b>{{ d.difference }}</b> <span class="soft small">{{ d.unit }}</span>
+                  <b>{{ d.difference }}</b>
                   <span v-if="d.ofPace" class="soft small of-pace">{{ `of it ${d.ofPace} by pace` }}</span>
                 </td>
-                <td class="small">
-                  {{
-                    d.size === 'clear'
-                      ? 'bigger than normal scatter'
-                      : d.size === 'within'
-                        ? 'within normal scatter'
-                        : ''
-                  }}
+                <td class="num">
+                  {{ d.scatter ?? 'not known' }}
+                  <span class="small of-pace">{{ sizeWords[d.size] }}</span>
                 </td>
               </tr>
             </tbody>
@@ -280,8 +291,11 @@ td {
   border-bottom: 1px solid var(--line);
 }
 td.num,
-.table th:nth-child(n + 3):nth-child(-n + 5) {
+.table thead th:nth-child(n + 2) {
   text-align: right;
+}
+.section th {
+  padding-top: 0.8rem;
 }
 .within {
   color: var(--ink-soft);

@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { RecordingEvent } from '#contract/recording'
 import { rideHeightTargets } from '#core/adviser/history'
 import { apiBase } from '../api/client.ts'
 import DepthBySection from '../components/trace/DepthBySection.vue'
 import EvidencePanel from '../components/trace/EvidencePanel.vue'
+import FiguresOfRun from '../components/trace/FiguresOfRun.vue'
 import FilesDialog from '../components/importing/FilesDialog.vue'
 import JumpTo from '../components/trace/JumpTo.vue'
 import MirrorTrace from '../components/trace/MirrorTrace.vue'
@@ -37,11 +39,12 @@ const lines = computed(() =>
     : [],
 )
 const read = ref<{ timeS: number; front: number | null; rear: number | null } | null>(null)
+const isTouch = useMediaQuery('(pointer: coarse)')
 const depthWords = (v: number | null) => (v === null ? '·' : `${v.toFixed(0)} %`)
 const readWords = computed(() =>
   read.value
     ? `${durationWords(read.value.timeS, 2)}  front ${depthWords(read.value.front)}  rear ${depthWords(read.value.rear)}`
-    : 'front grows up, rear grows down, 0 to 100 % of travel; drag to move, wheel to zoom',
+    : `front grows up, rear grows down, 0 to 100 % of travel; drag to move, ${isTouch.value ? 'two fingers' : 'wheel'} to zoom`,
 )
 const filesWords = computed(() => {
   const n = recording.value?.addedFiles.length ?? 0
@@ -152,31 +155,41 @@ usePageTitle(() =>
       />
       <div class="three">
         <DepthBySection :analysis="recording.analysis" :sections="b.trail.sections" :targets="targets" />
-        <section class="card-paper panel" aria-labelledby="out-title">
-          <h2 id="out-title">What stands out</h2>
-          <ul>
-            <li v-for="l in lines" :key="l.title">
-              <b :class="l.end ? `end-${l.end}` : ''">{{ l.title }}</b>
-              <span class="soft">{{ l.detail }}</span>
-            </li>
-          </ul>
-          <p v-for="i in recording.issues" :key="i.code" class="small soft">{{ i.message }}</p>
-          <p class="small">
-            <a :href="`${apiBase}/recordings/${recording.id}/original`" :download="recording.fileName"
-              >The file as it came ({{ recording.fileName }})</a
-            >
-          </p>
-          <p class="small">
-            Cleaned and counted:
-            <a :href="`${apiBase}/recordings/${recording.id}/channels.csv`" download>{{
-              'channels as CSV'
-            }}</a>
-            {{ ' · ' }}
-            <a :href="`${apiBase}/recordings/${recording.id}/metrics.csv`" download>{{ 'figures as CSV' }}</a>
-            {{ ' · ' }}
-            <a :href="`${apiBase}/recordings/${recording.id}/metrics.json`" download>{{ 'as JSON' }}</a>
-          </p>
-        </section>
+        <div class="stack">
+          <FiguresOfRun
+            :analysis="recording.analysis"
+            :bike-id="b.bike.id"
+            :run-id="runId"
+            :trail-id="b.trail.id"
+          />
+          <section class="card-paper panel" aria-labelledby="out-title">
+            <h2 id="out-title">What stands out</h2>
+            <ul>
+              <li v-for="l in lines" :key="l.title">
+                <b :class="l.end ? `end-${l.end}` : ''">{{ l.title }}</b>
+                <span class="soft">{{ l.detail }}</span>
+              </li>
+            </ul>
+            <p v-for="i in recording.issues" :key="i.code" class="small soft">{{ i.message }}</p>
+            <p class="small">
+              <a :href="`${apiBase}/recordings/${recording.id}/original`" :download="recording.fileName"
+                >The file as it came ({{ recording.fileName }})</a
+              >
+            </p>
+            <p class="small">
+              Cleaned and counted:
+              <a :href="`${apiBase}/recordings/${recording.id}/channels.csv`" download>{{
+                'channels as CSV'
+              }}</a>
+              {{ ' · ' }}
+              <a :href="`${apiBase}/recordings/${recording.id}/metrics.csv`" download>{{
+                'figures as CSV'
+              }}</a>
+              {{ ' · ' }}
+              <a :href="`${apiBase}/recordings/${recording.id}/metrics.json`" download>{{ 'as JSON' }}</a>
+            </p>
+          </section>
+        </div>
         <EvidencePanel :analysis="recording.analysis" />
       </div>
       <SignalFigures :analysis="recording.analysis" />
@@ -244,6 +257,10 @@ usePageTitle(() =>
 .panel {
   padding: 0.9rem 1.1rem;
 }
+.stack {
+  display: grid;
+  gap: 0.9rem;
+}
 ul {
   list-style: none;
   padding: 0;
@@ -253,6 +270,16 @@ li {
   display: grid;
   border-bottom: 1px solid var(--line);
   padding: 0.35rem 0;
+}
+@media (pointer: coarse) {
+  .over > .num {
+    /* Two lines, whatever is read: the trace must not jump under a finger. */
+    min-height: 2.9em;
+    flex-basis: 100%;
+  }
+  .tools > button {
+    min-height: var(--touch);
+  }
 }
 @media (max-width: 1000px) {
   .three {

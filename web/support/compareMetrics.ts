@@ -119,10 +119,12 @@ export interface SectionDifference {
   difference: string
   /** Pace of B against A there, in words; null where it is not known. */
   pace: string | null
+  /** What the scatter of repeats makes of it, ±; null without a repeat. */
+  scatter: string | null
   /** How much of the difference pace makes, with its sign; null where that is not known, or nothing. */
   ofPace: string | null
-  /** Against the scatter of repeats: clear, within it, or not known without a repeat. */
-  size: 'clear' | 'within' | 'unknown'
+  /** Against the scatter of repeats: clear, within it, larger but too small to be of use, or not known without a repeat. */
+  size: 'clear' | 'within' | 'small' | 'unknown'
 }
 
 /** Less is the same pace. */
@@ -178,14 +180,17 @@ export function sectionDifferences(bundle: DayBundle, runA: string, runB: string
             )
           }),
         )
+        const beats = noise === null ? null : clearDifference(noise) + normal80 * sd
+        const left = Math.abs(vb - va - explained)
         const size =
-          noise === null
+          beats === null
             ? 'unknown'
-            : // Taking pace out must not make much of what was hardly there.
-              Math.abs(vb - va) > f.least &&
-                Math.abs(vb - va - explained) > Math.max(f.least, clearDifference(noise) + normal80 * sd)
-              ? 'clear'
-              : 'within'
+            : left <= beats
+              ? 'within'
+              : // Taking pace out must not make much of what was hardly there.
+                Math.abs(vb - va) > f.least && left > f.least
+                ? 'clear'
+                : 'small'
         out.push({
           key: `${span.id}-${end}-${f.key}`,
           section: span.name,
@@ -202,12 +207,19 @@ export function sectionDifferences(bundle: DayBundle, runA: string, runB: string
                 ? 'same pace'
                 : `B ${Math.round(100 * Math.abs(faster))} % ${faster > 0 ? 'faster' : 'slower'}`,
           ofPace: Math.abs(explained) >= 10 ** -f.digits / 2 ? signedWords(explained, f.digits) : null,
+          scatter: beats === null ? null : scatterWords(beats, f.digits),
           size,
         })
       }
     }
   }
   return out
+}
+
+/** A spread in the decimals of its figure; never as if there were none. */
+function scatterWords(spread: number, digits: number): string {
+  const least = 10 ** -digits
+  return spread < least / 2 ? `± < ${least.toFixed(digits)}` : `± ${spread.toFixed(digits)}`
 }
 
 /**

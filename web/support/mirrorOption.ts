@@ -16,13 +16,15 @@ export interface MirrorView {
   /** How the second lies under the first; without it both begin at 0. */
   pieces: readonly AlignedPiece[] | null
   sections: readonly TrailSection[]
+  /** Width of a second in view, CSS px: names of sections stand where they fit. */
+  perS: number
 }
 
 /** Room around the plot, CSS px. */
 export const plotInset = { left: 46, right: 24, top: 30, bottom: 46 }
 
 /** What lies over the courses: axes, names of sections, ride heights and worst moments. */
-export function mirrorOption({ main, sections }: MirrorView): EChartsCoreOption {
+export function mirrorOption({ main, sections, perS }: MirrorView): EChartsCoreOption {
   const ink = token('--ink')
   const soft = token('--ink-soft')
   return {
@@ -74,12 +76,17 @@ export function mirrorOption({ main, sections }: MirrorView): EChartsCoreOption 
         handleStyle: { color: token('--card'), borderColor: soft },
       },
     ],
-    series: [{ id: 'marks', type: 'line', data: [], ...marks(main, sections) }],
+    series: [{ id: 'marks', type: 'line', data: [], ...marks(main, sections, perS) }],
   }
 }
 
+/** What stands over the courses at this zoom. */
+export const mirrorMarks = ({ main, sections, perS }: MirrorView) => ({
+  series: [{ id: 'marks', ...marks(main, sections, perS) }],
+})
+
 /** Sections, trains, ride heights, centre line and bottom-outs of the first recording. */
-function marks(main: DrawableRecording, sections: readonly TrailSection[]) {
+function marks(main: DrawableRecording, sections: readonly TrailSection[], perS: number) {
   const ink = token('--ink')
   const a = main.recording.analysis
   const nameOf = (id: string | null) => sections.find((s) => s.id === id)?.name ?? ''
@@ -91,7 +98,12 @@ function marks(main: DrawableRecording, sections: readonly TrailSection[]) {
       label: { position: 'top', distance: 4, color: ink, fontSize: 12 },
       data: [
         ...a.sections.map((s) => [
-          { name: nameOf(s.sectionId), xAxis: s.startS, itemStyle: { color: 'transparent' } },
+          {
+            name: nameOf(s.sectionId),
+            xAxis: s.startS,
+            itemStyle: { color: 'transparent' },
+            label: { width: Math.max(1, (s.endS - s.startS) * perS - 4), overflow: 'truncate' },
+          },
           { xAxis: s.endS },
         ]),
         ...trains.map((e) => [
@@ -117,6 +129,9 @@ function marks(main: DrawableRecording, sections: readonly TrailSection[]) {
                 formatter: `${end} rides at ${rides.toFixed(0)} %`,
                 position: end === 'front' ? 'insideStartTop' : 'insideStartBottom',
                 color,
+                backgroundColor: token('--card'),
+                padding: [1, 4],
+                borderRadius: 4,
               },
             },
           ]

@@ -237,11 +237,18 @@ describe('comparing two runs', () => {
     const ride = sectionDifferences(bundleOf(d), 'run1', 'run3').find(
       (x) => x.end === 'rear' && x.name === 'ride height',
     )!
-    expect(ride).toMatchObject({ a: '30.0', b: '36.0', difference: '+6.0', size: 'clear' })
+    // One pair of repeats: sd 0.2/√2, Student's t of one degree 3.078, two single runs √2.
+    expect(ride).toMatchObject({ a: '30.0', b: '36.0', difference: '+6.0', size: 'clear', scatter: '± 0.6' })
     const small = sectionDifferences(bundleOf(d), 'run1', 'run2').find(
       (x) => x.end === 'rear' && x.name === 'ride height',
     )!
     expect(small.size).toBe('within')
+    // Larger than the scatter, and still nothing that anyone would feel.
+    d.change({ rr: 6 }).run(5, [], at(30.68))
+    const slight = sectionDifferences(bundleOf(d), 'run1', 'run4').find(
+      (x) => x.end === 'rear' && x.name === 'ride height',
+    )!
+    expect([slight.size, slight.difference]).toEqual(['small', '+0.7'])
     const alone = new DayBuilder().run(5, [], at(30)).change({ rr: 8 }).run(5, [], at(36))
     expect(sectionDifferences(bundleOf(alone), 'run1', 'run2')[0].size).toBe('unknown')
   })

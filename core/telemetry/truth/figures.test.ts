@@ -53,6 +53,28 @@ describe('bands', () => {
   })
 })
 
+describe('seconds of small chatter', () => {
+  /** From 2 s on: 20 s of stones, 10 s of smooth swinging ground, 10 s of hits of half the travel over stones. */
+  const ride = (stonesPct: number) => (t: number) => {
+    const stones = stonesPct * Math.sin(2 * Math.PI * 13 * t)
+    const swing = 3 * Math.sin(2 * Math.PI * 0.8 * t)
+    if (t < 2) return 25
+    if (t < 22) return 25 + swing + stones
+    if (t < 32) return 25 + swing
+    return 25 + stones + 50 * bump((t % 1) - 0.3, 0.25)
+  }
+  it('are those over stones, neither smooth ground nor what is hit hard', () => {
+    for (const sampleRateHz of [100, 200, 500, 1000]) {
+      const { chatterS } = front(ride(1), { durationS: 42, sampleRateHz })
+      expect(chatterS, `${sampleRateHz} Hz`).toBeGreaterThanOrEqual(19)
+      expect(chatterS, `${sampleRateHz} Hz`).toBeLessThanOrEqual(21)
+    }
+  })
+  it('are none where a sensor only hums', () => {
+    expect(front(ride(0.2), { durationS: 32 }).chatterS).toBe(0)
+  })
+})
+
 describe('valley drift of a run', () => {
   /** Trains of hits; what a train sinks with each hit, % of travel. */
   const trains = (all: readonly { at: number; hits: number; drift: number }[]) => (t: number) => {

@@ -2,12 +2,14 @@
 import { computed } from 'vue'
 import type { Effect } from '#core/stats/session'
 import { noticeable } from '#core/stats/verdict'
+import { signedWords } from '../../support/words.ts'
 
 /** The effect and its 80 % interval on a scale from worse to better; the grey middle is what nobody would notice. */
 const props = defineProps<{ effect: Effect }>()
 const reach = computed(() =>
   Math.max(2, Math.ceil(Math.max(Math.abs(props.effect.low80), Math.abs(props.effect.high80)))),
 )
+const of = (x: number) => signedWords(x, 1)
 const at = (x: number) => `${(50 + (50 * x) / reach.value).toFixed(2)}%`
 const span = computed(() => ({
   left: at(props.effect.low80),
@@ -16,7 +18,7 @@ const span = computed(() => ({
 const dead = computed(() => ({ left: at(-noticeable), right: `calc(100% - ${at(noticeable)})` }))
 const label = computed(
   () =>
-    `Effect ${props.effect.effect.toFixed(1)} rating points, 80 percent interval ${props.effect.low80.toFixed(1)} to ${props.effect.high80.toFixed(1)}`,
+    `Effect ${of(props.effect.effect)} rating points, 80 percent interval ${of(props.effect.low80)} to ${of(props.effect.high80)}`,
 )
 </script>
 

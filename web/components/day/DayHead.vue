@@ -84,6 +84,12 @@ const conditions = computed(() => conditionWords(props.bundle, units.value))
   line-clamp: 2;
   overflow: hidden;
 }
+/* Two letters of a place say nothing. */
+@container bar-about (max-width: 300px) {
+  .rest {
+    display: none;
+  }
+}
 .riders {
   list-style: none;
   margin: 0;

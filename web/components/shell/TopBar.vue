@@ -161,6 +161,7 @@ useShortcuts([
   align-items: center;
   gap: 0.1rem 0.75rem;
   font-size: 0.95rem;
+  container: bar-about / inline-size;
 }
 .places,
 .tools {

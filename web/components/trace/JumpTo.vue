@@ -80,4 +80,14 @@ button {
   min-height: 36px;
   width: 40px;
 }
+@media (pointer: coarse) {
+  .jump {
+    flex-wrap: wrap;
+  }
+  .jump :deep(select),
+  button {
+    min-height: var(--touch);
+    min-width: var(--touch);
+  }
+}
 </style>

@@ -16,7 +16,7 @@ import type { TrailSection } from '#contract/trail'
 import type { AlignedPiece } from '#core/signal/align'
 import type { DrawableRecording } from '../../composables/useRecording.ts'
 import { paintCourses } from '../../support/courseLayer.ts'
-import { mirrorOption, plotInset, type MirrorView } from '../../support/mirrorOption.ts'
+import { mirrorMarks, mirrorOption, plotInset, type MirrorView } from '../../support/mirrorOption.ts'
 
 use([
   LineChart,
@@ -53,8 +53,11 @@ const view = (): MirrorView => ({
   other: props.other ?? null,
   pieces: props.pieces ?? null,
   sections: props.sections,
+  perS: named,
 })
 
+/** Width of a second for which the names of sections were fitted, px. */
+let named = 0
 let painted = ''
 /** Paints the courses where the chart's axes are now. The chart also tells of frames in which they stayed. */
 function paint() {
@@ -67,13 +70,22 @@ function paint() {
     depthZero: depthZero - plotInset.top,
     perPct: (depthHundred - depthZero) / 100,
   }
+  refit(axes.perS)
   const now = JSON.stringify([axes, picture.value.clientWidth, window.devicePixelRatio])
   if (now === painted) return
   painted = now
   paintCourses(picture.value, axes, view())
 }
+/** Names of sections stand where they fit; another zoom has other room. */
+function refit(perS: number) {
+  if (Math.abs(perS / named - 1) < 0.02) return
+  named = perS
+  // Not while the chart is still drawing.
+  requestAnimationFrame(() => chart?.isDisposed() === false && chart.setOption(mirrorMarks(view())))
+}
 function draw() {
   painted = ''
+  named ||= (box.value!.clientWidth - plotInset.left - plotInset.right) / durationS()
   chart?.setOption(mirrorOption(view()), { notMerge: true })
 }
 function readAt(e: { offsetX: number; offsetY: number }) {
@@ -147,5 +159,12 @@ watch(() => [props.main, props.other, props.pieces], draw)
 }
 .over {
   inset: 0;
+  /* Sideways and two fingers are the trace's, up and down are the page's. */
+  touch-action: pan-y;
+}
+@media (max-width: 720px) {
+  .trace {
+    height: 400px;
+  }
 }
 </style>
