@@ -29,7 +29,7 @@ export async function readBikeFigures({ db }: Store, bikeId: string): Promise<Ru
       runId: runs.id,
       setupId: sql<string>`json_extract(${runs.body}, '$.setupId')`,
       dayId: runs.dayId,
-      trailId: sql<string>`json_extract(${days.body}, '$.trailId')`,
+      trailId: days.trailId,
       front: figuresOf('front'),
       rear: figuresOf('rear'),
     })

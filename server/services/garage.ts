@@ -20,6 +20,7 @@ import {
 import type { Store } from '../db/open.ts'
 import { Refusal } from '../refusal.ts'
 import { countCorrections } from './recount.ts'
+import { renewOnTrail } from './recordings/renewOnTrail.ts'
 import { mustExist, saveRecord } from './records.ts'
 import { wantedSetups } from './setups.ts'
 
@@ -71,8 +72,17 @@ export const saveUnit = (store: Store, unit: SuspensionUnit) =>
     ),
   )
 
+/** Where its sections lie decides the figures of all that was recorded on it: they are made again as their days are opened. */
 export const saveTrail = (store: Store, trail: Trail) =>
-  store.writes.run(() => saveRecord(store, trails, trails.id, trail.id, trail, { id: trail.id }))
+  store.writes.run(() =>
+    saveRecord(store, trails, trails.id, trail.id, trail, { id: trail.id }, async (held) =>
+      groundOf(held) === groundOf(trail) ? [] : [renewOnTrail(store, trail.id)],
+    ),
+  )
+
+/** What a recording's sections are laid by. */
+const groundOf = ({ sections, gates }: Trail) =>
+  JSON.stringify([sections.map(({ id, kind, lengthM }) => [id, kind, lengthM]), gates])
 
 /** The pointer to the present setup is the server's: a bike form that was open meanwhile must not turn it back. */
 export function saveBike(store: Store, bike: Bike): Promise<Bike> {

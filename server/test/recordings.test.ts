@@ -2,7 +2,8 @@ import { readdirSync } from 'node:fs'
 import { v7 as uuid } from 'uuid'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { DayBundle } from '#contract/endpoints'
-import { Recording } from '#contract/recording'
+import { Recording, type RiddenWay } from '#contract/recording'
+import type { Trail } from '#contract/trail'
 import { sniffLayout } from '#core/formats/layout'
 import { suggestMapping } from '#core/telemetry/mapping'
 import type { LiveEvent } from '../events.ts'
@@ -183,6 +184,52 @@ describe('taking it elsewhere', () => {
       ['distance', 'm'],
       ['bar-acceleration', 'g'],
     ])
+  })
+  it('metres ridden are given by time, and sections are laid anew when the trail is measured anew', async () => {
+    const s = await startStory(t)
+    // 4 m/s for 50 s, read ten times a second.
+    const rows = Array.from(
+      { length: 5000 },
+      (_, i) => `${i * 10},${30 + 20 * Math.sin(i / 9)},${(0.04 * i).toFixed(2)}`,
+    )
+    const file = `time_ms,front_mm,distance_m\n${rows.join('\n')}\n`
+    const mapping = suggestMapping(sniffLayout(new TextEncoder().encode(file)))
+    const id = uuid()
+    await importFile(t, id, makeUpload(s.run.id, { mapping }), file)
+    const { stepS, wayM } = (await t.get(`/recordings/${id}/way`)).body as RiddenWay
+    expect(stepS * (wayM.length - 1)).toBeCloseTo(49.5, 0)
+    wayM.forEach((m, k) => expect(m).toBeCloseTo(4 * k * stepS, 1))
+
+    const recorded = async () => {
+      for (let i = 0; i < 200; i++) {
+        const day = DayBundle.parse((await t.get(`/days/${s.day.id}`)).body)
+        if (day.recordings[0].figures === 'current') return day
+        await new Promise((r) => setTimeout(r, 25))
+      }
+      throw new Error('the figures were never made again')
+    }
+    const { trail, recordings } = await recorded()
+    const spans = (a: Recording['analysis']) => a!.sections.map((x) => [x.startS, x.endS])
+    const before = spans(recordings[0].analysis)
+    const named = trail.sections.map((x) => ({ ...x, name: `${x.name} again` }))
+    const renamed = (await t.put(`/trails/${trail.id}`, { ...trail, sections: named })).body as Trail
+    // Another name moves nothing: the same figures, at once.
+    expect(DayBundle.parse((await t.get(`/days/${s.day.id}`)).body).recordings[0]).toMatchObject({
+      figures: 'current',
+    })
+    const longer = named.map((x, i) => (i === 0 ? { ...x, lengthM: 3 * x.lengthM } : x))
+    await t.put(`/trails/${trail.id}`, { ...renamed, sections: longer })
+    const first = DayBundle.parse((await t.get(`/days/${s.day.id}`)).body)
+    expect(first.recordings[0].figures).toBe('renewing')
+    const after = spans((await recorded()).recordings[0].analysis)
+    expect(after[0][1]).toBeGreaterThan(before[0][1] + 5)
+  })
+  it('a recording without distance or speed has no way', async () => {
+    const s = await startStory(t)
+    const id = uuid()
+    await importFile(t, id, makeUpload(s.run.id), makeFile())
+    expect((await t.get(`/recordings/${id}/way`)).body).toBeNull()
+    expect((await t.get(`/recordings/${uuid()}/way`)).status).toBe(404)
   })
   it('a file that cannot be made out by itself is taken as it was said to be', async () => {
     const s = await startStory(t)
