@@ -38,7 +38,10 @@ export const inDemo: Record<Screen, { address: string; ready: (page: Page) => Pr
     address: `${day}/compare?a=${run(2)}&b=${run(5)}`,
     ready: (p) => p.locator('canvas').first().waitFor(),
   },
-  handbook: { address: '/handbook', ready: (p) => p.getByText('Dials', { exact: true }).first().waitFor() },
+  handbook: {
+    address: '/handbook/feels/harsh-gets-worse',
+    ready: (p) => p.getByRole('heading', { name: 'What it may come from' }).waitFor(),
+  },
   access: {
     address: '/access',
     ready: (p) => p.getByRole('heading', { name: 'This server answers to this machine alone' }).waitFor(),

@@ -303,8 +303,8 @@ test.describe('fast hands', () => {
     // What is left of the keys is the position of a lever.
     expect(await page.locator('button:visible').allInnerTexts()).toEqual(['Open'])
     await expect(page.getByRole('banner')).toBeHidden()
-    await page.goto(`${server.base}/handbook`)
-    await expect(page.getByText('Low-speed rebound', { exact: true })).toBeVisible()
+    await page.goto(`${server.base}/handbook/dials/low-speed-rebound`)
+    await expect(page.getByRole('heading', { name: 'Low-speed rebound' })).toBeVisible()
     await expect(page.locator('button:visible')).toHaveCount(0)
   })
 
@@ -482,7 +482,36 @@ test.describe('finding it again, among 40 riders and 200 days', () => {
     await expect(page.getByText('Nothing of that name here.')).toBeVisible()
     await box.fill('packing')
     await page.keyboard.press('Enter')
-    await expect(page).toHaveURL(/handbook#(word-harsh-gets-worse|term-packing)/)
+    await expect(page).toHaveURL(/handbook\/(feels\/harsh-gets-worse|works\/packing|words\/packing)/)
+  })
+
+  test('the handbook finds a word with a slip in it, and every page has an address of its own', async ({
+    page,
+  }) => {
+    await page.goto(`${server.base}/handbook`)
+    const find = page.getByRole('searchbox', { name: 'Find in the handbook' })
+    await find.fill('pakcing')
+    const list = page.getByRole('navigation', { name: 'Handbook' })
+    await list.getByRole('link', { name: 'harsh, gets worse' }).click()
+    await expect(page).toHaveURL(/\/handbook\/feels\/harsh-gets-worse$/)
+    await expect(page.getByRole('heading', { name: '“harsh, gets worse”' })).toBeVisible()
+    await expect(page.getByText('Rebound one or two clicks faster.')).toBeVisible()
+    await expect(page.getByText(/A wrong rebound setting can throw a rider/)).toBeVisible()
+    await find.fill('zzzz')
+    await expect(page.getByText('Nothing of that name here.')).toBeVisible()
+    // A word of the A–Z is brought into view and marked.
+    await page.goto(`${server.base}/handbook/words/platform`)
+    const platform = page.locator('[aria-current=true]')
+    await expect(platform).toContainText('Platform')
+    await expect(platform).toBeInViewport()
+    await platform.getByRole('link').click()
+    await expect(page.getByRole('heading', { name: 'Low-speed compression' })).toBeVisible()
+    // Old addresses of the one long page, and those that never were.
+    await page.goto(`${server.base}/handbook#school-posture`)
+    await expect(page).toHaveURL(/\/handbook\/differ\/posture$/)
+    await expect(page.getByRole('heading', { name: 'Sag seated, or standing?' })).toBeVisible()
+    await page.goto(`${server.base}/handbook/feels/nonsense`)
+    await expect(page.getByRole('heading', { name: 'There is no such page' })).toBeVisible()
   })
 
   test('earlier days are found by typing, by month and a page at a time', async ({ page }) => {

@@ -143,10 +143,10 @@ describe('docs/guide/screens.md', () => {
     const guide = readFileSync(join(import.meta.dirname, '..', 'docs', 'guide', 'screens.md'), 'utf8')
     const told = [...guide.matchAll(/^\| `(\/[^`?]*)/gm)].map(([, path]) => path)
     const { lost: _none, ...asked } = screens
-    // A part that may be left out is written as one that is there.
+    // Parts that may be left out are written as if they were there.
     expect(told.sort()).toEqual(
       Object.values(asked)
-        .map((path) => path.replace('?', ''))
+        .map((path) => path.replaceAll('?', ''))
         .sort(),
     )
   })

@@ -1,7 +1,8 @@
 import { watch } from 'vue'
-import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
+import { createRouter, createWebHistory, type RouteLocationNormalized, type RouteRecordRaw } from 'vue-router'
 import { access, isWall } from './api/door.ts'
 import { begin, reads } from './api/cache.ts'
+import { entryId } from './handbook/page.ts'
 import TodayPage from './pages/TodayPage.vue'
 import { screens, type Screen } from './screens.ts'
 
@@ -28,8 +29,14 @@ export const router = createRouter({
   routes: (Object.keys(screens) as Screen[]).map(
     (name) => ({ path: screens[name], name, component: pages[name], props: true }) as RouteRecordRaw,
   ),
-  scrollBehavior: (to, _from, saved) => saved ?? (to.hash ? { el: to.hash, top: 70 } : { top: 0 }),
+  scrollBehavior: (to, _from, saved) => saved ?? placeOf(to),
 })
+
+function placeOf({ name, hash, params }: RouteLocationNormalized) {
+  if (name === 'handbook' && params.chapter === 'words' && params.page)
+    return { el: `#${entryId(String(params.page))}`, top: 140 }
+  return hash ? { el: hash, top: 70 } : { top: 0 }
+}
 
 /** A wall has one screen, whatever is typed. */
 const ofWall = (name: unknown) =>

@@ -13,7 +13,7 @@ export const screens = {
   logger: '/days/:id/logger',
   trace: '/days/:id/trace/:runId',
   compare: '/days/:id/compare',
-  handbook: '/handbook',
+  handbook: '/handbook/:chapter?/:page?',
   access: '/access',
   enter: '/enter/:token',
   lost: '/:rest(.*)*',

@@ -1,11 +1,9 @@
 import { computed, type ComputedRef } from 'vue'
 import type { RouteLocationRaw } from 'vue-router'
 import type { DaySummary } from '#contract/endpoints'
-import type { FeelWord } from '#contract/run'
-import { wordRules } from '#core/causes/words'
 import { useGarage } from '../stores/garage.ts'
 import { dayWords } from '../support/dates.ts'
-import { anchorOf, dials, terms } from '../support/handbook.ts'
+import { handbookPages, toPage } from '../handbook/index.ts'
 import type { Entry } from '../support/lookup.ts'
 import { keptForWords } from '../support/setupWords.ts'
 import { levelWords } from '../support/words.ts'
@@ -70,12 +68,13 @@ export function useEntries(days: ComputedRef<readonly DaySummary[]>): ComputedRe
         to: { name: 'garage', query: { trail: t.id } },
       })),
       ...days.value.filter((d) => !atHand.includes(d)).map(dayEntry),
-      ...dials.map((d) => page('dial', d.name, d.text)),
-      ...terms.map((t) => page('term', t.name, t.text)),
-      ...(Object.keys(wordRules) as FeelWord[]).map((w) => ({
-        ...page('word', w, wordRules[w].toldApartBy),
-        title: wordRules[w].label,
-        also: wordRules[w].aliases.join(' '),
+      ...handbookPages.map((p): Found => ({
+        id: `handbook ${p.chapter}/${p.key}`,
+        kind: 'Handbook',
+        title: p.title,
+        detail: p.text,
+        also: p.also,
+        to: toPage(p.chapter, p.key),
       })),
     ]
   })
@@ -96,12 +95,4 @@ const dayEntry = (d: DaySummary): Found => ({
   detail: `${d.riderName} on ${d.bikeName}, ${d.settled ? 'settled' : 'open'}`,
   also: d.date,
   to: { name: 'day', params: { id: d.id } },
-})
-
-const page = (kind: 'dial' | 'term' | 'word', name: string, text: string): Found => ({
-  id: `${kind} ${name}`,
-  kind: 'Handbook',
-  title: name,
-  detail: text,
-  to: { name: 'handbook', hash: `#${kind === 'word' ? `word-${name}` : anchorOf(kind, name)}` },
 })

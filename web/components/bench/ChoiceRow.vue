@@ -15,7 +15,7 @@ const emit = defineEmits<{ 'update:modelValue': [value: K] }>()
   <div class="row">
     <span class="form-label"
       >{{ label }}
-      <RouterLink v-if="handbook" :to="`/handbook#${handbook}`" class="more">which and why</RouterLink>
+      <RouterLink v-if="handbook" :to="`/handbook/${handbook}`" class="more">which and why</RouterLink>
     </span>
     <ChoiceKeys
       :model-value="modelValue"

@@ -32,7 +32,7 @@ function all(where: (a: Adjuster) => number) {
     <p>
       Open first, judge, then firmer: low-speed against dive, squat and wallow, high-speed last and least.
       Levers open for descents. Butter-soft over kerb cracks is not yet good on the trail.
-      <RouterLink to="/handbook#school-compression">What compression is for</RouterLink>
+      <RouterLink to="/handbook/differ/compression">What compression is for</RouterLink>
     </p>
     <div class="acts">
       <BButton variant="plain" @click="all(openAt)">All open</BButton>

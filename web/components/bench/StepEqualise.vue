@@ -56,7 +56,7 @@ const cards = computed(() =>
 
 <template>
   <div class="step two-up">
-    <ChoiceRow v-model="school" label="How" :options="optionsOf(equaliseWords)" handbook="school-equalise" />
+    <ChoiceRow v-model="school" label="How" :options="optionsOf(equaliseWords)" handbook="differ/equalise" />
     <p class="soft">The unit’s own manual goes before all of them.</p>
     <p v-if="!cards.length" class="soft">Choose a pressure in “Start pressure or spring” first.</p>
     <section v-for="c in cards" :key="c.unit.id" class="card-paper card half">

@@ -96,7 +96,7 @@ const wished = (d: (typeof dials.value)[number]) =>
     <p>
       <b>Rear:</b> roll off a kerb, seated. <b>Front:</b> push down hard and let go; the wheel should come
       back quickly without leaving the ground. As fast as it goes without kicking.
-      <RouterLink to="/handbook#school-rebound-start">Where to begin, and why</RouterLink>
+      <RouterLink to="/handbook/differ/rebound-start">Where to begin, and why</RouterLink>
     </p>
     <section v-for="d in dials" :key="d.dial.id" class="card-paper card half">
       <header>

@@ -79,7 +79,7 @@ const targetMm = computed(() => (unit.value.sagTargetPct / 100) * unit.value.str
         v-model="posture"
         label="Posture, the same every time"
         :options="optionsOf(postureWords)"
-        handbook="school-posture"
+        handbook="differ/posture"
       />
       <SagReadingForm :key="end" :end="end" :together="false" />
     </section>

@@ -99,13 +99,13 @@ const usual = (u: SuspensionUnit) =>
       v-model="order"
       label="Order of work"
       :options="optionsOf(orderWords)"
-      handbook="school-order"
+      handbook="differ/order"
     />
     <ChoiceRow
       v-model="spacerSchool"
       label="Spacers to begin with"
       :options="optionsOf(spacerSchoolWords)"
-      handbook="school-spacers"
+      handbook="differ/spacers"
     />
     <RiderForm v-model:open="riderOpen" :editing="bench.rider ?? null" />
     <UnitForm v-model:open="unitOpen" :end="editing?.end ?? 'front'" :editing="editing" />

@@ -2,7 +2,7 @@
 import { computed, nextTick, onMounted, useTemplateRef, watch } from 'vue'
 import { useUnits } from '../../composables/useUnits.ts'
 import { clockWords } from '../../support/dates.ts'
-import { anchorOf } from '../../support/handbook.ts'
+import { keyOf } from '../../handbook/page.ts'
 import { mindWords } from '../../support/words.ts'
 import { dayLine, ratingWidth, type Waypoint } from '../../support/dayLine.ts'
 import type { DayBundle } from '#contract/endpoints'
@@ -119,7 +119,7 @@ const traceLink = (w: Waypoint) => ({ name: 'trace', params: { id: props.bundle.
     <p v-if="view.shortNames.length" class="soft small">
       <template v-for="(n, i) in view.shortNames" :key="n.short"
         >{{ i ? ' · ' : '' }}{{ n.short }}:
-        <RouterLink :to="{ name: 'handbook', hash: `#${anchorOf('dial', n.long)}` }">{{
+        <RouterLink :to="{ name: 'handbook', params: { chapter: 'dials', page: keyOf(n.long) } }">{{
           n.long.toLowerCase()
         }}</RouterLink></template
       >

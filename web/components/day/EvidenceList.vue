@@ -12,8 +12,8 @@ const bar = (e: Evidence) => `${Math.round(Math.min(1, Math.abs(e.weight) / 2.2)
 function target(e: Evidence) {
   if (e.link.kind === 'metric' && e.link.runId)
     return { name: 'trace', params: { id: props.dayId, runId: e.link.runId } }
-  if (e.link.kind === 'answer') return { name: 'handbook', hash: '#questions' }
-  if (e.link.word) return { name: 'handbook', hash: `#word-${e.link.word}` }
+  if (e.link.kind === 'answer') return { name: 'handbook', params: { chapter: 'tables', page: 'questions' } }
+  if (e.link.word) return { name: 'handbook', params: { chapter: 'feels', page: e.link.word } }
   return null
 }
 </script>

@@ -113,7 +113,7 @@ async function keep() {
             { value: 'half', text: 'half-clicks' },
           ]"
         />
-        <ChoiceRow v-model="base" label="How its maker counts" :options="bases" handbook="school-count" />
+        <ChoiceRow v-model="base" label="How its maker counts" :options="bases" handbook="differ/count" />
         <BButton type="submit" variant="primary">Begin</BButton>
       </template>
       <template v-else-if="at === 1">
