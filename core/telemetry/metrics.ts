@@ -151,7 +151,7 @@ function chatterSeconds(
   from: number,
   to: number,
 ): number {
-  const second = Math.round(m.sampleRateHz)
+  const second = Math.max(1, Math.round(m.sampleRateHz))
   const deep = hits.filter((h) => h.peakPct - h.entryPct > metricRules.smallHitPct)
   let next = 0
   let count = 0

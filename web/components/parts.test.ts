@@ -63,7 +63,7 @@ describe('the effect bar', () => {
   })
   it('says effect and interval in words', () => {
     expect(bar(1.04, 0.4, 1.6).get('[role=img]').attributes('aria-label')).toBe(
-      'Effect 1.0 rating points, 80 percent interval 0.4 to 1.6',
+      'Effect +1.0 rating points, 80 percent interval +0.4 to +1.6',
     )
   })
 })

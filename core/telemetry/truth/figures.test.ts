@@ -70,6 +70,9 @@ describe('seconds of small chatter', () => {
       expect(chatterS, `${sampleRateHz} Hz`).toBeLessThanOrEqual(21)
     }
   })
+  it('come to an end with less than a sample a second', () => {
+    expect(front(ride(1), { durationS: 400, sampleRateHz: 0.4 }).chatterS).toBeGreaterThanOrEqual(0)
+  })
   it('are none where a sensor only hums', () => {
     expect(front(ride(0.2), { durationS: 32 }).chatterS).toBe(0)
   })
