@@ -27,10 +27,10 @@ export function normalRange(
   key: FigureKey,
 ): NormalRange | null {
   const others = all.filter((r) => r.runId !== runId)
-  const values = (runs: readonly RunFigures[]) => runs.flatMap((r) => r[end]?.[key] ?? [])
-  const here = values(others.filter((r) => r.trailId === trailId))
+  // By runs and not by values: all figures of a run are held against the same ground.
+  const here = others.filter((r) => r.trailId === trailId)
   const on = here.length >= leastRuns ? 'trail' : 'bike'
-  const counted = on === 'trail' ? here : values(others)
+  const counted = (on === 'trail' ? here : others).flatMap((r) => r[end]?.[key] ?? [])
   if (counted.length < leastRuns) return null
   return { low: Math.min(...counted), high: Math.max(...counted), runs: counted.length, on }
 }

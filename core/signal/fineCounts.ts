@@ -33,14 +33,16 @@ export function fineCounts(
   for (let i = from; i < to; i++) {
     const value = x[i]
     if (value !== value) continue
-    const at = ((value - start) * perUnit) | 0
-    into[at < 0 ? 0 : at > last ? last : at]++
+    into[binOf((value - start) * perUnit, last)]++
     total++
     if (value < low) low = value
     if (value > high) high = value
   }
   return { start, perUnit, counts: into, total, low, high }
 }
+
+/** Held within the bins before it is made whole: what is too large for a whole number would come out anywhere. */
+const binOf = (place: number, last: number) => (place < 0 ? 0 : place > last ? last : place | 0)
 
 /** Sums of `each` bins in a row: the same counts in coarser bins. */
 export function coarser({ counts }: FineCounts, each: number): Float64Array {
@@ -115,8 +117,7 @@ function valuesOfRanks(
   for (let i = from; i < to; i++) {
     const value = x[i]
     if (value !== value) continue
-    const at = ((value - start) * perUnit) | 0
-    const p = place[at < 0 ? 0 : at > last ? last : at]
+    const p = place[binOf((value - start) * perUnit, last)]
     if (p >= 0) parts[p][filled[p]++] = value
   }
   for (const part of parts) part.sort()

@@ -33,6 +33,7 @@ export function useLaid(a: Ref<DrawableRecording | null>, b: Ref<DrawableRecordi
       ),
     })
     const [wayA, wayB] = [wayOfA.value, wayOfB.value]
+    if (wayA === undefined || wayB === undefined) return null
     const byWay = wayA && wayB ? layByWay({ ...of(main), way: wayA }, { ...of(other), way: wayB }) : null
     if (byWay) return { pieces: byWay.pieces, words: wayWords(byWay.sections) }
     const pieces = alignPieces(of(main), of(other), of(main).spans)
@@ -57,14 +58,14 @@ function timeWords(pieces: readonly AlignedPiece[]): string {
   return `Sections aligned in time, by ${low === high ? low : `${low} to ${high}`} s${unsure ? `; ${unsure} of ${pieces.length} estimated` : ''}.`
 }
 
-/** The way of a recording; null while it comes, or where there is none. */
+/** The way of a recording; undefined while it comes, null where there is none. */
 function useWay(source: Ref<DrawableRecording | null>) {
-  const way = shallowRef<RiddenWay | null>(null)
+  const way = shallowRef<RiddenWay | null>()
   watch(
     source,
     async (r, _old, onCleanup) => {
-      way.value = null
-      if (!r || r.recording.analysis.sectionsBy === 'share-of-length') return
+      way.value = r?.recording.analysis.sectionsBy === 'share-of-length' ? null : undefined
+      if (!r || way.value === null) return
       const cancel = new AbortController()
       onCleanup(() => cancel.abort())
       const found = await call(endpoints.getWay, { id: r.recording.id }, undefined, cancel.signal).catch(

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { causeLabel } from '#core/causes/kinds'
 import { metricRules, wholeRules, type MetricLine } from '#core/causes/metricRules'
+import TableFrame from './TableFrame.vue'
 
 /** What sensor figures speak for, as the judgement has it. */
 const weightWords = (s: MetricLine['says'][number]) =>
@@ -12,55 +13,36 @@ const weightWords = (s: MetricLine['says'][number]) =>
     Plus speaks for a cause, minus against it. A figure with too few hits, trains or braking stretches says
     nothing. These are considered guesses held against simulated rides, not measurements of riders.
   </p>
-  <div class="scroll" tabindex="0" role="group" aria-label="Table, scrolls sideways">
-    <table>
-      <thead>
-        <tr>
-          <th scope="col">Figure</th>
-          <th scope="col">Beyond</th>
-          <th scope="col">Speaks</th>
+  <TableFrame>
+    <thead>
+      <tr>
+        <th scope="col">Figure</th>
+        <th scope="col">Beyond</th>
+        <th scope="col">Speaks</th>
+      </tr>
+    </thead>
+    <tbody>
+      <template v-for="r in metricRules" :key="r.topic">
+        <tr v-for="l in r.lines" :key="l.when">
+          <th scope="row">{{ r.label }}</th>
+          <td class="num">{{ `${l.when} ${l.from}` }}</td>
+          <td>
+            <span v-for="x in l.says" :key="x.kind" class="cause"
+              >{{ causeLabel(x.kind, null) }} <b class="num">{{ weightWords(x) }}</b></span
+            >
+          </td>
         </tr>
-      </thead>
-      <tbody>
-        <template v-for="r in metricRules" :key="r.topic">
-          <tr v-for="l in r.lines" :key="l.when">
-            <th scope="row">{{ r.label }}</th>
-            <td class="num">{{ `${l.when} ${l.from}` }}</td>
-            <td>
-              <span v-for="x in l.says" :key="x.kind" class="cause"
-                >{{ causeLabel(x.kind, null) }} <b class="num">{{ weightWords(x) }}</b></span
-              >
-            </td>
-          </tr>
-        </template>
-        <tr v-for="w in wholeRules" :key="w.topic">
-          <th scope="row">{{ w.label }}</th>
-          <td></td>
-          <td>{{ w.says }}</td>
-        </tr>
-      </tbody>
-    </table>
-  </div>
+      </template>
+      <tr v-for="w in wholeRules" :key="w.topic">
+        <th scope="row">{{ w.label }}</th>
+        <td></td>
+        <td>{{ w.says }}</td>
+      </tr>
+    </tbody>
+  </TableFrame>
 </template>
 
 <style scoped>
-.scroll {
-  overflow-x: auto;
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
-th,
-td {
-  text-align: left;
-  vertical-align: top;
-  padding: 0.45rem 1rem 0.45rem 0;
-  border-bottom: 1px solid var(--line);
-}
-.also {
-  font-weight: 400;
-}
 .cause {
   display: block;
 }

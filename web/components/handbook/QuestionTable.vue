@@ -3,6 +3,7 @@ import type { QuestionId } from '#contract/question'
 import { causeLabel } from '#core/causes/kinds'
 import { questionRules, type QuestionRule } from '#core/causes/questions'
 import { wordRules } from '#core/causes/words'
+import TableFrame from './TableFrame.vue'
 
 const rows = (Object.keys(questionRules) as QuestionId[]).map((key) => {
   const rule: QuestionRule = questionRules[key]
@@ -26,44 +27,32 @@ const percent = (x: number) => `${Math.round(100 * x)} %`
 </script>
 
 <template>
-  <div class="scroll" tabindex="0" role="group" aria-label="Table, scrolls sideways">
-    <table>
-      <thead>
-        <tr>
-          <th scope="col">Asked</th>
-          <th scope="col">After</th>
-          <th scope="col">Answer, and how many answer so where the cause is so</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="r in rows" :id="`question-${r.key}`" :key="r.key">
-          <th scope="row">{{ r.rule.ask }}</th>
-          <td>{{ r.after }}</td>
-          <td>
-            <p v-for="a in r.answers" :key="a.id" class="answer">
-              <b>{{ a.label }}</b>
-              <span v-for="t in a.toward" :key="t.label" class="soft"
-                >{{ t.label }} <span class="num">{{ percent(t.share) }}</span></span
-              >
-            </p>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-  </div>
+  <TableFrame>
+    <thead>
+      <tr>
+        <th scope="col">Asked</th>
+        <th scope="col">After</th>
+        <th scope="col">Answer, and how many answer so where the cause is so</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="r in rows" :id="`question-${r.key}`" :key="r.key">
+        <th scope="row">{{ r.rule.ask }}</th>
+        <td>{{ r.after }}</td>
+        <td>
+          <p v-for="a in r.answers" :key="a.id" class="answer">
+            <b>{{ a.label }}</b>
+            <span v-for="t in a.toward" :key="t.label" class="soft"
+              >{{ t.label }} <span class="num">{{ percent(t.share) }}</span></span
+            >
+          </p>
+        </td>
+      </tr>
+    </tbody>
+  </TableFrame>
 </template>
 
 <style scoped>
-.scroll {
-  overflow-x: auto;
-}
-th,
-td {
-  vertical-align: top;
-  text-align: left;
-  padding: 0.4rem 0.8rem 0.4rem 0;
-  border-bottom: 1px solid var(--line);
-}
 .answer {
   display: flex;
   flex-wrap: wrap;

@@ -44,10 +44,10 @@ const rows = computed(() =>
   }),
 )
 const basis = computed(() => {
-  const first = rows.value.flatMap((r) => r.cells).find((c) => c.normal)?.normal
-  if (!first) return 'What is normal for this bike shows after three other counted runs with sensors.'
-  const where = first.on === 'trail' ? 'on this trail' : 'on all its trails, too few on this one'
-  return `Normal: lowest to highest of ${first.runs} other runs of this bike ${where}.`
+  const known = rows.value.flatMap((r) => r.cells).flatMap((c) => c.normal ?? [])
+  if (!known.length) return 'What is normal for this bike shows after three other counted runs with sensors.'
+  const where = known[0].on === 'trail' ? 'on this trail' : 'on all its trails, too few on this one'
+  return `Normal: lowest to highest of ${Math.max(...known.map((n) => n.runs))} other runs of this bike ${where}.`
 })
 </script>
 
