@@ -138,8 +138,18 @@ test('a hand-made file: a track brings its way, sections are placed by hand, and
   }
   await test.step('the trail keeps the places of the sections', async () => {
     await page.getByRole('button', { name: 'Place sections' }).click()
+    // The figures are made again, and told, before the answer comes: what was open must neither begin anew nor stay.
+    const trails = '**/api/v1/trails/*'
+    await page.route(trails, async (route) => {
+      const answer = await route.fetch()
+      await expect.poll(async () => (await recordingNow()).figures, { timeout: 15_000 }).toBe('current')
+      await page.waitForTimeout(1500)
+      await route.fulfill({ response: answer })
+    })
     await page.getByRole('button', { name: 'Keep these places with the trail' }).click()
     await expect(page.getByText('Kept with the trail: runs with positions find their sections')).toBeVisible()
+    await page.unroute(trails)
+    await expect(page.getByRole('heading', { name: 'Where the sections lie' })).toHaveCount(0)
     const day = await (await page.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)).json()
     expect(day.trail.gates.length).toBeGreaterThan(3)
   })

@@ -10,14 +10,17 @@ export interface DrawableChannel {
 }
 export type DrawableRecording = { recording: ReadRecording } & Partial<Record<End, DrawableChannel>>
 
-/** Loads the cleaned channels of a recording and the min/max blocks they are drawn from. */
+/**
+ * Loads the cleaned channels of a recording and the min/max blocks they are drawn from. One that was read again stays
+ * drawn as it was until its new channels are here.
+ */
 export function useRecording(source: Ref<ReadRecording | null>) {
   const drawable = shallowRef<DrawableRecording | null>(null)
   const fault = shallowRef('')
   watch(
     source,
-    async (r, _old, onCleanup) => {
-      drawable.value = null
+    async (r, old, onCleanup) => {
+      if (r?.id !== old?.id) drawable.value = null
       fault.value = ''
       if (!r) return
       const cancel = new AbortController()

@@ -129,7 +129,16 @@ onUnmounted(() => {
   chart?.dispose()
 })
 useResizeObserver(box, () => chart?.resize())
-watch(() => [props.main, props.other, props.pieces], draw)
+watch(
+  () => [props.main, props.other, props.pieces] as const,
+  ([main], [before]) => {
+    // Read again in the background it stays where somebody looks.
+    const isSame = main.recording.id === before.recording.id
+    const [seen] = isSame ? ((chart?.getOption().dataZoom ?? []) as { start: number; end: number }[]) : []
+    draw()
+    if (seen) chart?.dispatchAction({ type: 'dataZoom', start: seen.start, end: seen.end })
+  },
+)
 </script>
 
 <template>

@@ -30,9 +30,9 @@ interface Row {
   endS: number | null
 }
 const round = (s: number) => Math.round(s * 10) / 10
-const fromAnalysis = (): Row[] =>
+const fromAnalysis = ({ recording }: DrawableRecording): Row[] =>
   props.trail.sections.map((s) => {
-    const found = props.main.recording.analysis.sections.find((x) => x.sectionId === s.id)
+    const found = recording.analysis.sections.find((x) => x.sectionId === s.id)
     return {
       sectionId: s.id,
       name: s.name,
@@ -40,17 +40,25 @@ const fromAnalysis = (): Row[] =>
       endS: found ? round(found.endS) : null,
     }
   })
-const rows = ref<Row[]>(fromAnalysis())
+const rows = ref<Row[]>(fromAnalysis(props.main))
+const touched = (main: DrawableRecording) => JSON.stringify(rows.value) !== JSON.stringify(fromAnalysis(main))
 watch(
-  () => props.main.recording,
-  () => (rows.value = fromAnalysis()),
+  () => props.main,
+  (main, before) => {
+    // Figures are also made again in the background: that must not take away what is being typed.
+    if (!touched(before)) rows.value = fromAnalysis(main)
+  },
 )
 
 /** When the trail begins here; the sections are then laid in metres from it. */
 const lineS = ref<number | null>(null)
+const keptLineS = ({ recording }: DrawableRecording) =>
+  recording.lineS === null ? null : round(recording.lineS)
 watch(
-  () => props.main.recording,
-  (r) => (lineS.value = r.lineS === null ? null : round(r.lineS)),
+  () => props.main,
+  (main, before) => {
+    if (!before || lineS.value === keptLineS(before)) lineS.value = keptLineS(main)
+  },
   { immediate: true },
 )
 const hasWay = computed(() => props.main.recording.analysis.sectionsBy !== 'share-of-length')
