@@ -192,4 +192,17 @@ describe('on the ground, in the air, standing', () => {
     expect(c.riding.subarray(0, 1200).every((v) => v === 0)).toBe(true)
     expect(c.riding.subarray(1200).every((v) => v === 1)).toBe(true)
   })
+  it('where the speed is not known, a bike that stands still is not ridden, and one that moves is', () => {
+    // A receiver that is lost from 4 s to 10 s: ridden until 6 s, then at rest.
+    const halted = (t: number) => (t < 6 ? ride(t) : 25)
+    const c = at(halted, halted, (i) => (i < 800 || i >= 2000 ? 6 : NaN))
+    const ridden = (fromS: number, toS: number) => {
+      const part = c.riding.subarray(fromS * 200, toS * 200)
+      return part.reduce((n, v) => n + v, 0) / part.length
+    }
+    expect(ridden(0, 6)).toBe(1)
+    expect(ridden(6.5, 10)).toBe(0)
+    // A speed that is told stands above stillness.
+    expect(ridden(10, 12)).toBe(1)
+  })
 })

@@ -14,8 +14,8 @@ export interface Contact {
 }
 
 /**
- * Splits time into riding, air (every end at ≤ 3 % for ≥ 0.15 s) and standing still (2 s windows in which no end
- * moves by 1 % of travel; or, where known, bike speed below 1 m/s).
+ * Splits time into riding, air (every end at ≤ 3 % for ≥ 0.15 s) and standing still (bike speed below 1 m/s; where the
+ * speed is not known, 2 s windows in which no end moves by 1 % of travel).
  */
 export function contact(motions: readonly EndMotion[], speedMS: Float64Array | null): Contact {
   const n = motions[0].depthPct.length
@@ -35,16 +35,19 @@ export function contact(motions: readonly EndMotion[], speedMS: Float64Array | n
     }
     start = -1
   }
-  if (speedMS) {
-    for (let i = 0; i < n; i++) if (speedMS[i] < 1) riding[i] = 0
-  } else {
-    const block = Math.round(stillWindowS * rate)
-    const step = Math.max(1, Math.round(stillStepS * rate))
-    for (let a = 0; a + block <= n; a += step) {
-      if (motions.every((m) => isStill(m.depthPct, a, a + block))) riding.fill(0, a, a + block)
-    }
-  }
+  const block = Math.round(stillWindowS * rate)
+  const step = Math.max(1, Math.round(stillStepS * rate))
+  for (let a = 0; a + block <= n; a += step)
+    if (!knownWithin(speedMS, a, a + block) && motions.every((m) => isStill(m.depthPct, a, a + block)))
+      riding.fill(0, a, a + block)
+  if (speedMS) for (let i = 0; i < n; i++) if (speedMS[i] < 1) riding[i] = 0
   return { riding, flights }
+}
+
+function knownWithin(speedMS: Float64Array | null, from: number, to: number): boolean {
+  if (!speedMS) return false
+  for (let i = from; i < to; i++) if (!Number.isNaN(speedMS[i])) return true
+  return false
 }
 
 function isStill(x: Float64Array, from: number, to: number): boolean {

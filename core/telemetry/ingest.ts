@@ -172,11 +172,7 @@ function addSpeed(result: CleanRecording, speedMS: Float64Array): void {
   if (ridden > 0.02 * speedMS.length) result.speedMS = speedMS
   else
     result.issues.push(
-      issue(
-        'speed-dead',
-        'The speed column never shows riding, so it was left out: ride height counts all that is not flight or standing still for 2 s, and sections are placed without it.',
-        speedMS.length,
-      ),
+      issue('speed-dead', 'The speed column never shows riding, so it was left out.', speedMS.length),
     )
 }
 

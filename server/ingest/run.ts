@@ -10,6 +10,7 @@ import { analyse } from '#core/telemetry/analyse'
 import type { CleanRecording } from '#core/telemetry/cleanRecording'
 import { ingestDelimited } from '#core/telemetry/ingest'
 import { joinRecording, joinTrack } from '#core/telemetry/join'
+import { speedRemarks } from '#core/telemetry/speedKnown'
 import { sideChannels } from '#core/telemetry/sideChannels'
 import type { FileFacts, Ingest, IngestFile, IngestJob, IngestResult } from './job.ts'
 
@@ -47,7 +48,7 @@ export const runIngest: Ingest = async (job, { onProgress, signal }) => {
     samples: recording.samples,
     ends: recording.ends,
     fullTravelMm: { front: recording.travelMm.front ?? null, rear: recording.travelMm.rear ?? null },
-    issues: recording.issues,
+    issues: [...recording.issues, ...speedRemarks(recording)],
     analysis,
     parts,
   }

@@ -4,6 +4,8 @@ import { v7 as uuid } from 'uuid'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { Recording, type AddedFileUpload } from '#contract/recording'
 import { writeGpx } from '#core/formats/gpx'
+import { sniffLayout } from '#core/formats/layout'
+import { suggestMapping } from '#core/telemetry/mapping'
 import { startApp, type TestApp } from './harness.ts'
 import { importFile, makeFile, makeUpload, startStory } from './story.ts'
 
@@ -140,5 +142,48 @@ describe('uploads that cannot be taken', () => {
     expect(readdirSync(t.incomingDir)).toEqual([])
     const day = (await t.get(`/days/${s.day.id}`)).body as { recordings: unknown[] }
     expect(day.recordings).toEqual([])
+  })
+})
+
+describe('what ride height means without a speed', () => {
+  const remarks = (r: Recording) => r.issues.filter((i) => i.code.startsWith('speed-')).map((i) => i.code)
+  it('is told, however the sections were placed, until a file brings the speed', async () => {
+    const { id, r } = await recorded()
+    expect(remarks(r)).toEqual(['speed-missing'])
+    const [first] = r.analysis!.sections
+    const marks = { spans: [{ sectionId: first.sectionId, startS: 0, endS: 2 }], lineS: null }
+    const marked = Recording.parse((await t.put(`/recordings/${id}/spans`, marks)).body)
+    expect(marked.analysis!.sectionsBy).toBe('marks')
+    expect(remarks(marked)).toEqual(['speed-missing'])
+    const fileId = uuid()
+    expect(remarks(Recording.parse((await addFile(id, fileId, gpx, track)).body))).toEqual([])
+    const after = Recording.parse((await t.send('DELETE', `/recordings/${id}/files/${fileId}`)).body)
+    expect(remarks(after)).toEqual(['speed-missing'])
+  })
+  it('a distance alone is no speed, and a dead column is none', async () => {
+    const s = await startStory(t)
+    const of = async (header: string, cell: (i: number) => string) => {
+      const rows = Array.from(
+        { length: 3000 },
+        (_, i) => `${i * 10},${(30 + 20 * Math.sin(i / 9)).toFixed(2)},${cell(i)}`,
+      )
+      const file = `${header}\n${rows.join('\n')}\n`
+      const mapping = suggestMapping(sniffLayout(new TextEncoder().encode(file)))
+      const r = await importFile(t, uuid(), makeUpload(s.run.id, { mapping }), file)
+      return Recording.parse(r.body)
+    }
+    const metres = await of('time_ms,front_mm,distance_m', (i) => (0.04 * i).toFixed(2))
+    expect(metres.analysis!.sectionsBy).toBe('distance')
+    expect(remarks(metres)).toEqual(['speed-missing'])
+    const dead = await of('time_ms,front_mm,speed_m/s', () => '0')
+    expect(remarks(dead)).toEqual(['speed-dead', 'speed-missing'])
+    expect(remarks(await of('time_ms,front_mm,speed_m/s', () => '5'))).toEqual([])
+  })
+  it('a track that begins late says for how much of the ride it is', async () => {
+    const { id } = await recorded()
+    const late = Recording.parse((await addFile(id, uuid(), { ...gpx, offsetS: 2 }, track)).body)
+    expect(late.issues.find((i) => i.code === 'speed-gaps')?.message).toMatch(
+      /known for [45]\d % of the ride/,
+    )
   })
 })

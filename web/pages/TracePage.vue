@@ -141,7 +141,7 @@ usePageTitle(() =>
         <p v-if="doubt" class="small note doubt" role="status">{{ doubt }}</p>
         <p v-if="guessed" class="soft small note">
           Sections are placed by their share of the trail’s length, a guess: the file has no speed or
-          distance. Ride height counts all that is not flight or standing still for 2 s.
+          distance.
         </p>
       </section>
       <SectionPlacer

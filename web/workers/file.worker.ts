@@ -8,6 +8,7 @@ import { readDelimited } from '#core/formats/delimited'
 import { readOnce } from '#core/formats/readOnce'
 import type { TravelGeometry } from '#core/telemetry/cleanRecording'
 import { ingestDelimited } from '#core/telemetry/ingest'
+import { speedRemarks } from '#core/telemetry/speedKnown'
 
 export interface FileLook {
   layout: FileLayout
@@ -86,7 +87,7 @@ const api = {
         ok: true,
         sampleRateHz: r.sampleRateHz,
         durationS: r.samples / r.sampleRateHz,
-        issues: r.issues,
+        issues: [...r.issues, ...speedRemarks(r)],
         ranges,
       }
     } catch (e) {
