@@ -17,6 +17,7 @@ import { Bike } from './bike.ts'
 import { BikeSetups } from './bikeSetups.ts'
 import { Gauge, ServiceEntry, StockItem } from './care.ts'
 import { CalendarDay, Id, Instant, Name } from './common.ts'
+import { CopyName, DataState, PutBack, SafeCopy } from './data.ts'
 import { TrailDay } from './day.ts'
 import { KeptSetup } from './kept.ts'
 import { Letterhead } from './letterhead.ts'
@@ -57,6 +58,7 @@ export interface Endpoint<P extends z.ZodType, B extends z.ZodType, R extends z.
 
 const none = z.undefined()
 const byId = z.strictObject({ id: Id })
+const byCopy = z.strictObject({ name: CopyName })
 
 function endpoint<P extends z.ZodType, B extends z.ZodType, R extends z.ZodType>(
   e: Endpoint<P, B, R>,
@@ -172,6 +174,38 @@ export const endpoints = {
     params: z.strictObject({}),
     body: none,
     reply: z.strictObject({ ok: z.boolean(), version: z.string() }),
+  }),
+  getData: endpoint({
+    method: 'get',
+    path: '/data',
+    summary: 'What is kept, how large it is, and its safe copies',
+    params: z.strictObject({}),
+    body: none,
+    reply: DataState,
+  }),
+  makeCopy: endpoint({
+    method: 'put',
+    path: '/data/copy',
+    summary: 'Make a safe copy of the data file now, open it and check it',
+    params: z.strictObject({}),
+    body: none,
+    reply: SafeCopy,
+  }),
+  removeCopy: endpoint({
+    method: 'delete',
+    path: '/data/copies/:name',
+    summary: 'Remove a safe copy',
+    params: byCopy,
+    body: none,
+    reply: z.strictObject({}),
+  }),
+  putBack: endpoint({
+    method: 'put',
+    path: '/data/copies/:name/back',
+    summary: 'Put a safe copy in the place of the data; the data of now is copied and set aside first',
+    params: byCopy,
+    body: none,
+    reply: PutBack,
   }),
   getAccess: endpoint({
     method: 'get',
@@ -543,6 +577,7 @@ export const rawEndpoints = [
   ['get', '/recordings/:id/channels.csv', 'Cleaned depth channels as CSV', 'text/csv'],
   ['get', '/recordings/:id/metrics.csv', 'Figures in long form as CSV', 'text/csv'],
   ['get', '/recordings/:id/metrics.json', 'All figures with histograms and spectra', 'application/json'],
+  ['get', '/data/copies/:name', 'A safe copy as it is: a whole data file', 'application/vnd.sqlite3'],
   ['get', '/bikes/:id/card.pdf', 'A setup as a card to print, with its code', 'application/pdf'],
   ['get', '/bikes/:id/card.json', 'The same as a file (card.ts)', 'application/json'],
   ['get', '/tents/:id/sheets.pdf', 'A page for a tent and one for each rider', 'application/pdf'],

@@ -34,6 +34,11 @@ export const errorCodes = {
   'logger.refused': { status: 409, title: 'The logger did not do it' },
   'upload.cancelled': { status: 499, title: 'The upload was cancelled' },
   'storage.full': { status: 507, title: 'The disk is full' },
+  'storage.read-only': { status: 507, title: 'The data file cannot be written' },
+  'storage.damaged': { status: 507, title: 'The data file is damaged' },
+  'storage.busy': { status: 409, title: 'The data file is in use just now' },
+  'storage.exchanged': { status: 503, title: 'The data file is being exchanged' },
+  'copy.unsound': { status: 409, title: 'That copy cannot be used' },
   'route.unknown': { status: 404, title: 'There is no such address' },
   internal: { status: 500, title: 'Something went wrong on our side' },
 } as const

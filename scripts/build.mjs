@@ -72,7 +72,13 @@ export async function buildAll() {
   })
   await esbuild.build({
     absWorkingDir: root,
-    entryPoints: { index: 'server/listen.ts', ingestWorker: 'server/ingest/worker.ts' },
+    entryPoints: {
+      index: 'server/listen.ts',
+      ingestWorker: 'server/ingest/worker.ts',
+      copier: 'server/safekeeping/copier.ts',
+      restore: 'server/safekeeping/restoreCommand.ts',
+      check: 'server/safekeeping/checkCommand.ts',
+    },
     outdir: 'dist/server',
     bundle: true,
     platform: 'node',

@@ -27,6 +27,7 @@ function forget() {
     'wild-spring.sqlite-wal',
     'wild-spring.sqlite-shm',
     'incoming',
+    'safe-copies',
     'filled',
   ]) {
     rmSync(join(dataDir, name), { recursive: true, force: true })

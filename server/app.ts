@@ -14,6 +14,7 @@ import { mount } from './mount.ts'
 import { openApiDocument } from './openapi.ts'
 import { reply, toProblem } from './problem.ts'
 import { accessRoutes } from './routes/access.ts'
+import { dataRoutes } from './routes/data.ts'
 import { dayRoutes } from './routes/days.ts'
 import { eventRoutes } from './routes/events.ts'
 import { garageRoutes } from './routes/garage.ts'
@@ -51,10 +52,15 @@ export function buildApp(deps: Deps): Hono {
     await next()
     c.header(toldHeader, String(told))
   })
-  mount(api, endpoints.health, async () => ({ ok: true, version: deps.version }))
+  mount(api, endpoints.health, async () => {
+    // Takes the right to write, and writes nothing: a file that cannot be written is not well.
+    await deps.store.client.batch(['SELECT 1 FROM riders LIMIT 1'], 'write')
+    return { ok: true, version: deps.version }
+  })
   api.get('/openapi.json', (c) => c.json(openApiDocument(deps.version)))
   api.get('/docs', (c) => c.html(apiPage(deps.version)))
   api.route('/', accessRoutes(deps, lock))
+  api.route('/', dataRoutes(deps))
   api.route('/', garageRoutes(deps))
   const perRecord = new PerRecord()
   api.route('/', dayRoutes(deps, new FigureRenewal(deps, perRecord)))
@@ -75,19 +81,22 @@ export function buildApp(deps: Deps): Hono {
   app.route(apiBase, api)
   if (deps.webDir) {
     const root = deps.webDir
-    app.use('/assets/*', async (c, next) => {
+    app.use(async (c, next) => {
       await next()
-      // File names carry a hash of their content.
-      c.header('Cache-Control', 'public, max-age=31536000, immutable')
-    })
-    app.use('/worker.js', async (c, next) => {
-      await next()
-      // Looked at again each time: by it a device learns that there is a newer page.
-      c.header('Cache-Control', 'no-cache')
+      // Names under /assets/ carry a hash of their content. All else is looked at again each time: by it a device learns
+      // that there is a newer page.
+      const isFixed = c.req.path.startsWith('/assets/') && c.res.ok
+      c.header('Cache-Control', isFixed ? 'public, max-age=31536000, immutable' : 'no-cache')
     })
     app.use('*', serveStatic({ root, precompressed: true }))
     // A rider's phone gets a page of its own: small, and without a way to the rest.
     app.get('/pad/*', serveStatic({ root, path: 'pad.html', precompressed: true }))
+    // A page of before an update asks for parts that are gone: told so, it can ask for the new page.
+    app.get('*', (c, next) =>
+      /\.[a-z0-9]+$/i.test(c.req.path)
+        ? Promise.resolve(c.text('There is no such part of this version of the page.', 404))
+        : next(),
+    )
     // Every other address is a screen of the page.
     app.get('*', serveStatic({ root, path: 'index.html', precompressed: true }))
   }

@@ -3,6 +3,8 @@ import type { EventBus } from './events.ts'
 import type { Store } from './db/open.ts'
 import type { Ingest } from './ingest/job.ts'
 import type { Log } from './problem.ts'
+import type { Keeper } from './safekeeping/keeper.ts'
+import type { PutBack } from '#contract/data'
 
 /** Everything the server is built from; tests hand in their own. */
 export interface Deps {
@@ -23,4 +25,8 @@ export interface Deps {
   /** With it the lock is set the first time; told where the server is started, and nowhere else. */
   setupCode: string
   version: string
+  /** Makes and keeps safe copies of the data file. */
+  keeper: Keeper
+  /** Puts a safe copy in the place of the data file, under the running application. */
+  putBack: (copy: string) => Promise<PutBack>
 }

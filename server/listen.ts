@@ -1,26 +1,31 @@
 import { readFileSync } from 'node:fs'
 import type { Server } from 'node:http'
 import { createServer as createTlsServer } from 'node:https'
-import { join, resolve } from 'node:path'
+import { join } from 'node:path'
 import { serve } from '@hono/node-server'
 import { personCode } from './access/codes.ts'
 import { addressesOf, doorFrom } from './access/door.ts'
 import { Lock } from './access/lock.ts'
 import { buildApp } from './app.ts'
-import { openStore } from './db/open.ts'
+import { openStore, type Store } from './db/open.ts'
 import { EventBus } from './events.ts'
 import { ingestInWorker } from './ingest/inWorker.ts'
 import { clearIncoming } from './ingest/spool.ts'
+import { Running } from './running.ts'
+import { placesOf, safeStart } from './safekeeping/safeStart.ts'
+import { putBack } from './safekeeping/putBack.ts'
 import { closeDripping, watchful } from './slowness.ts'
 
 /**
  * Starts the server. Settings from the environment:
  * WILD_SPRING_DATA  folder of the data file, default ./data
+ * WILD_SPRING_COPIES  folder of its safe copies, default safe-copies in the folder of the data; better on another disk
  * WILD_SPRING_PORT  default 4870; 0 takes a free one
  * WILD_SPRING_HOST  address to listen on, default 127.0.0.1; anything else asks everybody who they are
  * WILD_SPRING_ORIGIN  the address people type where a proxy stands in front, as https://tent.example
  * WILD_SPRING_TLS_CERT, WILD_SPRING_TLS_KEY  files of a certificate and its key, PEM
  * WILD_SPRING_LOGGERS  addresses of loggers, separated by commas; default: where `npm run logger` starts them
+ * `--begin-empty` begins with nothing where the data file is gone and safe copies of it are there
  * `--take-off-the-lock` forgets passphrase and sign-ins: for whoever has this machine and lost both passphrase and code
  */
 async function main(): Promise<void> {
@@ -31,33 +36,53 @@ async function main(): Promise<void> {
   const log = {
     error: (message: string, cause: unknown) => console.error(message, ...(cause ? [cause] : [])),
   }
-  const dataDir = resolve(process.env.WILD_SPRING_DATA ?? 'data')
+  // What is kept here is nobody else's on this machine.
+  process.umask(0o077)
   const here = import.meta.dirname
-  const incomingDir = join(dataDir, 'incoming')
-  const store = await openStore(join(dataDir, 'wild-spring.sqlite'), join(here, 'migrations'))
-  clearIncoming(incomingDir)
-  if (process.argv.includes('--take-off-the-lock')) {
-    await new Lock(store, now, log, door, '').takeOff()
-    console.log('The lock is off: passphrase, recovery code and every sign-in are forgotten.')
-  }
-  const setupCode = personCode(15)
-  const app = buildApp({
-    store,
-    events: new EventBus(),
-    ingest: ingestInWorker(new URL('./ingestWorker.js', import.meta.url)),
-    incomingDir,
-    loggers: loggerAddresses(process.env.WILD_SPRING_LOGGERS ?? usualLoggers),
-    webDir: join(here, '..', 'web'),
+  const migrations = join(here, 'migrations')
+  const places = placesOf(process.env)
+  const { keeper, isNew, release } = await safeStart(places, migrations, {
+    copierEntry: join(here, 'copier.js'),
+    beginEmpty: process.argv.includes('--begin-empty'),
     now,
     log,
-    door,
-    setupCode,
-    version: process.env.WILD_SPRING_VERSION ?? '0.1.0',
   })
-  const unset = (await new Lock(store, now, log, door, '').state()) === 'unset'
+  const { file, incomingDir } = places
+  clearIncoming(incomingDir)
+  const setupCode = personCode(15)
+  const build = (store: Store) =>
+    buildApp({
+      store,
+      events: new EventBus(),
+      ingest: ingestInWorker(new URL('./ingestWorker.js', import.meta.url)),
+      incomingDir,
+      loggers: loggerAddresses(process.env.WILD_SPRING_LOGGERS ?? usualLoggers),
+      webDir: join(here, '..', 'web'),
+      now,
+      log,
+      door,
+      setupCode,
+      version: process.env.WILD_SPRING_VERSION ?? '0.1.0',
+      keeper,
+      putBack: async (copy) => {
+        const became = await putBack(copy, { keeper, running, migrations, now, log })
+        // Whoever listens, listens to what is no more: they come back and read anew.
+        setTimeout(() => (server as Server).closeAllConnections(), 500)
+        return became
+      },
+    })
+  const running = await Running.start(async () => {
+    const store = await openStore(file, migrations)
+    return { store, fetch: build(store).fetch }
+  })
+  if (process.argv.includes('--take-off-the-lock')) {
+    await new Lock(running.store, now, log, door, '').takeOff()
+    console.log('The lock is off: passphrase, recovery code and every sign-in are forgotten.')
+  }
+  const unset = (await new Lock(running.store, now, log, door, '').state()) === 'unset'
   const server = serve(
     {
-      fetch: app.fetch,
+      fetch: running.fetch,
       hostname: host,
       port: Number(process.env.WILD_SPRING_PORT ?? 4870),
       ...(tls
@@ -85,13 +110,19 @@ async function main(): Promise<void> {
     )
     process.exit(1)
   })
-  const stop = () => {
+  const stopKeeping = keeper.everyHour(isNew)
+  let isStopping = false
+  const stop = async () => {
+    if (isStopping) return
+    isStopping = true
+    stopKeeping()
     server.close()
-    store.close()
+    await running.stop()
+    release()
     process.exit(0)
   }
-  process.on('SIGINT', stop)
-  process.on('SIGTERM', stop)
+  process.on('SIGINT', () => void stop())
+  process.on('SIGTERM', () => void stop())
 }
 
 /** The certificate to speak TLS with; null: none is named. @throws Error where only one of the two files is, or cannot be read */

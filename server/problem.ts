@@ -16,20 +16,49 @@ export function toProblem(log: Log) {
     if (isDiskFull(error))
       return reply(c, 'storage.full', 'The disk is full; nothing was saved. Make room and try again.')
     log.error(`${c.req.method} ${c.req.path}`, error)
+    if (codesOf(error).some((code) => code.startsWith('SQLITE_READONLY')))
+      return reply(
+        c,
+        'storage.read-only',
+        'The data file cannot be written; nothing was saved. Whoever runs Wild Spring has to give it the right to write.',
+      )
+    if (codesOf(error).some((code) => code.startsWith('SQLITE_CORRUPT')))
+      return reply(
+        c,
+        'storage.damaged',
+        'The data file is damaged; nothing was saved. Put a safe copy in its place before anything else.',
+      )
     return reply(c, 'internal', 'The server could not do this. Nothing was saved; try again.')
   }
 }
 
-function isDiskFull(error: unknown): boolean {
-  for (let e: unknown = error; e instanceof Error; e = e.cause) {
-    const code = 'code' in e ? String(e.code) : ''
-    if (code === 'SQLITE_FULL' || code === 'ENOSPC') return true
-  }
-  return false
+const isDiskFull = (error: unknown) =>
+  codesOf(error).some((code) => code === 'SQLITE_FULL' || code === 'ENOSPC')
+
+/** Codes of an error and of what caused it. */
+function codesOf(error: unknown): string[] {
+  const codes: string[] = []
+  for (let e: unknown = error; e instanceof Error; e = e.cause) if ('code' in e) codes.push(String(e.code))
+  return codes
 }
 
 export function reply(c: Context, code: ProblemCode, detail: string, more: Partial<Problem> = {}): Response {
-  const { status, title } = code in errorCodes ? errorCodes[code as ErrorCode] : inputProblem
-  const body = { type: `urn:wild-spring:problem:${code}`, title, status, detail, code, ...more }
-  return c.json(body, status as ContentfulStatusCode, { 'Content-Type': 'application/problem+json' })
+  const { status } = titled(code)
+  return c.json(problemOf(code, detail, more), status as ContentfulStatusCode, {
+    'Content-Type': 'application/problem+json',
+  })
+}
+
+/** The same where there is no application to ask. */
+export const problemResponse = (code: ProblemCode, detail: string): Response =>
+  Response.json(problemOf(code, detail), {
+    status: titled(code).status,
+    headers: { 'Content-Type': 'application/problem+json', 'Retry-After': '2' },
+  })
+
+const titled = (code: ProblemCode) => (code in errorCodes ? errorCodes[code as ErrorCode] : inputProblem)
+
+function problemOf(code: ProblemCode, detail: string, more: Partial<Problem> = {}): Problem {
+  const { status, title } = titled(code)
+  return { type: `urn:wild-spring:problem:${code}`, title, status, detail, code, ...more }
 }

@@ -1,5 +1,6 @@
-import { mkdirSync } from 'node:fs'
+import { chmodSync, closeSync, mkdirSync, openSync } from 'node:fs'
 import { dirname } from 'node:path'
+import { pathToFileURL } from 'node:url'
 import { createClient, type Client } from '@libsql/client'
 import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql'
 import { migrate } from 'drizzle-orm/libsql/migrator'
@@ -9,11 +10,19 @@ import { WriteQueue } from './writeQueue.ts'
 export type Db = LibSQLDatabase<typeof schema>
 
 export interface Store {
+  file: string
   db: Db
   client: Client
   /** Every write of the process goes through here, one at a time. */
   writes: WriteQueue
-  close: () => void
+  /** Waits for writes under way, brings all into the one file and lets go of it. */
+  close: () => Promise<void>
+}
+
+/** A connection to a data file, without any of the safety settings. */
+export function connect(file: string): Client {
+  // The settings are of a connection, not of the file: with more than one, those opened later would lack them.
+  return createClient({ url: pathToFileURL(file).href, concurrency: 1, timeout: 5000 })
 }
 
 /**
@@ -23,22 +32,37 @@ export interface Store {
  */
 export async function openStore(file: string, migrationsFolder: string): Promise<Store> {
   mkdirSync(dirname(file), { recursive: true })
-  const client = createClient({ url: `file:${file}` })
+  // Masses and names of people are nobody else's on this machine. SQLite gives its other files the same mode.
+  closeSync(openSync(file, 'a', 0o600))
+  chmodSync(file, 0o600)
+  const client = connect(file)
   const db = drizzle(client, { schema })
   await client.execute('PRAGMA journal_mode = WAL')
   await migrate(db, { migrationsFolder })
   // FULL: a confirmed ride note survives a power cut.
   await client.execute('PRAGMA synchronous = FULL')
   await client.execute('PRAGMA foreign_keys = ON')
-  await client.execute('PRAGMA busy_timeout = 5000')
   await assertPragmas(client)
   const check = await client.execute('PRAGMA quick_check(1)')
   if (check.rows[0]?.[0] !== 'ok')
-    throw new Error(`The data file ${file} is damaged: ${String(check.rows[0]?.[0])}. Restore a backup.`)
-  return { db, client, writes: new WriteQueue(), close: () => client.close() }
+    throw new Error(
+      `The data file ${file} is damaged: ${String(check.rows[0]?.[0])}. Put a safe copy in its place with "npm run restore".`,
+    )
+  const writes = new WriteQueue()
+  const close = async () => {
+    if (client.closed) return
+    await writes.run(() => checkpoint(client))
+    client.close()
+  }
+  return { file, db, client, writes, close }
 }
 
-const wanted = { journal_mode: 'wal', synchronous: 2, foreign_keys: 1 }
+/** Brings what lies in the -wal file into the data file, so that the one file holds everything. */
+async function checkpoint(client: Client): Promise<void> {
+  await client.execute('PRAGMA wal_checkpoint(TRUNCATE)')
+}
+
+const wanted = { journal_mode: 'wal', synchronous: 2, foreign_keys: 1, busy_timeout: 5000 }
 
 export async function assertPragmas(client: Client): Promise<void> {
   for (const [name, value] of Object.entries(wanted)) {

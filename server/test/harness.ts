@@ -7,6 +7,10 @@ import { openStore } from '../db/open.ts'
 import { EventBus } from '../events.ts'
 import { runIngest } from '../ingest/run.ts'
 import { clearIncoming } from '../ingest/spool.ts'
+import { copyData } from '../safekeeping/copyFile.ts'
+import { Keeper } from '../safekeeping/keeper.ts'
+import { putBack } from '../safekeeping/putBack.ts'
+import { Running } from '../running.ts'
 
 export const migrations = join(import.meta.dirname, '..', 'db', 'migrations')
 
@@ -16,33 +20,45 @@ export async function startApp(
   loggers: readonly string[] = [],
   door: Door = doorFrom('127.0.0.1', '', false),
 ) {
-  const store = await openStore(join(dir, 'test.sqlite'), migrations)
+  const file = join(dir, 'test.sqlite')
   const incomingDir = join(dir, 'incoming')
   clearIncoming(incomingDir)
   const logged: unknown[] = []
   let ticks = 0
   const events = new EventBus()
-  const app = buildApp({
-    store,
-    events,
-    ingest: runIngest,
-    loggers,
-    incomingDir,
-    webDir: null,
-    // Moves on with every look, as a clock does.
-    now: () => new Date(Date.UTC(2031, 4, 2, 12) + ticks++).toISOString(),
-    log: { error: (message, cause) => logged.push(cause ?? message) },
-    door,
-    setupCode: 'ABCDE-12345-FGHJK',
-    version: 'test',
+  // Moves on with every look, as a clock does.
+  const now = () => new Date(Date.UTC(2031, 4, 2, 12) + ticks++).toISOString()
+  const log = { error: (message: string, cause: unknown) => void logged.push(cause ?? message) }
+  const keeper = new Keeper(file, join(dir, 'copies'), (from, to) => copyData(from, to, migrations), now, log)
+  let built: ReturnType<typeof buildApp>
+  const running = await Running.start(async () => {
+    const store = await openStore(file, migrations)
+    built = buildApp({
+      store,
+      events,
+      ingest: runIngest,
+      loggers,
+      incomingDir,
+      webDir: null,
+      now,
+      log,
+      door,
+      setupCode: 'ABCDE-12345-FGHJK',
+      version: 'test',
+      keeper,
+      putBack: (copy) => putBack(copy, { keeper, running, migrations, now, log }),
+    })
+    return { store, fetch: built.fetch }
   })
   const send = async (method: string, path: string, body?: unknown, headers: Record<string, string> = {}) => {
     const raw = typeof body === 'string' || body instanceof Uint8Array
-    const response = await app.request(`/api/v1${path}`, {
-      method,
-      headers: { 'content-type': 'application/json', ...headers },
-      ...(body === undefined ? {} : { body: raw ? (body as BodyInit) : JSON.stringify(body) }),
-    })
+    const response = await running.fetch(
+      new Request(`http://localhost/api/v1${path}`, {
+        method,
+        headers: { 'content-type': 'application/json', ...headers },
+        ...(body === undefined ? {} : { body: raw ? (body as BodyInit) : JSON.stringify(body) }),
+      }),
+    )
     const type = response.headers.get('content-type') ?? ''
     return {
       status: response.status,
@@ -51,8 +67,13 @@ export async function startApp(
     }
   }
   return {
-    app,
-    store,
+    get app() {
+      return built
+    },
+    get store() {
+      return running.store
+    },
+    keeper,
     events,
     dir,
     incomingDir,

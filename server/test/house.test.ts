@@ -191,6 +191,8 @@ describe('serving the page', () => {
       version: 'test',
       door: doorFrom('127.0.0.1', '', false),
       setupCode: '',
+      keeper: t.keeper,
+      putBack: () => Promise.reject(new Error('unused')),
     })
     return { t, app, logged }
   }
@@ -200,10 +202,20 @@ describe('serving the page', () => {
       expect(await (await app.request(path)).text()).toContain('Wild Spring')
     t.store.close()
   })
+  it('a part of the page that is gone is not there, and never kept as one', async () => {
+    const { t, app } = await withPage()
+    for (const path of ['/assets/a-of-before.js', '/assets/gone.css', '/gone.js', '/pictures/gone.png']) {
+      const answer = await app.request(path)
+      expect(answer.status, path).toBe(404)
+      expect(answer.headers.get('cache-control'), path).toBe('no-cache')
+      expect(answer.headers.get('content-type'), path).not.toContain('html')
+    }
+    await t.store.close()
+  })
   it('hashed files may be kept for good, the page itself not', async () => {
     const { t, app } = await withPage()
     expect((await app.request('/assets/a-123.js')).headers.get('cache-control')).toContain('immutable')
-    expect((await app.request('/')).headers.get('cache-control')).toBeNull()
+    expect((await app.request('/')).headers.get('cache-control')).toBe('no-cache')
     t.store.close()
   })
   it('nothing outside the folder is served', async () => {

@@ -1,0 +1,61 @@
+import { z } from 'zod'
+import { Instant } from './common.ts'
+
+/** How many of each kind, without what was put away. */
+export const DataCounts = z.strictObject({
+  riders: z.int(),
+  bikes: z.int(),
+  days: z.int(),
+  runs: z.int(),
+  recordings: z.int(),
+})
+export type DataCounts = z.infer<typeof DataCounts>
+
+/** File name of a safe copy: when it was made, UTC, and why. */
+export const CopyName = z
+  .string()
+  .regex(/^wild-spring-\d{8}T\d{6}Z-(daily|by-hand|before-update|before-restore)\.sqlite$/, {
+    error: 'That is not the name of a safe copy.',
+  })
+
+/** A copy of the whole data file that was opened and checked after it was made. */
+export const SafeCopy = z.strictObject({
+  name: CopyName,
+  at: Instant,
+  why: z.enum(['daily', 'by-hand', 'before-update', 'before-restore']),
+  bytes: z.int(),
+  /** What is in it; null: made by another version, or put there by hand. */
+  counts: DataCounts.nullable(),
+})
+export type SafeCopy = z.infer<typeof SafeCopy>
+
+/** What is kept, where, and how safely. */
+export const DataState = z.strictObject({
+  counts: DataCounts,
+  /** First day that is kept; null: none. */
+  since: z.string().nullable(),
+  file: z.string(),
+  fileBytes: z.int(),
+  /** Of it: sensor files as they came, and their cleaned channels. */
+  originalBytes: z.int(),
+  channelBytes: z.int(),
+  copiesFolder: z.string(),
+  /** Newest first. */
+  copies: z.array(SafeCopy),
+  /** Room on the disk of the copies. */
+  freeBytes: z.int(),
+  /** What is under way, and how far, 0 to 1. */
+  work: z.strictObject({ doing: z.string(), share: z.number() }).nullable(),
+  /** Why the last copy that was due could not be made; null: it could. */
+  fault: z.string().nullable(),
+})
+export type DataState = z.infer<typeof DataState>
+
+/** What became of the data that was there before. */
+export const PutBack = z.strictObject({
+  /** Where it lies now. */
+  setAside: z.string().nullable(),
+  /** Whether passphrase and sign-ins stayed as they were; else those of the copy hold. */
+  doorKept: z.boolean(),
+})
+export type PutBack = z.infer<typeof PutBack>

@@ -1,0 +1,29 @@
+import { createReadStream, statSync } from 'node:fs'
+import { Readable } from 'node:stream'
+import { Hono } from 'hono'
+import { CopyName } from '#contract/data'
+import { endpoints } from '#contract/endpoints'
+import type { Deps } from '../deps.ts'
+import { checked, mount } from '../mount.ts'
+import { readDataState } from '../services/dataState.ts'
+
+/** What is kept and its safe copies; the owner's alone. */
+export function dataRoutes({ store, keeper, putBack }: Deps): Hono {
+  const app = new Hono()
+  mount(app, endpoints.getData, () => readDataState(store, keeper))
+  mount(app, endpoints.makeCopy, () => keeper.make('by-hand'))
+  mount(app, endpoints.removeCopy, async ({ params }) => {
+    keeper.remove(params.name)
+    return {}
+  })
+  mount(app, endpoints.putBack, ({ params }) => putBack(keeper.pathOf(params.name)))
+  app.get('/data/copies/:name', (c) => {
+    const name = checked(CopyName, c.req.param('name'))
+    const path = keeper.pathOf(name)
+    c.header('Content-Type', 'application/vnd.sqlite3')
+    c.header('Content-Length', String(statSync(path).size))
+    c.header('Content-Disposition', `attachment; filename="${name}"`)
+    return c.body(Readable.toWeb(createReadStream(path)) as ReadableStream)
+  })
+  return app
+}
