@@ -191,6 +191,14 @@ export const endpoints = {
     body: none,
     reply: SafeCopy,
   }),
+  cancelCopy: endpoint({
+    method: 'delete',
+    path: '/data/copy',
+    summary: 'Give up the safe copy that is being made',
+    params: z.strictObject({}),
+    body: none,
+    reply: z.strictObject({}),
+  }),
   removeCopy: endpoint({
     method: 'delete',
     path: '/data/copies/:name',

@@ -38,6 +38,7 @@ export const errorCodes = {
   'storage.damaged': { status: 507, title: 'The data file is damaged' },
   'storage.busy': { status: 409, title: 'The data file is in use just now' },
   'storage.exchanged': { status: 503, title: 'The data file is being exchanged' },
+  'copy.cancelled': { status: 499, title: 'The safe copy was cancelled' },
   'copy.unsound': { status: 409, title: 'That copy cannot be used' },
   'route.unknown': { status: 404, title: 'There is no such address' },
   internal: { status: 500, title: 'Something went wrong on our side' },

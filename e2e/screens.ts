@@ -42,6 +42,10 @@ export const inDemo: Record<Screen, { address: string; ready: (page: Page) => Pr
     address: '/handbook/feels/harsh-gets-worse',
     ready: (p) => p.getByRole('heading', { name: 'What it may come from' }).waitFor(),
   },
+  data: {
+    address: '/data',
+    ready: (p) => p.getByRole('heading', { name: 'Safe copies' }).waitFor(),
+  },
   access: {
     address: '/access',
     ready: (p) => p.getByRole('heading', { name: 'This server answers to this machine alone' }).waitFor(),

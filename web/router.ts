@@ -18,6 +18,7 @@ const pages: Record<Screen, RouteRecordRaw['component']> = {
   trace: () => import('./pages/TracePage.vue'),
   compare: () => import('./pages/ComparePage.vue'),
   handbook: () => import('./pages/HandbookPage.vue'),
+  data: () => import('./pages/DataPage.vue'),
   access: () => import('./pages/AccessPage.vue'),
   enter: () => import('./pages/EnterPage.vue'),
   lost: () => import('./pages/LostPage.vue'),

@@ -14,6 +14,7 @@ export const screens = {
   trace: '/days/:id/trace/:runId',
   compare: '/days/:id/compare',
   handbook: '/handbook/:chapter?/:page?',
+  data: '/data',
   access: '/access',
   enter: '/enter/:token',
   lost: '/:rest(.*)*',

@@ -1,4 +1,4 @@
-import { chmodSync, closeSync, mkdirSync, openSync } from 'node:fs'
+import { chmodSync, closeSync, existsSync, mkdirSync, openSync } from 'node:fs'
 import { dirname } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { createClient, type Client } from '@libsql/client'
@@ -32,9 +32,11 @@ export function connect(file: string): Client {
  */
 export async function openStore(file: string, migrationsFolder: string): Promise<Store> {
   mkdirSync(dirname(file), { recursive: true })
-  // Masses and names of people are nobody else's on this machine. SQLite gives its other files the same mode.
-  closeSync(openSync(file, 'a', 0o600))
-  chmodSync(file, 0o600)
+  // Masses and names of people are nobody else's on this machine. SQLite gives its other files the same mode. A file that
+  // is there is never opened by other means: closing it would take away every lock this process has on it, and whoever
+  // comes next would remove the -wal file under us.
+  if (existsSync(file)) chmodSync(file, 0o600)
+  else closeSync(openSync(file, 'wx', 0o600))
   const client = connect(file)
   const db = drizzle(client, { schema })
   await client.execute('PRAGMA journal_mode = WAL')

@@ -12,6 +12,10 @@ export function dataRoutes({ store, keeper, putBack }: Deps): Hono {
   const app = new Hono()
   mount(app, endpoints.getData, () => readDataState(store, keeper))
   mount(app, endpoints.makeCopy, () => keeper.make('by-hand'))
+  mount(app, endpoints.cancelCopy, async () => {
+    keeper.cancel()
+    return {}
+  })
   mount(app, endpoints.removeCopy, async ({ params }) => {
     keeper.remove(params.name)
     return {}

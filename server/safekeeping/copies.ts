@@ -1,4 +1,4 @@
-import { mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { CopyName, DataCounts, type SafeCopy } from '#contract/data'
 import type { Reason } from './rotation.ts'
@@ -53,3 +53,9 @@ export function removeCopy(folder: string, name: string): void {
 }
 
 export const makeFolder = (folder: string): void => void mkdirSync(folder, { recursive: true, mode: 0o700 })
+
+/** Takes away what a killed process left of a copy it was making. */
+export function clearParts(folder: string): void {
+  for (const name of existsSync(folder) ? readdirSync(folder) : [])
+    if (/\.sqlite\.part(-\w+)?$/.test(name)) rmSync(join(folder, name), { force: true })
+}

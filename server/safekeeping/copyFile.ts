@@ -22,7 +22,7 @@ import { countsOf } from './facts.ts'
  */
 export async function copyData(file: string, to: string, migrationsFolder: string): Promise<DataCounts> {
   const part = `${to}.part`
-  rmSync(part, { force: true })
+  removePart(to)
   try {
     closeSync(openSync(part, 'wx', 0o600))
     const client = connect(file)
@@ -37,9 +37,14 @@ export async function copyData(file: string, to: string, migrationsFolder: strin
     flush(dirname(to))
     return counts
   } catch (e) {
-    for (const end of ['', '-journal', '-wal', '-shm']) rmSync(`${part}${end}`, { force: true })
+    removePart(to)
     throw e
   }
+}
+
+/** Takes away what is there of a copy that was not made. */
+export function removePart(to: string): void {
+  for (const end of ['', '-journal', '-wal', '-shm']) rmSync(`${to}.part${end}`, { force: true })
 }
 
 /**

@@ -5,10 +5,11 @@ import { WriteQueue } from '../db/writeQueue.ts'
 import type { Log } from '../problem.ts'
 import { Refusal } from '../refusal.ts'
 import { copyNameOf, listCopies, makeFolder, noteCounts, removeCopy } from './copies.ts'
+import { removePart } from './copyFile.ts'
 import { mayGo, type Reason } from './rotation.ts'
 
 /** Copies a data file and checks the copy; a process of its own in earnest. */
-export type Copier = (file: string, to: string) => Promise<DataCounts>
+export type Copier = (file: string, to: string, signal: AbortSignal) => Promise<DataCounts>
 
 const dueAfterMs = 24 * 3_600_000
 const lookEveryMs = 3_600_000
@@ -20,6 +21,7 @@ export class Keeper {
   work: { doing: string; share: number } | null = null
   fault: string | null = null
   private readonly turns = new WriteQueue()
+  private given = new AbortController()
 
   constructor(
     readonly file: string,
@@ -63,12 +65,21 @@ export class Keeper {
       const path = join(this.folder, name)
       if (existsSync(path)) return this.list().find((c) => c.name === name)!
       this.work = { doing: 'Making a safe copy', share: 0 }
+      this.given = new AbortController()
+      const { signal } = this.given
       const watch = setInterval(() => {
         const done = statSync(`${path}.part`, { throwIfNoEntry: false })?.size ?? 0
         this.work = { doing: 'Making a safe copy', share: Math.min(0.9, done / whole) }
       }, 200)
       try {
-        noteCounts(this.folder, name, await this.copier(this.file, path))
+        noteCounts(this.folder, name, await this.copier(this.file, path, signal))
+      } catch (e) {
+        if (!signal.aborted) throw e
+        removePart(path)
+        throw new Refusal(
+          'copy.cancelled',
+          'The safe copy was cancelled; those made before are as they were.',
+        )
       } finally {
         clearInterval(watch)
         this.work = null
@@ -76,6 +87,11 @@ export class Keeper {
       for (const old of mayGo(this.list())) removeCopy(this.folder, old.name)
       return this.list().find((c) => c.name === name)!
     })
+  }
+
+  /** Gives up the copy that is under way, if one is. */
+  cancel(): void {
+    this.given.abort()
   }
 
   /** A copy when the last is a day old and something was written since. What goes wrong is told on the page of the data. */

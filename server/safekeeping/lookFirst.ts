@@ -82,6 +82,7 @@ async function mustBeWritable(client: ReturnType<typeof connect>, file: string):
 
 const sizeOf = (path: string): number => statSync(path, { throwIfNoEntry: false })?.size ?? 0
 
+/** Only while nothing of this process is connected to the file: to open and close it drops every lock on it. */
 function beginOf(path: string): string {
   const at = openSync(path, 'r')
   try {

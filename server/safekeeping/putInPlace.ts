@@ -1,4 +1,4 @@
-import { existsSync, linkSync, mkdirSync, renameSync, rmSync } from 'node:fs'
+import { existsSync, linkSync, mkdirSync, renameSync, rmSync, statSync } from 'node:fs'
 import { basename, dirname, join } from 'node:path'
 import { connect, openStore } from '../db/open.ts'
 import { checkData, placeWhole } from './copyFile.ts'
@@ -32,8 +32,8 @@ export async function putInPlace(
   const aside = join(folder, `${at.slice(0, 19).replace(/[-:]/g, '')}Z-${basename(file)}`)
   mkdirSync(folder, { recursive: true, mode: 0o700 })
   // Entries beside a file are of that file alone: under another they would spoil it.
-  for (const end of ['-wal', '-shm'])
-    if (existsSync(`${file}${end}`)) renameSync(`${file}${end}`, `${aside}${end}`)
+  if (sizeOf(`${file}-wal`) > 0) renameSync(`${file}-wal`, `${aside}-wal`)
+  for (const end of ['-wal', '-shm']) rmSync(`${file}${end}`, { force: true })
   const hadData = existsSync(file)
   if (hadData) setAside(file, aside)
   renameSync(staged, file)
@@ -73,3 +73,5 @@ async function keepDoor(client: ReturnType<typeof connect>, present: string): Pr
     return false
   }
 }
+
+const sizeOf = (path: string): number => statSync(path, { throwIfNoEntry: false })?.size ?? 0

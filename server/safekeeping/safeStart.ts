@@ -1,7 +1,7 @@
 import { join, resolve } from 'node:path'
 import type { Log } from '../problem.ts'
 import { copierIn } from './copierProcess.ts'
-import { listCopies } from './copies.ts'
+import { clearParts, listCopies } from './copies.ts'
 import { Keeper } from './keeper.ts'
 import { lookFirst } from './lookFirst.ts'
 import { takeFolder } from './onlyOne.ts'
@@ -36,6 +36,7 @@ export async function safeStart(
 ): Promise<{ keeper: Keeper; isNew: boolean; release: () => void }> {
   const release = await takeFolder(dataDir)
   try {
+    clearParts(copiesDir)
     const copies = how.beginEmpty ? 0 : listCopies(copiesDir).length
     const found = await lookFirst(file, migrations, copies)
     const keeper = new Keeper(file, copiesDir, copierIn(how.copierEntry), how.now, how.log)

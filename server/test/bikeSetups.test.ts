@@ -71,7 +71,7 @@ describe('everything a bike has stood at', () => {
         settled: false,
       },
     ])
-    t.store.close()
+    await t.store.close()
   })
   it('a day or a run that was removed says nothing; brought back it does again', async () => {
     const { t, s, read } = await story()
@@ -81,7 +81,7 @@ describe('everything a bike has stood at', () => {
     expect((await read()).ridden).toHaveLength(1)
     await t.send('DELETE', `/days/${s.day.id}`)
     expect((await read()).ridden).toEqual([])
-    t.store.close()
+    await t.store.close()
   })
   it('holds wishes until they are removed, and no bike’s setups but its own', async () => {
     const { t, s, read } = await story()
@@ -95,7 +95,7 @@ describe('everything a bike has stood at', () => {
     await t.send('DELETE', `/setups/${wish.id}`)
     expect((await read()).setups.map((x) => x.id)).toEqual([s.setup.id])
     expect((await t.get(`/bikes/${s.day.id}/setups`)).status).toBe(404)
-    t.store.close()
+    await t.store.close()
   })
 })
 
@@ -131,7 +131,7 @@ describe('a profile', () => {
     expect(await refused({ shifts: [] })).toBe(422)
     expect(await refused({ shifts: [{ end: 'front', role: 'rebound', by: 0 }] })).toBe(422)
     expect(await refused({ shifts: [profile.shifts[0], { ...profile.shifts[0], by: 3 }] })).toBe(422)
-    t.store.close()
+    await t.store.close()
   })
 })
 
@@ -149,7 +149,7 @@ describe('a kept setup', () => {
     ])
     await t.put(`/kept/${kept.id}/restore`, undefined)
     expect((await read()).kept).toHaveLength(1)
-    t.store.close()
+    await t.store.close()
   })
   it('two people naming it at once are told of each other, and neither name is lost in silence', async () => {
     const { t, kept } = await story()
@@ -158,7 +158,7 @@ describe('a kept setup', () => {
     const late = await t.put(`/kept/${kept.id}`, { ...kept, version: 1, name: 'Mud' })
     expect(late.status).toBe(409)
     expect(late.body).toMatchObject({ code: 'record.stale', current: { name: 'Roots, wet' } })
-    t.store.close()
+    await t.store.close()
   })
   it('is of a setup of that bike, and refuses what cannot be', async () => {
     const { t, s, kept } = await story()
@@ -172,7 +172,7 @@ describe('a kept setup', () => {
     expect(await codes({ ...kept, purposes: ['wet', 'wet'] })).toBe('request.invalid')
     // Bar typed as psi.
     expect(await codes({ ...kept, tyreFrontPsi: 1.6 })).toBe('request.invalid')
-    t.store.close()
+    await t.store.close()
   })
   it('tells every open window', async () => {
     const { t, s, kept } = await story()
@@ -184,6 +184,6 @@ describe('a kept setup', () => {
       { type: 'stale', what: 'setups', id: s.bike.id },
       { type: 'stale', what: 'garage', id: null },
     ])
-    t.store.close()
+    await t.store.close()
   })
 })

@@ -102,7 +102,7 @@ describe('the setup card', () => {
         ...setup.positions.map((p) => p.value),
         null,
       ])
-      t.store.close()
+      await t.store.close()
     },
   )
   it('speaks the reader’s units; its code stays canonical', async () => {
@@ -110,7 +110,7 @@ describe('the setup card', () => {
     const [page] = await drawPdf((await t.get(`/bikes/${bike.id}/card.pdf?pressure=bar`)).body, 200)
     expect(page.text).toContain('5.52 bar')
     expect(readOff(page).units[0].dials[0].value).toBe(80)
-    t.store.close()
+    await t.store.close()
   })
   it('carries no weight unless it is asked for, on paper, in the code and in the file', async () => {
     const { t, bike } = await fullBike()
@@ -120,7 +120,7 @@ describe('the setup card', () => {
     expect(((await t.get(`/bikes/${bike.id}/card.json`)).body as SetupCard).ridingMassKg).toBeNull()
     const [asked] = await drawPdf((await t.get(`/bikes/${bike.id}/card.pdf?weight=yes`)).body, 200)
     expect(asked.text).toContain('Riding weight 73 kg')
-    t.store.close()
+    await t.store.close()
   })
   it('is of the setup that was asked for, with the letters of every name', async () => {
     const { t, s } = await fullBike()
@@ -135,7 +135,7 @@ describe('the setup card', () => {
     expect(then.text.replaceAll(/\s/g, '')).toContain('ŁucjaŻółć')
     const [now] = await drawPdf((await t.get(`/bikes/${s.bike.id}/card.pdf`)).body)
     expect(now.text).toContain('91 psi')
-    t.store.close()
+    await t.store.close()
   })
   it('says what was left out on the bench it came from, and why', async () => {
     const { t, s } = await fullBike()
@@ -159,7 +159,7 @@ describe('the setup card', () => {
       ['rebound', 'skipped'],
       ['sag-front', 'out'],
     ])
-    t.store.close()
+    await t.store.close()
   })
   it('refuses another bike’s setup, an unknown bike, a paper and a unit nobody has', async () => {
     const { t, s, bike, setup } = await fullBike()
@@ -168,6 +168,6 @@ describe('the setup card', () => {
     expect(await code(`/bikes/${setup.id}/card.pdf`)).toBe('record.not-found')
     expect(await code(`/bikes/${bike.id}/card.pdf?paper=A3`)).toBe('request.invalid')
     expect(await code(`/bikes/${bike.id}/card.pdf?pressure=kPa`)).toBe('request.invalid')
-    t.store.close()
+    await t.store.close()
   })
 })

@@ -40,7 +40,7 @@ describe.each(['0000', '0001', '0002', '0004'])('a data file of shape %s', (shap
     const day = await renewed(t)
     expect(day.recordings[0]).toMatchObject({ figures: 'current', analysis: { coreVersion } })
     expect(t.logged).toEqual([])
-    t.store.close()
+    await t.store.close()
   })
   it('reads as a day of today, with nothing in it that nobody noted', async () => {
     const t = await opened(shape)
@@ -48,7 +48,7 @@ describe.each(['0000', '0001', '0002', '0004'])('a data file of shape %s', (shap
     expect(b.runs[0]).toMatchObject({ effort: null, airTempC: null, heardBottomsRear: null })
     expect(b.day.judgedAlone).toBe(false)
     expect(Garage.safeParse((await t.get('/garage')).body).success).toBe(true)
-    t.store.close()
+    await t.store.close()
   })
 })
 
@@ -61,7 +61,7 @@ describe.each(['0000', '0001'])(
       const how = garage.currentSetups.flatMap((s) => s.positions.map((p) => p.known.how))
       expect(how).toHaveLength(4)
       expect(new Set(how)).toEqual(new Set(['assumed']))
-      t.store.close()
+      await t.store.close()
     })
   },
 )
@@ -72,7 +72,7 @@ describe('a data file of shape 0002', () => {
     const { body } = await dayOf(t)
     expect(body.feels[0].answers).toEqual([{ question: 'kicks-when', end: 'rear', answer: 'along-a-row' }])
     expect(new Set(body.setups.flatMap((s) => s.positions.map((p) => p.known.how)))).toEqual(new Set(['set']))
-    t.store.close()
+    await t.store.close()
   })
 })
 
@@ -87,7 +87,7 @@ describe('figures of an older core', () => {
     expect(status).toBe(200)
     expect(body.recordings[0]).toMatchObject({ analysis: null, figures: 'renewing' })
     expect((await renewed(t)).recordings[0]).toEqual(before)
-    t.store.close()
+    await t.store.close()
   })
   it('in a shape that is none any more do not close the day: a metric was added since', async () => {
     const t = await opened('0001')
@@ -100,7 +100,7 @@ describe('figures of an older core', () => {
       .where(eq(recordings.id, row.id))
     expect((await dayOf(t)).status).toBe(200)
     expect((await renewed(t)).recordings[0].analysis!.whole.front!.hits).toBeGreaterThanOrEqual(0)
-    t.store.close()
+    await t.store.close()
   })
   it('whose bytes give none any more are told as broken, and the day opens', async () => {
     const t = await opened('0001')
@@ -116,7 +116,7 @@ describe('figures of an older core', () => {
       code: 'recording.no-figures',
     })
     expect((await t.get(`/recordings/${row.id}/original`)).status).toBe(200)
-    t.store.close()
+    await t.store.close()
   })
 })
 
@@ -131,6 +131,6 @@ describe('a data file of shape 0004, from before the shelf said whose a piece is
     // As it was read it can be saved: nothing is missing that the page would have to make up.
     const [spring] = garage.stock
     expect((await t.put(`/stock/${spring.id}`, { ...spring, count: 2 })).status).toBe(200)
-    t.store.close()
+    await t.store.close()
   })
 })

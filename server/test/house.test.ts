@@ -119,7 +119,7 @@ describe('live events', () => {
       expect(LiveEvent.parse(e)).toEqual(e)
       expect(JSON.stringify(e).length).toBeLessThan(4000)
     }
-    t.store.close()
+    await t.store.close()
   })
   it('arrive as a stream that greets first', async () => {
     const t = await startApp()
@@ -146,7 +146,7 @@ describe('live events', () => {
     const after = await t.app.request('/api/v1/garage')
     expect(Number(after.headers.get(toldHeader))).toBe(numberOf(event))
     await reader.cancel()
-    t.store.close()
+    await t.store.close()
   })
 })
 
@@ -157,12 +157,12 @@ describe('a second opening of the same data file', () => {
     const applied = async (app: typeof t) =>
       Number((await app.store.client.execute('select count(*) from __drizzle_migrations')).rows[0][0])
     const before = await applied(t)
-    t.store.close()
+    await t.store.close()
     const again = await startApp(t.dir)
     expect((await again.get(`/days/${s.day.id}`)).status).toBe(200)
     expect(before).toBe(readMigrationFiles({ migrationsFolder: migrations }).length)
     expect(await applied(again)).toBe(before)
-    again.store.close()
+    await again.store.close()
   })
   it('a file that is no database is refused with its name', async () => {
     const dir = mkdtempSync(join(tmpdir(), 'broken-'))
@@ -200,7 +200,7 @@ describe('serving the page', () => {
     const { t, app } = await withPage()
     for (const path of ['/', '/garage', `/days/${uuid()}/compare`])
       expect(await (await app.request(path)).text()).toContain('Wild Spring')
-    t.store.close()
+    await t.store.close()
   })
   it('a part of the page that is gone is not there, and never kept as one', async () => {
     const { t, app } = await withPage()
@@ -216,13 +216,13 @@ describe('serving the page', () => {
     const { t, app } = await withPage()
     expect((await app.request('/assets/a-123.js')).headers.get('cache-control')).toContain('immutable')
     expect((await app.request('/')).headers.get('cache-control')).toBe('no-cache')
-    t.store.close()
+    await t.store.close()
   })
   it('nothing outside the folder is served', async () => {
     const { t, app } = await withPage()
     const text = await (await app.request('/..%2f..%2fetc%2fpasswd')).text()
     expect(text).not.toContain('root:')
-    t.store.close()
+    await t.store.close()
   })
   it('a fault of ours is told without its inside, and logged whole', async () => {
     const { t, app, logged } = await withPage()
@@ -239,7 +239,7 @@ describe('serving the page', () => {
     expect(JSON.stringify(problem)).not.toContain('unused')
     expect(String(logged[0])).toContain('unused')
     expect(readdirSync(t.incomingDir)).toEqual([])
-    t.store.close()
+    await t.store.close()
   })
 })
 
@@ -258,18 +258,18 @@ describe('errors', () => {
       status: 422,
       detail: new InputError('mapping.no-travel').message,
     })
-    t.store.close()
+    await t.store.close()
   })
   it('a body over the limit is refused', async () => {
     const t = await startApp()
     const rider = makeRider({ note: 'x'.repeat(1_100_000) })
     expect((await t.put(`/riders/${rider.id}`, rider)).body).toMatchObject({ code: 'request.too-large' })
-    t.store.close()
+    await t.store.close()
   })
   it('address and body must name one record', async () => {
     const t = await startApp()
     expect((await t.put(`/riders/${uuid()}`, makeRider())).body).toMatchObject({ path: 'id' })
-    t.store.close()
+    await t.store.close()
   })
   it('a run cannot stand on a setup of another bike, a day not begin with one', async () => {
     const t = await startApp()
@@ -283,6 +283,6 @@ describe('errors', () => {
     expect(
       (await t.put(`/days/${a.day.id}`, { ...a.day, version: 1, startSetupId: b.setup.id })).body,
     ).toMatchObject({ path: 'startSetupId' })
-    t.store.close()
+    await t.store.close()
   })
 })

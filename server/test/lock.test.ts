@@ -160,7 +160,7 @@ describe('a locked door', () => {
     expect((await owner.get('/garage')).headers.get('strict-transport-security')).toContain('max-age=')
     const plain = await startApp(undefined, [], beyond())
     expect((await browser(plain).get('/health')).headers.get('strict-transport-security')).toBeNull()
-    plain.store.close()
+    await plain.store.close()
   })
   it('a write with the cookie alone, or from another site, is refused', async () => {
     const { owner } = await locked()
@@ -277,7 +277,7 @@ describe('a locked door', () => {
   it('stays locked, and its devices signed in, over a restart', async () => {
     const { owner } = await locked()
     const { dir } = t
-    t.store.close()
+    await t.store.close()
     t = await startApp(dir, [], beyond())
     const again = await t.send('GET', '/garage', undefined, { host, cookie: owner.cookie() })
     expect(again.status).toBe(200)

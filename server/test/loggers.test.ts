@@ -50,7 +50,7 @@ beforeAll(async () => {
 })
 afterAll(() => {
   device.close()
-  t.store.close()
+  void t.store.close()
 })
 
 describe('loggers at hand', () => {

@@ -268,7 +268,7 @@ describe('its link', () => {
         host: '10.0.0.1',
       })
       expect(answer.status).toBe(401)
-      app.store.close()
+      await app.store.close()
     }
   })
   it('works through a locked door, without a sign-in', async () => {
@@ -283,7 +283,7 @@ describe('its link', () => {
       host: '10.0.0.1',
     })
     expect(answer.status).toBe(200)
-    app.store.close()
+    await app.store.close()
   })
   it('ends when another is given, when it is ended, when the rider or the tent goes, and four days after', async () => {
     const first = token

@@ -181,7 +181,7 @@ describe('a practice over a bad line', () => {
         up = false
         await new Promise((r) => setTimeout(r, 50))
         const { dir } = t
-        t.store.close()
+        await t.store.close()
         t = await startApp(dir)
         listen()
         up = true
@@ -224,6 +224,6 @@ describe('a practice over a bad line', () => {
       for (const m of script) expect(seen).toContain(m.setups.at(-1)!.id)
     }
     for (const o of all) await o.close()
-    t.store.close()
+    await t.store.close()
   }, 120_000)
 })

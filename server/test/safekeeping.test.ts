@@ -191,7 +191,10 @@ describe('safe copies', () => {
     await writing
     expect(counts).toEqual([...counts].sort((a, b) => a - b))
     // Some lay between the first and the last run.
-    expect(counts.some((n) => n > 1 && n < 61), counts.join()).toBe(true)
+    expect(
+      counts.some((n) => n > 1 && n < 61),
+      counts.join(),
+    ).toBe(true)
     await t.store.close()
   })
   it('nothing is left of one that could not be made', async () => {

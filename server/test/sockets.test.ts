@@ -23,7 +23,7 @@ afterEach(async () => {
   vi.restoreAllMocks()
   server.closeAllConnections()
   await new Promise((resolve) => server.close(resolve))
-  t.store.close()
+  await t.store.close()
 })
 
 /** A connection that says `first`, then a byte now and then. @returns how long it was let, ms */

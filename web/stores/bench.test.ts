@@ -28,7 +28,7 @@ beforeEach(async () => {
 afterEach(async () => {
   online = true
   await quiet(outbox)
-  t.store.close()
+  await t.store.close()
 })
 
 const begun = async () => {

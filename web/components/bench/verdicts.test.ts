@@ -36,7 +36,7 @@ beforeEach(async () => {
 })
 afterEach(async () => {
   await quiet(outbox)
-  t.store.close()
+  await t.store.close()
 })
 
 async function onBench() {

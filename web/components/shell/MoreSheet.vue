@@ -19,6 +19,9 @@ function then(what: 'units' | 'keys') {
       <button type="button" class="btn btn-plain" :aria-pressed="dusk" @click="emit('dusk')">
         {{ dusk ? 'Day colours' : 'Dusk colours' }}
       </button>
+      <RouterLink class="btn btn-plain" :to="{ name: 'data' }" @click="open = false"
+        >What is kept, and its safe copies</RouterLink
+      >
       <RouterLink class="btn btn-plain" :to="{ name: 'access' }" @click="open = false"
         >Who comes in</RouterLink
       >

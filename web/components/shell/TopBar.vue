@@ -2,6 +2,7 @@
 import { defineAsyncComponent, ref, watchEffect } from 'vue'
 import { onKeyStroke } from '@vueuse/core'
 import { useRoute, useRouter } from 'vue-router'
+import IconKept from '~icons/lucide/archive'
 import IconLock from '~icons/lucide/lock-keyhole'
 import IconKeyboard from '~icons/lucide/keyboard'
 import IconRuler from '~icons/lucide/ruler'
@@ -98,6 +99,15 @@ useShortcuts([
       >
         <IconMoon aria-hidden="true" />
       </button>
+      <RouterLink
+        v-if="!bare"
+        class="tool wide"
+        :to="{ name: 'data' }"
+        aria-label="What is kept"
+        title="What is kept, and its safe copies"
+      >
+        <IconKept aria-hidden="true" />
+      </RouterLink>
       <RouterLink
         v-if="!bare"
         class="tool wide"

@@ -1,0 +1,122 @@
+import { spawnSync } from 'node:child_process'
+import { existsSync, mkdirSync, readdirSync, readFileSync, truncateSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { expect, test, type APIRequestContext } from '@playwright/test'
+import { v7 as uuid } from 'uuid'
+import { makeRider } from '../server/test/story.ts'
+import { startDemo, startServer, type RunningServer } from './server.ts'
+
+/** A program of the server run to its end on a data folder. */
+function once(program: 'index' | 'restore' | 'check', dataDir: string, ...words: string[]) {
+  const { status, stdout, stderr } = spawnSync(process.execPath, [`dist/server/${program}.js`, ...words], {
+    env: { ...process.env, WILD_SPRING_DATA: dataDir, WILD_SPRING_PORT: '0' },
+    encoding: 'utf8',
+    timeout: 30_000,
+  })
+  return { status, said: stdout, complained: stderr }
+}
+/** The whole world as the server tells it. */
+async function world(request: APIRequestContext, base: string) {
+  const get = async (path: string): Promise<unknown> => (await request.get(`${base}/api/v1${path}`)).json()
+  const days = (await get('/days')) as { id: string }[]
+  return {
+    garage: await get('/garage'),
+    days,
+    bundles: await Promise.all(days.map((d) => get(`/days/${d.id}`))),
+  }
+}
+const addRider = (request: APIRequestContext, server: RunningServer, name: string) => {
+  const rider = { ...makeRider(), id: uuid(), name }
+  return request.put(`${server.base}/api/v1/riders/${rider.id}`, { data: rider })
+}
+
+test('a safe copy is made, what came after is put out of sight by it, and nothing else is different', async ({
+  page,
+}) => {
+  const server = await startDemo()
+  const before = await world(page.request, server.base)
+  await page.goto(`${server.base}/data`)
+  await page.getByRole('button', { name: 'Make one now' }).click()
+  await expect(page.getByText(/is made, opened and checked\.$/)).toBeVisible()
+  const copies = page.getByRole('list', { name: 'Safe copies' })
+  await expect(copies.getByText('made by hand')).toHaveCount(1)
+
+  await test.step('a day was ridden since, and another window looks on', async () => {
+    await addRider(page.request, server, 'Came Later')
+    const other = await page.context().newPage()
+    await other.goto(`${server.base}/garage`)
+    await expect(other.getByText('Came Later').first()).toBeVisible()
+    await copies
+      .getByRole('button', { name: /^Put the copy of/ })
+      .first()
+      .click()
+    await expect(page.getByText('What was entered since goes out of sight.')).toBeVisible()
+    await page.getByRole('button', { name: 'Put it back now' }).click()
+    // Told at once, without being asked.
+    await expect(other.getByText('Came Later')).toHaveCount(0, { timeout: 20_000 })
+    await other.close()
+  })
+  await expect(copies.getByText('before another was put back')).toBeVisible({ timeout: 20_000 })
+  expect(await world(page.request, server.base)).toEqual(before)
+  expect(readdirSync(join(server.dataDir, 'set-aside'))).toHaveLength(1)
+  await server.stop()
+})
+
+test('a second process on the same data is refused, and does nothing to the first', async ({ page }) => {
+  const server = await startDemo()
+  const waiting = join(server.dataDir, 'incoming', 'upload-of-the-first')
+  writeFileSync(waiting, 'bytes on their way')
+  const second = once('index', server.dataDir)
+  expect(second.status).toBe(1)
+  expect(second.complained).toMatch(/^Wild Spring already runs on the data in .*\.\n$/)
+  const restore = once('restore', server.dataDir, join(server.dataDir, 'wild-spring.sqlite'))
+  expect(restore.complained).toContain('already runs on the data')
+  expect(readFileSync(waiting, 'utf8')).toBe('bytes on their way')
+  expect((await addRider(page.request, server, 'Still served')).status()).toBe(200)
+  await server.stop('SIGKILL')
+  // A killed process leaves no lock behind, and what it had confirmed is there.
+  const again = await startServer(server.dataDir)
+  expect(JSON.stringify(await world(page.request, again.base))).toContain('Still served')
+  await again.stop()
+})
+
+test('wrecked data is said at the start, and brought back record by record', async ({ page }) => {
+  const server = await startDemo()
+  const { dataDir } = server
+  const before = await world(page.request, server.base)
+  const copy = (await (await page.request.put(`${server.base}/api/v1/data/copy`)).json()) as { name: string }
+  await server.stop()
+  const file = join(dataDir, 'wild-spring.sqlite')
+  // Stopped, the one file holds all: nothing of worth lies beside it.
+  const beside = `${file}-wal`
+  expect(existsSync(beside) ? readFileSync(beside).length : 0).toBe(0)
+  expect(once('check', dataDir).said).toMatch(/is sound: \d+ riders/)
+
+  truncateSync(file, 200_000)
+  const refused = once('index', dataDir)
+  expect(refused.status).toBe(1)
+  expect(refused.complained).toMatch(/is damaged.*npm run restore/)
+  expect(once('check', dataDir).status).toBe(1)
+
+  expect(once('restore', dataDir).said).toContain(copy.name)
+  expect(once('restore', dataDir, copy.name).said).toContain('is in place.')
+  const again = await startServer(dataDir)
+  expect(await world(page.request, again.base)).toEqual(before)
+  await again.stop()
+})
+
+test('killed while a copy is made, nothing is left of it, and the data is whole', async ({ page }) => {
+  const server = await startDemo()
+  const { dataDir } = server
+  const before = await world(page.request, server.base)
+  void page.request.put(`${server.base}/api/v1/data/copy`).catch(() => undefined)
+  const folder = join(dataDir, 'safe-copies')
+  await expect.poll(() => existsSync(folder) && readdirSync(folder).length).toBeTruthy()
+  await server.stop('SIGKILL')
+  mkdirSync(folder, { recursive: true })
+  writeFileSync(join(folder, 'wild-spring-20310502T120000Z-daily.sqlite.part'), 'half a copy')
+  const again = await startServer(dataDir)
+  expect(readdirSync(folder).filter((n) => n.includes('.part'))).toEqual([])
+  expect(await world(page.request, again.base)).toEqual(before)
+  await again.stop()
+})

@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { SafeCopy } from '#contract/data'
+import { endpoints } from '#contract/endpoints'
+import { access } from '../api/door.ts'
+import { call } from '../api/client.ts'
+import CopyList from '../components/data/CopyList.vue'
+import DataStrata from '../components/data/DataStrata.vue'
+import UploadProgress from '../components/importing/UploadProgress.vue'
+import { useData } from '../composables/useData.ts'
+import { usePageTitle } from '../composables/usePageTitle.ts'
+import { useNotices } from '../stores/notices.ts'
+import { useOutbox } from '../stores/outbox.ts'
+import { countWords, sizeWords } from '../support/dataWords.ts'
+import { dateTimeWords, dateWords } from '../support/dates.ts'
+
+/** What is kept here, and how safely. */
+usePageTitle(() => 'What is kept')
+const { state, busy, act } = useData()
+const notices = useNotices()
+const outbox = useOutbox()
+const isOwner = computed(() => access.value === null || access.value.role === 'owner')
+const last = computed(() => state.value?.copies[0] ?? null)
+const dayMs = 86_400_000
+const isOld = computed(() => !last.value || Date.now() - Date.parse(last.value.at) > 7 * dayMs)
+
+const make = () =>
+  act(async () => {
+    const made = await call(endpoints.makeCopy, {})
+    notices.show(`A safe copy of ${sizeWords(made.bytes)} is made, opened and checked.`)
+  })
+const cancel = () => notices.attempt(() => call(endpoints.cancelCopy, {}))
+const remove = (c: SafeCopy) => act(() => call(endpoints.removeCopy, { name: c.name }))
+async function putBack(c: SafeCopy) {
+  const went = await act(() => call(endpoints.putBack, { name: c.name }))
+  // Everything this page holds is of what is no more.
+  if (went) location.reload()
+}
+</script>
+
+<template>
+  <div class="page data">
+    <div class="page-head"><h1>What is kept</h1></div>
+    <section v-if="!isOwner" class="card-paper">
+      <p>What is kept, and its safe copies, are the owner’s.</p>
+    </section>
+    <p v-else-if="!state" class="soft" role="status">Looking …</p>
+    <template v-else>
+      <section class="card-paper">
+        <h2>In the data file</h2>
+        <p class="big num">{{ countWords(state.counts) }}</p>
+        <p class="soft">
+          {{ state.since ? `Since ${dateWords(state.since)}` : 'No day yet' }},
+          {{ sizeWords(state.fileBytes) }} in
+          <code>{{ state.file }}</code>
+        </p>
+        <DataStrata :state="state" />
+        <p class="soft small">
+          {{
+            outbox.letters.length
+              ? `${outbox.letters.length} entries of this device wait to be sent; they are in no copy yet.`
+              : 'Nothing of this device waits to be sent.'
+          }}
+        </p>
+      </section>
+      <section class="card-paper">
+        <div class="head">
+          <h2>Safe copies</h2>
+          <UploadProgress v-if="state.work" v-bind="state.work" @cancel="cancel" />
+          <BButton v-else variant="primary" :disabled="busy" @click="make">Make one now</BButton>
+        </div>
+        <p v-if="state.fault" class="caution" role="alert">
+          The copy of the day could not be made: {{ state.fault }}
+        </p>
+        <p v-if="isOld" class="caution">
+          {{
+            last
+              ? `The last copy is of ${dateTimeWords(last.at)}.`
+              : 'There is none yet; the first is made within a day.'
+          }}
+        </p>
+        <p class="soft">
+          One is made each day on which something was written, and before a newer version changes the tables.
+          Each is opened and checked before it bears its name. The last of 7 days, 4 weeks and 12 months stay;
+          those made by hand stay until you remove them.
+        </p>
+        <CopyList :copies="state.copies" :busy="busy" @back="putBack" @remove="remove" />
+        <p class="soft small">
+          They lie in <code>{{ state.copiesFolder }}</code>, with room for
+          {{ sizeWords(state.freeBytes) }} more. A copy on the same disk is lost with it: name a folder on
+          another one with <code>WILD_SPRING_COPIES</code>, or take one along.
+        </p>
+      </section>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.data {
+  max-width: 60rem;
+  display: grid;
+  gap: 1rem;
+}
+section {
+  padding: 1rem 1.2rem;
+}
+section > p {
+  margin: 0.5rem 0 0;
+}
+.big {
+  font-size: 1.15rem;
+  font-weight: 600;
+}
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 0.6rem;
+  align-items: center;
+}
+code {
+  overflow-wrap: anywhere;
+}
+</style>
