@@ -40,7 +40,9 @@ export function notKept(): MiddlewareHandler {
  */
 export function ownOriginOnly(door: Door): MiddlewareHandler {
   return async (c, next) => {
-    const host = c.req.header('host')
+    // Over a socket whoever names nobody does not mean us either.
+    const host =
+      c.req.header('host') ?? ((c.env as { incoming?: unknown } | undefined)?.incoming ? '' : undefined)
     if (host !== undefined && !meansUs(door, host))
       return reply(
         c,

@@ -299,6 +299,19 @@ describe('GPX files that are no track of a ride', () => {
       return e instanceof InputError ? e.code : String(e)
     }
   }
+  it.each([
+    '<trk><trkseg trkpt="a"/></trk>',
+    '<trk trkseg="a"></trk>',
+    '<trk><trkseg><trkpt lat="1" lon="2"><time><x/></time></trkpt><trkpt lat="1" lon="2"><time/></trkpt></trkseg></trk>',
+    '<trk><trkseg><trkpt lat="1" lon="2"><time>a</time><time>b</time></trkpt><trkpt/></trkseg></trk>',
+    '<trk><trkseg><trkpt><lat>1</lat></trkpt><trkpt lat="1"><lat>2</lat></trkpt></trkseg></trk>',
+    '<__proto__><trk/></__proto__>',
+    '<trk><constructor/><trkseg>text</trkseg></trk>',
+    'text',
+    '',
+  ])('%s is refused in one sentence, and nothing breaks', (inside) => {
+    expect(() => readGpx(gpx(inside))).toThrow(InputError)
+  })
   it('nested without end, swollen by entities, or endless are refused in a sentence, at once', () => {
     expect(code(gpx('<a>'.repeat(200_000) + '</a>'.repeat(200_000)))).toBe('gpx.depth')
     expect(code(gpx('&b;', '<!DOCTYPE gpx [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;">]>'))).toBe('gpx.entities')

@@ -22,11 +22,12 @@ const parser = new XMLParser({
   isArray: (name) => list.has(name),
 })
 
+/** As it should be: a file may hold anything under these names. */
 interface Point {
-  lat?: string
-  lon?: string
-  ele?: string
-  time?: string
+  lat?: unknown
+  lon?: unknown
+  ele?: unknown
+  time?: unknown
 }
 
 /**
@@ -40,16 +41,13 @@ export function readGpx(text: string): GpxTrack {
   const valid = XMLValidator.validate(text)
   if (valid !== true)
     throw new InputError('gpx.unreadable', { why: `line ${valid.err.line}: ${valid.err.msg}` })
-  const tree = parser.parse(text) as {
-    gpx?: { trk?: { trkseg?: { trkpt?: Point[] }[] }[] }
-  }
-  const points = (tree.gpx?.trk ?? []).flatMap((t) => (t.trkseg ?? []).flatMap((s) => s.trkpt ?? []))
+  const points = ['gpx', 'trk', 'trkseg', 'trkpt'].reduce(within, [treeOf(text)]) as Point[]
   if (points.length < 2) throw new InputError('gpx.no-track', { got: points.length })
   const fixes: Fix[] = []
   for (const p of points) {
     const latitudeDeg = Number(p.lat)
     const longitudeDeg = Number(p.lon)
-    const timeS = clockSeconds(p.time ?? '')
+    const timeS = clockSeconds(typeof p.time === 'string' ? p.time : '')
     const onEarth = Math.abs(latitudeDeg) <= 90 && Math.abs(longitudeDeg) <= 180
     if (Number.isFinite(timeS) && onEarth)
       fixes.push({ timeS, latitudeDeg, longitudeDeg, elevationM: Number(p.ele ?? 0) || 0 })
@@ -58,6 +56,25 @@ export function readGpx(text: string): GpxTrack {
   fixes.sort((a, b) => a.timeS - b.timeS)
   const rising = fixes.filter((f, i) => i === 0 || f.timeS > fixes[i - 1].timeS)
   return { fixes: rising, dropped: points.length - rising.length }
+}
+
+/** @throws InputError 'gpx.unreadable' for names that the reader itself refuses */
+function treeOf(text: string): unknown {
+  try {
+    return parser.parse(text)
+  } catch (e) {
+    throw new InputError('gpx.unreadable', { why: e instanceof Error ? e.message : String(e) })
+  }
+}
+
+/** Elements of that name in each of some; what is text, or an attribute of that name, holds none. */
+function within(of: readonly unknown[], name: string): unknown[] {
+  return of.flatMap((x) => {
+    const found = typeof x === 'object' && x !== null ? (x as Record<string, unknown>)[name] : undefined
+    return (Array.isArray(found) ? (found as unknown[]) : [found]).filter(
+      (y) => typeof y === 'object' && y !== null,
+    )
+  })
 }
 
 /** What would take memory or stack is told before anything is parsed. @throws InputError 'gpx.entities', 'gpx.points', 'gpx.depth' */

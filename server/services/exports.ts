@@ -68,4 +68,6 @@ export function metricRows(recording: Recording, sections: readonly TrailSection
   })
 }
 
-export const metricsCsv = (rows: readonly MetricRow[]) => Papa.unparse([...rows]) + '\r\n'
+/** Names that people gave are never a formula to the spreadsheet that opens them. */
+export const metricsCsv = (rows: readonly MetricRow[]) =>
+  Papa.unparse([...rows], { escapeFormulae: true }) + '\r\n'

@@ -267,6 +267,21 @@ describe('taking it elsewhere', () => {
     expect(json.analysis).toEqual(recording.analysis)
     expect(json.sections).toEqual(s.trail.sections)
   })
+  it('a name that looks like a formula is none to a spreadsheet', async () => {
+    const s = await startStory(t)
+    const names = ['=HYPERLINK("x")', '+1', '-2', '@SUM(A1)']
+    const trail = (await t.get('/garage')).body as { trails: Trail[] }
+    const sections = trail.trails[0].sections.map((x, i) => ({ ...x, name: names[i % names.length] }))
+    expect((await t.put(`/trails/${trail.trails[0].id}`, { ...trail.trails[0], sections })).status).toBe(200)
+    const id = uuid()
+    await importFile(t, id, makeUpload(s.run.id), makeFile())
+    const rows = (await text(`/recordings/${id}/metrics.csv`)).text.trimEnd().split('\r\n').slice(1)
+    expect(rows.filter((r) => /^"?'[=+\-@]/.test(r)).length).toBeGreaterThan(10)
+    expect(rows.filter((r) => /^"?[=+\-@]/.test(r))).toEqual([])
+    // A negative number stays one.
+    expect(rows.some((r) => /,-\d/.test(r))).toBe(true)
+    expect(rows.some((r) => /'-?\d+(\.\d+)?$/.test(r))).toBe(false)
+  })
   it('of a recording that is not there there is nothing', async () => {
     for (const ending of ['channels.csv', 'metrics.csv', 'metrics.json'])
       expect((await t.get(`/recordings/${uuid()}/${ending}`)).status).toBe(404)

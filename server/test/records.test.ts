@@ -264,6 +264,24 @@ describe('the door', () => {
   })
 })
 
+describe('text that is none', () => {
+  it('half a letter is refused before it is kept, wherever it stands', async () => {
+    const rider = { ...makeRider(), id: uuid() }
+    for (const over of [{ name: 'A\ud800' }, { note: '\udc00 b' }]) {
+      const answer = await t.put(`/riders/${rider.id}`, { ...rider, ...over })
+      expect(answer).toMatchObject({ status: 422, body: { code: 'request.invalid' } })
+    }
+    // A whole one of two halves is a letter.
+    expect((await t.put(`/riders/${rider.id}`, { ...rider, name: 'Ræt \ud83d\udeb2' })).status).toBe(200)
+  })
+  it('what is nested without end is no reason to fall over', async () => {
+    const deep = '['.repeat(50_000) + ']'.repeat(50_000)
+    const answer = await t.send('PUT', `/riders/${uuid()}`, deep)
+    expect(answer.status).toBeGreaterThanOrEqual(400)
+    expect(answer.status).toBeLessThan(500)
+  })
+})
+
 describe('the OpenAPI document', () => {
   it('names every endpoint of the contract and the codes', async () => {
     const doc = (await t.get('/openapi.json')).body as {

@@ -77,6 +77,24 @@ describe('connections', () => {
   }, 40_000)
 })
 
+describe('who is meant', () => {
+  it('a request that names nobody is not answered, in whatever version of the protocol', async () => {
+    const port = await listen()
+    const ask = (lines: string) =>
+      new Promise<string>((resolve) => {
+        const socket = connect(port, '127.0.0.1')
+        let said = ''
+        socket.on('data', (d) => (said += d.toString()))
+        socket.on('error', () => undefined)
+        socket.on('close', () => resolve(said))
+        socket.write(`${lines}\r\n\r\n`)
+      })
+    expect(await ask('GET /api/v1/garage HTTP/1.0')).toMatch(/^HTTP\/1\.1 4\d\d/)
+    expect(await ask('GET /api/v1/garage HTTP/1.1\r\nConnection: close')).toMatch(/^HTTP\/1\.1 4\d\d/)
+    expect(await ask('GET /api/v1/garage HTTP/1.0\r\nHost: 127.0.0.1')).toMatch(/^HTTP\/1\.1 200/)
+  }, 20_000)
+})
+
 describe('live windows', () => {
   it('are so many and no more; one that closes makes room', async () => {
     const port = await listen()
