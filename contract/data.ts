@@ -29,6 +29,22 @@ export const SafeCopy = z.strictObject({
 })
 export type SafeCopy = z.infer<typeof SafeCopy>
 
+/**
+ * What became of a record whose bytes could not be read any more: letters that were none are marked; taken from a safe
+ * copy; an empty one stands where others refer to it; left out.
+ */
+export const Became = z.enum(['marked', 'from-copy', 'emptied', 'left-out'])
+export type Became = z.infer<typeof Became>
+
+export const DamagedRecord = z.strictObject({
+  kind: z.string(),
+  id: z.string(),
+  foundAt: Instant,
+  became: Became,
+  copiedAt: Instant.nullable(),
+})
+export type DamagedRecord = z.infer<typeof DamagedRecord>
+
 /** What is kept, where, and how safely. */
 export const DataState = z.strictObject({
   counts: DataCounts,
@@ -48,6 +64,8 @@ export const DataState = z.strictObject({
   work: z.strictObject({ doing: z.string(), share: z.number() }).nullable(),
   /** Why the last copy that was due could not be made; null: it could. */
   fault: z.string().nullable(),
+  /** Records that were found unreadable at a start, newest first; their bytes are kept. */
+  damaged: z.array(DamagedRecord),
 })
 export type DataState = z.infer<typeof DataState>
 

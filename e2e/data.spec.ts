@@ -105,6 +105,30 @@ test('wrecked data is said at the start, and brought back record by record', asy
   await again.stop()
 })
 
+test('one byte that is no letter costs one record, and the page says which', async ({ page }) => {
+  const server = await startDemo()
+  const { dataDir } = server
+  const before = await world(page.request, server.base)
+  await server.stop()
+  const file = join(dataDir, 'wild-spring.sqlite')
+  const bytes = readFileSync(file)
+  const at = bytes.indexOf('Believes nothing that was not felt twice.')
+  expect(at).toBeGreaterThan(0)
+  bytes[at + 8] = 0xff
+  writeFileSync(file, bytes)
+  const again = await startServer(dataDir)
+  expect(again.said()).toContain('1 damaged record was mended or left out')
+  const after = await world(page.request, again.base)
+  const plain = (w: unknown) =>
+    JSON.stringify(w)
+      .replaceAll(/"version":\d+/g, '')
+      .replaceAll('Believes\ufffd', 'Believes ')
+  expect(plain(after)).toBe(plain(before))
+  await page.goto(`${again.base}/data`)
+  await expect(page.getByText('letters that were none are marked in it')).toBeVisible()
+  await again.stop()
+})
+
 test('killed while a copy is made, nothing is left of it, and the data is whole', async ({ page }) => {
   const server = await startDemo()
   const { dataDir } = server

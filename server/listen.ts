@@ -13,6 +13,7 @@ import { ingestInWorker } from './ingest/inWorker.ts'
 import { clearIncoming } from './ingest/spool.ts'
 import { Running } from './running.ts'
 import { placesOf, safeStart } from './safekeeping/safeStart.ts'
+import { mendRecords } from './safekeeping/mend.ts'
 import { putBack } from './safekeeping/putBack.ts'
 import { closeDripping, watchful } from './slowness.ts'
 
@@ -73,6 +74,12 @@ async function main(): Promise<void> {
     })
   const running = await Running.start(async () => {
     const store = await openStore(file, migrations)
+    const copies = keeper.list().map((c) => ({ path: keeper.pathOf(c.name), at: c.at }))
+    const found = await mendRecords(store, copies, now())
+    if (found > 0)
+      console.log(
+        `${found} damaged ${found === 1 ? 'record was' : 'records were'} mended or left out; the page “What is kept” says which.`,
+      )
     return { store, fetch: build(store).fetch }
   })
   if (process.argv.includes('--take-off-the-lock')) {

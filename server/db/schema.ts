@@ -11,6 +11,7 @@ import type { Profile } from '#contract/profile'
 import type { Letterhead } from '#contract/letterhead'
 import type { ProposalRecord } from '#contract/proposal'
 import type { ImportMapping, Recording } from '#contract/recording'
+import type { Became } from '#contract/data'
 import type { Rider } from '#contract/rider'
 import type { Feel, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
@@ -371,3 +372,18 @@ export const voices = sqliteTable('voices', {
   cameAt: text('came_at').notNull(),
   bytes: blob('bytes', { mode: 'buffer' }).notNull(),
 })
+
+/** Records that could not be read any more, as they lay in the file, and what became of them. */
+export const damaged = sqliteTable(
+  'damaged',
+  {
+    kind: text('kind').notNull(),
+    id: text('id').notNull(),
+    foundAt: text('found_at').notNull(),
+    became: text('became').$type<Became>().notNull(),
+    /** UTC; of which safe copy it was taken, when it was. */
+    copiedAt: text('copied_at'),
+    bytes: blob('bytes', { mode: 'buffer' }).notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.kind, t.id, t.foundAt] })],
+)

@@ -61,9 +61,8 @@ export class Keeper {
           'storage.full',
           `A safe copy needs ${Math.ceil((whole + spareBytes) / 1e6)} MB in ${this.folder}, and there is less. Make room, or name a folder on another disk with WILD_SPRING_COPIES.`,
         )
-      const name = copyNameOf(this.now(), why)
+      const name = this.freeName(why)
       const path = join(this.folder, name)
-      if (existsSync(path)) return this.list().find((c) => c.name === name)!
       this.work = { doing: 'Making a safe copy', share: 0 }
       this.given = new AbortController()
       const { signal } = this.given
@@ -87,6 +86,14 @@ export class Keeper {
       for (const old of mayGo(this.list())) removeCopy(this.folder, old.name)
       return this.list().find((c) => c.name === name)!
     })
+  }
+
+  /** By the second; two of one second are two copies all the same. */
+  private freeName(why: Reason): string {
+    for (let ms = Date.parse(this.now()); ; ms += 1000) {
+      const name = copyNameOf(new Date(ms).toISOString(), why)
+      if (!existsSync(join(this.folder, name))) return name
+    }
   }
 
   /** Gives up the copy that is under way, if one is. */

@@ -1,8 +1,8 @@
 import { statSync } from 'node:fs'
-import { isNull, like, min, not, sql } from 'drizzle-orm'
+import { desc, isNull, like, min, not, sql } from 'drizzle-orm'
 import type { DataState } from '#contract/data'
 import type { Store } from '../db/open.ts'
-import { days, recordingChunks } from '../db/schema.ts'
+import { damaged, days, recordingChunks } from '../db/schema.ts'
 import { countsOf } from '../safekeeping/facts.ts'
 import type { Keeper } from '../safekeeping/keeper.ts'
 import { originalPart } from './recordings/kept.ts'
@@ -11,7 +11,7 @@ import { originalPart } from './recordings/kept.ts'
 export async function readDataState({ db, client }: Store, keeper: Keeper): Promise<DataState> {
   const bytes = sql<number>`coalesce(sum(length(${recordingChunks.bytes})), 0)`
   const isOriginal = like(recordingChunks.part, `${originalPart()}%`)
-  const [[{ since }], [originals], [channels], counts] = await Promise.all([
+  const [[{ since }], [originals], [channels], counts, lost] = await Promise.all([
     db
       .select({ since: min(days.date) })
       .from(days)
@@ -19,6 +19,17 @@ export async function readDataState({ db, client }: Store, keeper: Keeper): Prom
     db.select({ bytes }).from(recordingChunks).where(isOriginal),
     db.select({ bytes }).from(recordingChunks).where(not(isOriginal)),
     countsOf(client),
+    db
+      .select({
+        kind: damaged.kind,
+        id: damaged.id,
+        foundAt: damaged.foundAt,
+        became: damaged.became,
+        copiedAt: damaged.copiedAt,
+      })
+      .from(damaged)
+      .orderBy(desc(damaged.foundAt))
+      .limit(50),
   ])
   return {
     counts,
@@ -32,5 +43,6 @@ export async function readDataState({ db, client }: Store, keeper: Keeper): Prom
     freeBytes: keeper.freeBytes(),
     work: keeper.work,
     fault: keeper.fault,
+    damaged: lost,
   }
 }

@@ -11,7 +11,7 @@ import { useData } from '../composables/useData.ts'
 import { usePageTitle } from '../composables/usePageTitle.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useOutbox } from '../stores/outbox.ts'
-import { countWords, sizeWords } from '../support/dataWords.ts'
+import { becameWords, countWords, kindWords, sizeWords } from '../support/dataWords.ts'
 import { dateTimeWords, dateWords } from '../support/dates.ts'
 
 /** What is kept here, and how safely. */
@@ -63,6 +63,20 @@ async function putBack(c: SafeCopy) {
           }}
         </p>
       </section>
+      <section v-if="state.damaged.length" class="card-paper">
+        <h2>Could not be read</h2>
+        <p>
+          When Wild Spring started, the bytes of these records were no text any more: a worn disk, or a hand
+          in the file. What lay there is kept in the data file. A safe copy from before has them whole.
+        </p>
+        <ul class="lost">
+          <li v-for="d in state.damaged" :key="`${d.kind} ${d.id} ${d.foundAt}`">
+            <b>{{ kindWords[d.kind] ?? d.kind }}</b>
+            <span>{{ becameWords(d) }}</span>
+            <span class="soft small num">{{ dateTimeWords(d.foundAt) }}</span>
+          </li>
+        </ul>
+      </section>
       <section class="card-paper">
         <div class="head">
           <h2>Safe copies</h2>
@@ -110,6 +124,18 @@ section > p {
 .big {
   font-size: 1.15rem;
   font-weight: 600;
+}
+.lost {
+  list-style: none;
+  margin: 0.6rem 0 0;
+  padding: 0;
+}
+.lost li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 1rem;
+  padding: 0.4rem 0;
+  border-bottom: 1px solid var(--line);
 }
 .head {
   display: flex;
