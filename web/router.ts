@@ -33,6 +33,22 @@ export const router = createRouter({
   scrollBehavior: (to, _from, saved) => saved ?? placeOf(to),
 })
 
+/** A page of before an update asks for parts that are gone: the address is taken anew, from the server as it is now. */
+router.onError((error, to) => void takeAnew(error, to.fullPath))
+async function takeAnew(error: unknown, address: string): Promise<void> {
+  if (!/dynamically imported module|module script failed/i.test(String(error))) return
+  const isThere = await fetch(address, { method: 'HEAD' }).then(
+    (r) => r.ok,
+    () => false,
+  )
+  // Out of reach the page at hand is better than none; and what fails twice is no update.
+  if (!isThere || sessionStorage.getItem(takenAnew) === address) return
+  sessionStorage.setItem(takenAnew, address)
+  location.assign(address)
+}
+const takenAnew = 'wild-spring:taken-anew'
+router.afterEach((_to, _from, failure) => failure ?? sessionStorage.removeItem(takenAnew))
+
 function placeOf({ name, hash, params }: RouteLocationNormalized) {
   if (name === 'handbook' && params.chapter === 'words' && params.page)
     return { el: `#${entryId(String(params.page))}`, top: 140 }
