@@ -15,6 +15,7 @@ import { Baseline } from './baseline.ts'
 import { Bench } from './bench.ts'
 import { Bike } from './bike.ts'
 import { BikeSetups } from './bikeSetups.ts'
+import { Erasure, ErasureReach } from './erasure.ts'
 import { Gauge, ServiceEntry, StockItem } from './care.ts'
 import { CalendarDay, Id, Instant, Name } from './common.ts'
 import { CopyName, DataState, PutBack, SafeCopy } from './data.ts'
@@ -205,6 +206,22 @@ export const endpoints = {
     summary: 'Remove a safe copy',
     params: byCopy,
     body: none,
+    reply: z.strictObject({}),
+  }),
+  getErasure: endpoint({
+    method: 'get',
+    path: '/riders/:id/erasure',
+    summary: 'What would go for good with a rider',
+    params: byId,
+    body: none,
+    reply: ErasureReach,
+  }),
+  eraseRider: endpoint({
+    method: 'put',
+    path: '/riders/:id/erasure',
+    summary: 'Erase a rider and all that is theirs, out of the file; cannot be undone',
+    params: byId,
+    body: Erasure,
     reply: z.strictObject({}),
   }),
   putBack: endpoint({

@@ -1,5 +1,13 @@
 import { spawnSync } from 'node:child_process'
-import { existsSync, mkdirSync, readdirSync, readFileSync, truncateSync, writeFileSync } from 'node:fs'
+import {
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  statSync,
+  truncateSync,
+  writeFileSync,
+} from 'node:fs'
 import { join } from 'node:path'
 import { expect, test, type APIRequestContext } from '@playwright/test'
 import { v7 as uuid } from 'uuid'
@@ -127,6 +135,37 @@ test('one byte that is no letter costs one record, and the page says which', asy
   await page.goto(`${again.base}/data`)
   await expect(page.getByText('letters that were none are marked in it')).toBeVisible()
   await again.stop()
+})
+
+test('a rider is forgotten: what goes is said, the name is typed, and no byte is left', async ({ page }) => {
+  const server = await startDemo()
+  const { dataDir } = server
+  const nameless = { name: 'Zyphra Quill', note: 'Zyphra rides at dusk' }
+  const rider = { ...makeRider(), id: uuid(), ...nameless }
+  await page.request.put(`${server.base}/api/v1/riders/${rider.id}`, { data: rider })
+  await page.goto(`${server.base}/data`)
+  await page.getByRole('button', { name: 'Make one now' }).click()
+  await expect(page.getByText(/is made, opened and checked\.$/)).toBeVisible()
+  const isThere = () =>
+    readdirSync(dataDir, { recursive: true, encoding: 'utf8' })
+      .filter((name) => statSync(join(dataDir, name)).isFile())
+      .filter((name) => readFileSync(join(dataDir, name)).includes('Zyphra'))
+  expect(isThere().length).toBeGreaterThan(1)
+
+  await page.getByLabel('Who', { exact: true }).selectOption('Ilka')
+  await expect(page.getByText(/^With Ilka go 1 bike, 2 forks and shocks, \d+ setups, \d+ days/)).toBeVisible()
+  await page.getByLabel('Who', { exact: true }).selectOption('Zyphra Quill')
+  await expect(page.getByText(/^With Zyphra Quill go 0 bikes/)).toBeVisible()
+  const erase = page.getByRole('button', { name: 'Erase for good' })
+  await page.getByLabel('Type Zyphra Quill to go on').fill('Zyphra')
+  await expect(erase).toBeDisabled()
+  await page.getByLabel('Type Zyphra Quill to go on').fill('Zyphra Quill')
+  await erase.click()
+  await expect(page.getByText('Zyphra Quill is erased, with all that was theirs.')).toBeVisible()
+  expect(isThere()).toEqual([])
+  await expect(page.getByRole('list', { name: 'Safe copies' }).getByText('made by hand')).toHaveCount(1)
+  await server.stop()
+  expect(isThere()).toEqual([])
 })
 
 test('killed while a copy is made, nothing is left of it, and the data is whole', async ({ page }) => {

@@ -24,6 +24,6 @@ export const isFree = (method: string, path: string): boolean =>
 export function mayAsk(role: Role, method: string, path: string): boolean {
   if (role === 'owner') return true
   if (role === 'wall') return method === 'GET' && wallReads.test(path)
-  if (path.startsWith('/access/') || /^\/data(\/|$)/.test(path)) return false
+  if (path.startsWith('/access/') || /^\/(data(\/|$)|riders\/[^/]+\/erasure)/.test(path)) return false
   return method !== 'DELETE' || coachTakesBack.test(path)
 }

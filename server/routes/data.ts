@@ -5,10 +5,11 @@ import { CopyName } from '#contract/data'
 import { endpoints } from '#contract/endpoints'
 import type { Deps } from '../deps.ts'
 import { checked, mount } from '../mount.ts'
+import { erasureReach, eraseRider } from '../services/erasure.ts'
 import { readDataState } from '../services/dataState.ts'
 
 /** What is kept and its safe copies; the owner's alone. */
-export function dataRoutes({ store, keeper, putBack }: Deps): Hono {
+export function dataRoutes({ store, events, keeper, putBack }: Deps): Hono {
   const app = new Hono()
   mount(app, endpoints.getData, () => readDataState(store, keeper))
   mount(app, endpoints.makeCopy, () => keeper.make('by-hand'))
@@ -21,6 +22,17 @@ export function dataRoutes({ store, keeper, putBack }: Deps): Hono {
     return {}
   })
   mount(app, endpoints.putBack, ({ params }) => putBack(keeper.pathOf(params.name)))
+  mount(app, endpoints.getErasure, ({ params }) => erasureReach(store, params.id, keeper.traces().length))
+  mount(app, endpoints.eraseRider, async ({ params, body }) => {
+    await eraseRider(store, params.id, body)
+    for (const what of ['garage', 'days', 'day', 'setups', 'benches', 'tents', 'tent'] as const)
+      events.emit({ type: 'stale', what, id: null })
+    if (body.alsoCopies) {
+      keeper.forget()
+      await keeper.make('by-hand')
+    }
+    return {}
+  })
   app.get('/data/copies/:name', (c) => {
     const name = checked(CopyName, c.req.param('name'))
     const path = keeper.pathOf(name)

@@ -1,5 +1,5 @@
-import { existsSync, statfsSync, statSync } from 'node:fs'
-import { join } from 'node:path'
+import { existsSync, readdirSync, rmSync, statfsSync, statSync } from 'node:fs'
+import { dirname, join } from 'node:path'
 import type { DataCounts, SafeCopy } from '#contract/data'
 import { WriteQueue } from '../db/writeQueue.ts'
 import type { Log } from '../problem.ts'
@@ -44,6 +44,21 @@ export class Keeper {
   remove(name: string): void {
     this.pathOf(name)
     removeCopy(this.folder, name)
+  }
+
+  /** Copies, and files that were set aside when one was put back: what else has the data of before in it. */
+  traces(): string[] {
+    const aside = join(dirname(this.file), 'set-aside')
+    return [
+      ...this.list().map((c) => join(this.folder, c.name)),
+      ...(existsSync(aside) ? readdirSync(aside).map((name) => join(aside, name)) : []),
+    ]
+  }
+
+  /** Takes all of them away. */
+  forget(): void {
+    for (const path of this.traces())
+      for (const end of ['', '.json']) rmSync(`${path}${end}`, { force: true })
   }
 
   freeBytes(): number {

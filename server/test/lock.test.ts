@@ -335,6 +335,13 @@ describe('ways in for others', () => {
     ])
       expect(code(await coach.ask('DELETE', path))).toBe('access.denied')
     expect(code(await coach.get('/access/book'))).toBe('access.denied')
+    // What is kept as a whole, and who is forgotten, is the owner's.
+    for (const path of ['/data', '/data/copies/x', `/riders/${s.rider.id}/erasure`])
+      expect(code(await coach.get(path)), path).toBe('access.denied')
+    for (const path of ['/data/copy', '/data/copies/x/back', `/riders/${s.rider.id}/erasure`])
+      expect(code(await coach.put(path, { name: s.rider.name, alsoCopies: true })), path).toBe(
+        'access.denied',
+      )
     expect(
       code(await coach.put(`/access/passes/${id}`, { id, role: 'coach', name: 'x', tentId: null })),
     ).toBe('access.denied')

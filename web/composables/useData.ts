@@ -35,5 +35,5 @@ export function useData() {
     return went
   }
   void notices.attempt(load).then(() => (busy.value ? watch() : undefined))
-  return { state, busy, act }
+  return { state, busy, act, look: () => notices.attempt(load) }
 }

@@ -6,6 +6,7 @@ import { access } from '../api/door.ts'
 import { call } from '../api/client.ts'
 import CopyList from '../components/data/CopyList.vue'
 import DataStrata from '../components/data/DataStrata.vue'
+import ForgetRider from '../components/data/ForgetRider.vue'
 import UploadProgress from '../components/importing/UploadProgress.vue'
 import { useData } from '../composables/useData.ts'
 import { usePageTitle } from '../composables/usePageTitle.ts'
@@ -16,7 +17,7 @@ import { dateTimeWords, dateWords } from '../support/dates.ts'
 
 /** What is kept here, and how safely. */
 usePageTitle(() => 'What is kept')
-const { state, busy, act } = useData()
+const { state, busy, act, look } = useData()
 const notices = useNotices()
 const outbox = useOutbox()
 const isOwner = computed(() => access.value === null || access.value.role === 'owner')
@@ -105,6 +106,7 @@ async function putBack(c: SafeCopy) {
           another one with <code>WILD_SPRING_COPIES</code>, or take one along.
         </p>
       </section>
+      <ForgetRider @erased="look" />
     </template>
   </div>
 </template>

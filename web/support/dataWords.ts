@@ -9,7 +9,7 @@ export function sizeWords(bytes: number): string {
   return `${at === 0 || value >= 100 ? Math.round(value) : value.toFixed(1)} ${units[at]}`
 }
 
-const some = (n: number, one: string, many = `${one}s`) =>
+export const some = (n: number, one: string, many = `${one}s`) =>
   `${n.toLocaleString('en-GB')} ${n === 1 ? one : many}`
 
 export const countWords = (c: DataCounts): string =>

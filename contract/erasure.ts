@@ -1,0 +1,27 @@
+import { z } from 'zod'
+import { Name } from './common.ts'
+
+/** What goes with a rider for good, and what stays and why. */
+export const ErasureReach = z.strictObject({
+  name: Name,
+  bikes: z.int(),
+  units: z.int(),
+  setups: z.int(),
+  days: z.int(),
+  runs: z.int(),
+  recordings: z.int(),
+  /** Bikes that somebody else has ridden too: they stay, and go to the last of them. */
+  passedOn: z.array(z.strictObject({ bike: Name, to: Name })),
+  /** Safe copies, and files that were set aside, that may still have the rider in them. */
+  copies: z.int(),
+})
+export type ErasureReach = z.infer<typeof ErasureReach>
+
+/** Said by a person who has seen what goes. */
+export const Erasure = z.strictObject({
+  /** Typed: the rider's name as it stands. */
+  name: z.string(),
+  /** Safe copies of before go, too, and one of after is made. */
+  alsoCopies: z.boolean(),
+})
+export type Erasure = z.infer<typeof Erasure>

@@ -1,0 +1,142 @@
+import type { Client } from '@libsql/client'
+import { eq } from 'drizzle-orm'
+import type { Erasure, ErasureReach } from '#contract/erasure'
+import type { Store } from '../db/open.ts'
+import { riders } from '../db/schema.ts'
+import { Refusal } from '../refusal.ts'
+
+/**
+ * What belongs to a rider, as tables of ids that live as long as the connection: `?` is the rider. What others have part
+ * in stays: a bike that somebody else has ridden goes to the last of them.
+ */
+const belonging = [
+  `days: SELECT id FROM days WHERE rider_id = ?1`,
+  `shared: SELECT b.id FROM bikes b WHERE b.rider_id = ?1
+     AND EXISTS (SELECT 1 FROM days d WHERE d.bike_id = b.id AND d.rider_id <> ?1)`,
+  `bikes: SELECT id FROM bikes WHERE rider_id = ?1 AND id NOT IN (SELECT id FROM temp.gone_shared)`,
+  `runs: SELECT id FROM runs WHERE day_id IN (SELECT id FROM temp.gone_days)`,
+  `recordings: SELECT id FROM recordings WHERE run_id IN (SELECT id FROM temp.gone_runs)`,
+  `setups: SELECT id FROM setups WHERE bike_id IN (SELECT id FROM temp.gone_bikes)`,
+  `units: SELECT id FROM units u
+     WHERE coalesce(json_extract(body, '$.ownerId'), ?1) = ?1
+       AND (json_extract(body, '$.ownerId') = ?1
+         OR EXISTS (SELECT 1 FROM bikes b WHERE b.id IN (SELECT id FROM temp.gone_bikes) AND u.id IN (b.front_unit_id, b.rear_unit_id))
+         OR EXISTS (SELECT 1 FROM setups s WHERE s.id IN (SELECT id FROM temp.gone_setups)
+           AND u.id IN (json_extract(s.body, '$.frontUnitId'), json_extract(s.body, '$.rearUnitId'))))
+       AND NOT EXISTS (SELECT 1 FROM bikes b WHERE b.id NOT IN (SELECT id FROM temp.gone_bikes) AND u.id IN (b.front_unit_id, b.rear_unit_id))
+       AND NOT EXISTS (SELECT 1 FROM setups s WHERE s.id NOT IN (SELECT id FROM temp.gone_setups)
+         AND u.id IN (json_extract(s.body, '$.frontUnitId'), json_extract(s.body, '$.rearUnitId')))`,
+] as const
+
+const goneIn = (kind: string) => `(SELECT id FROM temp.gone_${kind})`
+
+async function gather(client: Client, riderId: string): Promise<void> {
+  for (const line of belonging) {
+    const [kind, select] = [line.slice(0, line.indexOf(':')), line.slice(line.indexOf(':') + 1)]
+    await client.execute(`DROP TABLE IF EXISTS temp.gone_${kind}`)
+    await client.execute(`CREATE TEMP TABLE gone_${kind} (id TEXT PRIMARY KEY)`)
+    await client.execute({ sql: `INSERT INTO temp.gone_${kind} ${select}`, args: [riderId] })
+  }
+}
+
+async function riderOf({ db }: Store, id: string) {
+  const [row] = await db.select().from(riders).where(eq(riders.id, id))
+  if (!row) throw new Refusal('record.not-found', 'There is no such rider.')
+  return row.body
+}
+
+/** Looked at before anything is erased. @throws Refusal 'record.not-found' */
+export async function erasureReach(store: Store, riderId: string, copies: number): Promise<ErasureReach> {
+  const { name } = await riderOf(store, riderId)
+  return store.writes.run(async () => {
+    const { client } = store
+    await gather(client, riderId)
+    const count = async (kind: string) =>
+      Number((await client.execute(`SELECT count(*) FROM temp.gone_${kind}`)).rows[0][0])
+    const passed = await client.execute({ sql: heirs, args: [riderId] })
+    return {
+      name,
+      bikes: await count('bikes'),
+      units: await count('units'),
+      setups: await count('setups'),
+      days: await count('days'),
+      runs: await count('runs'),
+      recordings: await count('recordings'),
+      passedOn: passed.rows.map((r) => ({ bike: String(r.bike), to: String(r.heir) })),
+      copies,
+    }
+  })
+}
+
+/** For each bike that others have ridden: the last of them. */
+const lastOther = `(SELECT d.rider_id FROM days d WHERE d.bike_id = b.id AND d.rider_id <> ?1 ORDER BY d.date DESC, d.id DESC LIMIT 1)`
+const heirs = `SELECT json_extract(b.body, '$.name') AS bike, json_extract(r.body, '$.name') AS heir
+  FROM bikes b JOIN riders r ON r.id = ${lastOther} WHERE b.id IN ${goneIn('shared')}`
+
+/**
+ * Takes a rider and all that is theirs out of the data file, and out of its free pages and its -wal file.
+ * @throws Refusal 'record.not-found'; 'request.invalid' when the name typed is another
+ */
+export async function eraseRider(store: Store, riderId: string, { name }: Erasure): Promise<void> {
+  const rider = await riderOf(store, riderId)
+  if (name.trim() !== rider.name)
+    throw new Refusal('request.invalid', `Type the name as it stands: ${rider.name}.`, { path: 'name' })
+  await store.writes.run(async () => {
+    const { client } = store
+    await gather(client, riderId)
+    // Freed space is written over with zeros, and not only given back.
+    await client.execute('PRAGMA secure_delete = ON')
+    try {
+      await client.batch(
+        [
+          ...deletions,
+          {
+            sql: `UPDATE bikes AS b SET rider_id = ${lastOther}, version = version + 1,
+              body = json_set(body, '$.riderId', ${lastOther}, '$.version', version + 1) WHERE id IN ${goneIn('shared')}`,
+            args: [riderId],
+          },
+          // What stays is nobody's now.
+          ...['units', 'stock'].map((table) => ({
+            sql: `UPDATE ${table} SET version = version + 1, body = json_set(body, '$.ownerId', NULL, '$.version', version + 1)
+              WHERE json_extract(body, '$.ownerId') = ?1`,
+            args: [riderId],
+          })),
+          { sql: `DELETE FROM damaged WHERE id = ?1`, args: [riderId] },
+          { sql: `DELETE FROM riders WHERE id = ?1`, args: [riderId] },
+        ],
+        'write',
+      )
+      // Earlier forms of a record lie in free space until the file is written anew.
+      await client.execute('VACUUM')
+      await client.execute('PRAGMA wal_checkpoint(TRUNCATE)')
+    } finally {
+      await client.execute('PRAGMA secure_delete = OFF')
+    }
+  })
+}
+
+/** In the order in which they stand on each other. */
+const deletions: string[] = [
+  `DELETE FROM damaged WHERE id IN ${goneIn('days')} OR id IN ${goneIn('bikes')} OR id IN ${goneIn('runs')}
+     OR id IN ${goneIn('recordings')} OR id IN ${goneIn('setups')} OR id IN ${goneIn('units')}`,
+  `DELETE FROM recording_chunks WHERE recording_id IN ${goneIn('recordings')}`,
+  `DELETE FROM recordings WHERE id IN ${goneIn('recordings')}`,
+  `DELETE FROM feels WHERE run_id IN ${goneIn('runs')}`,
+  `DELETE FROM pad_reports WHERE day_id IN ${goneIn('days')}`,
+  `DELETE FROM voices WHERE day_id IN ${goneIn('days')}`,
+  `DELETE FROM pads WHERE day_id IN ${goneIn('days')}`,
+  `DELETE FROM tent_notes WHERE json_extract(body, '$.dayId') IN ${goneIn('days')}`,
+  `DELETE FROM tent_riders WHERE id IN ${goneIn('days')}`,
+  `DELETE FROM proposals WHERE day_id IN ${goneIn('days')}`,
+  `DELETE FROM runs WHERE id IN ${goneIn('runs')}`,
+  `UPDATE setups SET day_id = NULL, body = json_set(body, '$.dayId', NULL) WHERE day_id IN ${goneIn('days')}`,
+  `DELETE FROM days WHERE id IN ${goneIn('days')}`,
+  // What was weighed at a bench was this rider, whoever rides the bike now.
+  ...['benches', 'baselines'].map(
+    (table) => `DELETE FROM ${table} WHERE bike_id IN ${goneIn('bikes')} OR bike_id IN ${goneIn('shared')}`,
+  ),
+  ...['services', 'kept'].map((table) => `DELETE FROM ${table} WHERE bike_id IN ${goneIn('bikes')}`),
+  `DELETE FROM setups WHERE id IN ${goneIn('setups')}`,
+  `DELETE FROM bikes WHERE id IN ${goneIn('bikes')}`,
+  `DELETE FROM units WHERE id IN ${goneIn('units')}`,
+]

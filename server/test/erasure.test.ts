@@ -1,0 +1,125 @@
+import { readdirSync, readFileSync, statSync } from 'node:fs'
+import { join } from 'node:path'
+import { v7 as uuid } from 'uuid'
+import { describe, expect, it } from 'vitest'
+import { DaySummary, Garage } from '#contract/endpoints'
+import { ErasureReach } from '#contract/erasure'
+import { startApp, type TestApp } from './harness.ts'
+import { importFile, makeFile, makeRun, makeUpload, startStory } from './story.ts'
+
+/** Every file of a data folder in which a word stands. */
+function filesWith(dir: string, word: string): string[] {
+  return readdirSync(dir, { recursive: true, encoding: 'utf8' })
+    .filter((name) => statSync(join(dir, name)).isFile())
+    .filter((name) => readFileSync(join(dir, name)).includes(word))
+}
+const erase = (t: TestApp, id: string, name: string, alsoCopies = false) =>
+  t.put(`/riders/${id}/erasure`, { name, alsoCopies })
+const garage = async (t: TestApp) => Garage.parse((await t.get('/garage')).body)
+
+describe('a rider who wants to be forgotten', () => {
+  it('what goes is told, and after it no byte of it is left, nor of what it was before', async () => {
+    const t = await startApp()
+    const s = await startStory(t)
+    const recording = uuid()
+    await importFile(t, recording, makeUpload(s.run.id, { fileName: 'Quillon at noon.csv' }), makeFile())
+    const [held] = (await garage(t)).riders
+    // An earlier name, a mass, and a note on a feel: each lay in the file once.
+    const renamed = (await t.put(`/riders/${s.rider.id}`, { ...held, name: 'Quillon Earlier' }))
+      .body as typeof held
+    await t.put(`/riders/${s.rider.id}`, { ...renamed, name: 'Quillon Thornby', bodyMassKg: 43.21 })
+    const feel = {
+      runId: s.run.id,
+      version: 0,
+      rating: 6,
+      marks: [],
+      verdicts: [],
+      answers: [],
+      note: 'Quillon felt it',
+    }
+    await t.put(`/runs/${s.run.id}/feel`, feel)
+    await t.send('PUT', '/data/copy')
+
+    const reach = ErasureReach.parse((await t.get(`/riders/${s.rider.id}/erasure`)).body)
+    expect(reach).toEqual({
+      name: 'Quillon Thornby',
+      bikes: 1,
+      units: 2,
+      setups: 1,
+      days: 1,
+      runs: 1,
+      recordings: 1,
+      passedOn: [],
+      copies: 1,
+    })
+    for (const wrong of ['', 'Quillon', 'quillon thornby'])
+      expect((await erase(t, s.rider.id, wrong)).status, wrong).toBe(422)
+    expect(filesWith(t.dir, 'Quillon').length).toBeGreaterThan(1)
+
+    expect((await erase(t, s.rider.id, 'Quillon Thornby', true)).status).toBe(200)
+    const copyKept = readdirSync(join(t.dir, 'copies')).filter((n) => n.endsWith('.sqlite'))
+    expect(copyKept).toHaveLength(1)
+    for (const word of ['Quillon', '43.21', 'Earlier', s.rider.id, s.bike.id, s.run.id, recording])
+      expect(filesWith(t.dir, word), word).toEqual([])
+    await t.store.close()
+    expect(filesWith(t.dir, 'Quillon')).toEqual([])
+  })
+  it('copies stay unless asked for, and are told', async () => {
+    const t = await startApp()
+    const s = await startStory(t)
+    await t.send('PUT', '/data/copy')
+    expect((await erase(t, s.rider.id, s.rider.name)).status).toBe(200)
+    const [copy] = filesWith(t.dir, s.rider.id)
+    expect(copy).toMatch(/^copies\//)
+    await t.store.close()
+  })
+  it('what is others’ stays as it was, byte by byte', async () => {
+    const t = await startApp()
+    const gone = await startStory(t)
+    const other = await startStory(t)
+    const before = (await t.get(`/days/${other.day.id}`)).body
+    expect((await erase(t, gone.rider.id, gone.rider.name)).status).toBe(200)
+    expect((await t.get(`/days/${other.day.id}`)).body).toEqual(before)
+    const left = await garage(t)
+    expect(left.riders.map((r) => r.id)).toEqual([other.rider.id])
+    expect(left.bikes.map((b) => b.id)).toEqual([other.bike.id])
+    expect(left.units.map((u) => u.id).sort()).toEqual([other.front.id, other.rear.id].sort())
+    expect((await t.get(`/days/${gone.day.id}`)).status).toBe(404)
+    expect((await t.get('/shelf')).status).toBe(200)
+    const [check] = (await t.store.client.execute('PRAGMA foreign_key_check')).rows
+    expect(check).toBeUndefined()
+    await t.store.close()
+  })
+  it('a bike that somebody else rode too goes to the last of them, with its setups and their days', async () => {
+    const t = await startApp()
+    const gone = await startStory(t)
+    const other = await startStory(t)
+    const lent = { ...gone.day, id: uuid(), riderId: other.rider.id, date: '2031-06-01' }
+    expect((await t.put(`/days/${lent.id}`, lent)).status).toBe(200)
+    const run = makeRun(lent, gone.setup.id)
+    expect((await t.put(`/runs/${run.id}`, run)).status).toBe(200)
+    const reach = ErasureReach.parse((await t.get(`/riders/${gone.rider.id}/erasure`)).body)
+    expect(reach).toMatchObject({
+      bikes: 0,
+      setups: 0,
+      units: 0,
+      days: 1,
+      passedOn: [{ bike: gone.bike.name, to: other.rider.name }],
+    })
+    expect((await erase(t, gone.rider.id, gone.rider.name)).status).toBe(200)
+    const left = await garage(t)
+    expect(left.bikes.find((b) => b.id === gone.bike.id)).toMatchObject({ riderId: other.rider.id })
+    const days = DaySummary.array().parse((await t.get('/days')).body)
+    expect(days.map((d) => d.id).sort()).toEqual([lent.id, other.day.id].sort())
+    expect((await t.get(`/days/${lent.id}`)).status).toBe(200)
+    expect((await t.get(`/bikes/${gone.bike.id}/setups`)).status).toBe(200)
+    expect(filesWith(t.dir, gone.rider.id)).toEqual([])
+    await t.store.close()
+  })
+  it('another who is not there is not found', async () => {
+    const t = await startApp()
+    expect((await t.get(`/riders/${uuid()}/erasure`)).status).toBe(404)
+    expect((await erase(t, uuid(), 'Nobody')).status).toBe(404)
+    await t.store.close()
+  })
+})
