@@ -106,14 +106,8 @@ try {
   })
   const bench = `/bench/${idOf('joren bike')}`
   const again = (p: Page) => p.getByText('Check this again').waitFor()
-  await picture('bench-end', `/bench/${idOf('ilka bike')}`, async (p) => {
-    await p.getByRole('button', { name: 'Begin' }).click()
-    await p
-      .getByRole('list', { name: 'Steps of the bench' })
-      .getByRole('button', { name: /End of/ })
-      .click()
-    await p.locator('canvas').first().waitFor()
-  })
+  await fetch(`${server.base}/api/v1/data/copy`, { method: 'PUT' })
+  await picture('data', '/data', (p) => p.getByRole('button', { name: /^Put the copy of/ }).waitFor())
   const link = await fetch(`${server.base}/api/v1/tent-riders/${idOf('day tent mika')}/pad`, {
     method: 'PUT',
     body: '{}',

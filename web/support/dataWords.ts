@@ -21,12 +21,14 @@ export const countWords = (c: DataCounts): string =>
     some(c.recordings, 'recording'),
   ].join(' · ')
 
-export const whyWords: Record<SafeCopy['why'], string> = {
+const whyWords: Record<SafeCopy['why'], string> = {
   daily: 'of the day, by itself',
   'by-hand': 'made by hand',
   'before-update': 'before a newer version changed the tables',
   'before-restore': 'before another was put back',
 }
+
+export const reasonWords = ({ why }: SafeCopy): string => whyWords[why]
 
 /** What a table's records are called; others go by the table's own name. */
 export const kindWords: Record<string, string> = {
