@@ -68,6 +68,10 @@ export function useEntries(days: ComputedRef<readonly DaySummary[]>): ComputedRe
         to: { name: 'garage', query: { trail: t.id } },
       })),
       ...days.value.filter((d) => !atHand.includes(d)).map(dayEntry),
+      command('What is kept', 'safe copies or backups, putting one back, forgetting a rider', {
+        name: 'data',
+      }),
+      command('Who comes in', 'devices, passphrase, ways in for others', { name: 'access' }),
       ...handbookPages.map((p): Found => ({
         id: `handbook ${p.chapter}/${p.key}`,
         kind: 'Handbook',

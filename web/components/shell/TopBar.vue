@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { defineAsyncComponent, ref, watchEffect } from 'vue'
+import { computed, defineAsyncComponent, ref, watchEffect } from 'vue'
 import { onKeyStroke } from '@vueuse/core'
 import { useRoute, useRouter } from 'vue-router'
 import IconKept from '~icons/lucide/archive'
@@ -37,6 +37,10 @@ function search() {
   searched.value = true
   searchOpen.value = true
 }
+/** Screens that put their own into the bar have no room for what is asked for once a week. */
+const crowded = computed(() =>
+  ['day', 'trace', 'compare', 'logger', 'tent', 'bench'].includes(String(route.name)),
+)
 const here = (holds: readonly string[]) => holds.includes(String(route.name))
 onKeyStroke(
   (e) => e.key.toLowerCase() === 'k' && (e.ctrlKey || e.metaKey),
@@ -100,7 +104,7 @@ useShortcuts([
         <IconMoon aria-hidden="true" />
       </button>
       <RouterLink
-        v-if="!bare"
+        v-if="!bare && !crowded"
         class="tool wide"
         :to="{ name: 'data' }"
         aria-label="What is kept"
