@@ -28,6 +28,8 @@ export const LiveEvent = z.discriminatedUnion('type', [
     what: z.enum(['garage', 'days', 'day', 'benches', 'setups', 'letterhead', 'tents', 'tent']),
     id: Id.nullable(),
   }),
+  /** Somebody was erased: what devices keep of their own accord is let go of. */
+  z.strictObject({ type: z.literal('forgotten') }),
   z.strictObject({
     type: z.literal('ingest'),
     recordingId: Id,

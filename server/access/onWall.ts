@@ -38,6 +38,8 @@ export function liveOnWall(e: LiveEvent): LiveEvent | null {
       return e.setup.wanted ? null : { type: 'stale', what: 'day', id: null }
     case 'stale':
       return e.what === 'tent' || e.what === 'day' ? e : null
+    case 'forgotten':
+      return e
     case 'bench':
     case 'ingest':
       return null

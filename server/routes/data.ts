@@ -25,6 +25,7 @@ export function dataRoutes({ store, events, keeper, putBack }: Deps): Hono {
   mount(app, endpoints.getErasure, ({ params }) => erasureReach(store, params.id, keeper.traces().length))
   mount(app, endpoints.eraseRider, async ({ params, body }) => {
     await eraseRider(store, params.id, body)
+    events.emit({ type: 'forgotten' })
     for (const what of ['garage', 'days', 'day', 'setups', 'benches', 'tents', 'tent'] as const)
       events.emit({ type: 'stale', what, id: null })
     if (body.alsoCopies) {

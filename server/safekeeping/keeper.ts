@@ -13,6 +13,7 @@ export type Copier = (file: string, to: string, signal: AbortSignal) => Promise<
 
 const dueAfterMs = 24 * 3_600_000
 const lookEveryMs = 3_600_000
+const firstLookMs = 60_000
 /** Beyond the size of the file itself. */
 const spareBytes = 20e6
 
@@ -133,14 +134,19 @@ export class Keeper {
   }
 
   /**
+   * The first look waits for a minute: whoever starts the server wants its page first.
    * @param isNew nothing is in it yet: the first copy waits for an hour
    * @returns the way to stop
    */
   everyHour(isNew: boolean): () => void {
-    if (!isNew) void this.makeIfDue()
+    const first = isNew ? undefined : setTimeout(() => void this.makeIfDue(), firstLookMs)
     const timer = setInterval(() => void this.makeIfDue(), lookEveryMs)
+    first?.unref()
     timer.unref()
-    return () => clearInterval(timer)
+    return () => {
+      clearTimeout(first)
+      clearInterval(timer)
+    }
   }
 }
 

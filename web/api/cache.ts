@@ -5,7 +5,7 @@ import { endpoints, type DayBundle, type Endpoint, type Garage } from '#contract
 import type { LiveEvent } from '#contract/live'
 import { ApiError, callTold } from './client.ts'
 import { dayFromHere } from './dayFromHere.ts'
-import { keep, recall } from './held.ts'
+import { forgetHeld, keep, recall } from './held.ts'
 import type { Letter } from './letters.ts'
 import { garageWithSetup, placed, withSetup } from './overlay.ts'
 
@@ -214,6 +214,8 @@ export function applyLive(client: QueryClient, e: LiveEvent): void {
       const queryKey = e.id === null ? [e.what] : [e.what, e.id]
       return void client.invalidateQueries({ queryKey })
     }
+    case 'forgotten':
+      return void forgetHeld()
     case 'ingest':
       return
   }
