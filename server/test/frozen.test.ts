@@ -7,6 +7,7 @@ import { describe, expect, it } from 'vitest'
 import { DayBundle, Garage, type DaySummary } from '#contract/endpoints'
 import { coreVersion } from '#core/version'
 import { recordings } from '../db/schema.ts'
+import { mendRecords } from '../safekeeping/mend.ts'
 import { startApp, type TestApp } from './harness.ts'
 
 /** A data file as a released version left it: written by that version, never touched since. */
@@ -48,6 +49,11 @@ describe.each(['0000', '0001', '0002', '0004'])('a data file of shape %s', (shap
     expect(b.runs[0]).toMatchObject({ effort: null, airTempC: null, heardBottomsRear: null })
     expect(b.day.judgedAlone).toBe(false)
     expect(Garage.safeParse((await t.get('/garage')).body).success).toBe(true)
+    await t.store.close()
+  })
+  it('has no record that is taken for damaged', async () => {
+    const t = await opened(shape)
+    expect(await mendRecords(t.store, [], '2031-05-02T18:00:00.000Z')).toBe(0)
     await t.store.close()
   })
 })
