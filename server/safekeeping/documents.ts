@@ -27,8 +27,8 @@ export interface DocumentTable {
   schema: z.ZodType | null
   /** Nothing else refers to its records: one can be left out. */
   isLeaf?: true
-  /** An empty record of the same place, from the columns beside the document: nothing in it is made up. */
-  emptied?: (columns: Columns) => unknown
+  /** An empty record of the same place, from columns beside the document: nothing in it is made up. */
+  emptied?: { columns: string; of: (columns: Columns) => unknown }
   /** The empty one is out of sight. */
   isPutAway?: true
 }
@@ -47,47 +47,53 @@ export const documentTables: readonly DocumentTable[] = [
     table: 'setups',
     key: 'id',
     schema: Setup,
-    emptied: (c) => ({
-      id: c.id,
-      bikeId: c.bike_id,
-      parentId: c.parent_id,
-      dayId: c.day_id,
-      madeAt: '1970-01-01T00:00:00.000Z',
-      name: null,
-      frontUnitId: null,
-      rearUnitId: null,
-      // No position at all: every dial is unread.
-      positions: [],
-      reason: { text: couldNot, source: 'reading', linked: false, proposalId: null },
-      wanted: c.wanted === 1,
-    }),
+    emptied: {
+      columns: 'id, bike_id, parent_id, day_id, wanted',
+      of: (c) => ({
+        id: c.id,
+        bikeId: c.bike_id,
+        parentId: c.parent_id,
+        dayId: c.day_id,
+        madeAt: '1970-01-01T00:00:00.000Z',
+        name: null,
+        frontUnitId: null,
+        rearUnitId: null,
+        // No position at all: every dial is unread.
+        positions: [],
+        reason: { text: couldNot, source: 'reading', linked: false, proposalId: null },
+        wanted: c.wanted === 1,
+      }),
+    },
   },
   {
     table: 'runs',
     key: 'id',
     schema: Run,
-    emptied: (c) => ({
-      id: c.id,
-      version: c.version,
-      dayId: c.day_id,
-      setupId: c.setup_id,
-      startedAt: c.started_at,
-      kind: 'void',
-      voidReason: couldNot,
-      durationS: null,
-      mind: 'normal',
-      ringFrontMm: null,
-      ringRearMm: null,
-      tyreFrontPsi: null,
-      tyreRearPsi: null,
-      note: '',
-    }),
+    emptied: {
+      columns: 'id, version, day_id, setup_id, started_at',
+      of: (c) => ({
+        id: c.id,
+        version: c.version,
+        dayId: c.day_id,
+        setupId: c.setup_id,
+        startedAt: c.started_at,
+        kind: 'void',
+        voidReason: couldNot,
+        durationS: null,
+        mind: 'normal',
+        ringFrontMm: null,
+        ringRearMm: null,
+        tyreFrontPsi: null,
+        tyreRearPsi: null,
+        note: '',
+      }),
+    },
   },
   {
     table: 'recordings',
     key: 'id',
     schema: null,
-    emptied: (c) => ({ id: c.id, fileName: couldNot }),
+    emptied: { columns: 'id', of: (c) => ({ id: c.id, fileName: couldNot }) },
     isPutAway: true,
   },
   { table: 'feels', key: 'run_id', schema: Feel, isLeaf: true },

@@ -119,21 +119,23 @@ async function substitute(
     if (text !== null) return { text, became: 'from-copy', copiedAt: at }
   }
   if (kind.isLeaf) return { text: null, became: 'left-out', copiedAt: null }
-  const [columns] = (await client.execute({ sql: columnsOf(kind), args: [id] })).rows
-  const emptied = kind.emptied && JSON.stringify(kind.emptied({ ...columns }))
-  if (emptied && fits(emptied, kind.schema)) return { text: emptied, became: 'emptied', copiedAt: null }
+  const emptied = await emptiedOf(client, kind, id)
+  if (emptied !== null && fits(emptied, kind.schema))
+    return { text: emptied, became: 'emptied', copiedAt: null }
   throw new Error(
     `The record ${id} in ${kind.table} cannot be read, others stand on it, and no safe copy has it whole. Put an older copy in place with "npm run restore".`,
   )
 }
 
-/** Everything but the document itself. */
-function columnsOf({ table, key }: DocumentTable): string {
-  const beside: Record<string, string> = {
-    setups: 'id, bike_id, parent_id, day_id, wanted',
-    runs: 'id, version, day_id, setup_id, started_at',
-  }
-  return `SELECT ${beside[table] ?? key} FROM ${table} WHERE ${key} = ?`
+async function emptiedOf(
+  client: Client,
+  { table, key, emptied }: DocumentTable,
+  id: string,
+): Promise<string | null> {
+  if (!emptied) return null
+  const sql = `SELECT ${emptied.columns} FROM ${table} WHERE ${key} = ?`
+  const [columns] = (await client.execute({ sql, args: [id] })).rows
+  return JSON.stringify(emptied.of({ ...columns }))
 }
 
 /** The document as a safe copy has it; null: not there, not whole there, or the copy is of another version. */

@@ -2,6 +2,7 @@ import { existsSync, linkSync, mkdirSync, renameSync, rmSync, statSync } from 'n
 import { basename, dirname, join } from 'node:path'
 import { connect, openStore } from '../db/open.ts'
 import { checkData, placeWhole } from './copyFile.ts'
+import { mendRecords } from './mend.ts'
 
 /** The lock of the door and who is signed in are no data: they stay as they are now. */
 const ofTheDoor = ['locks', 'sessions', 'passes', 'attempts'] as const
@@ -25,8 +26,14 @@ export async function putInPlace(
   mkdirSync(dirname(file), { recursive: true })
   placeWhole(copy, staged)
   const store = await openStore(staged, migrationsFolder)
-  const doorKept = existsSync(file) && (await keepDoor(store.client, file))
-  await store.close()
+  let doorKept: boolean
+  try {
+    // What could not be served is refused here, while the data of now is still in its place.
+    await mendRecords(store, [], at)
+    doorKept = existsSync(file) && (await keepDoor(store.client, file))
+  } finally {
+    await store.close()
+  }
 
   const folder = join(dirname(file), 'set-aside')
   const aside = join(folder, `${at.slice(0, 19).replace(/[-:]/g, '')}Z-${basename(file)}`)

@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest'
 import { DaySummary, Garage } from '#contract/endpoints'
 import { ErasureReach } from '#contract/erasure'
 import { startApp, type TestApp } from './harness.ts'
-import { importFile, makeFile, makeRun, makeUpload, startStory } from './story.ts'
+import { importFile, makeFeel, makeFile, makeRun, makeUpload, startStory } from './story.ts'
 
 /** Every file of a data folder in which a word stands. */
 function filesWith(dir: string, word: string): string[] {
@@ -28,15 +28,7 @@ describe('a rider who wants to be forgotten', () => {
     const renamed = (await t.put(`/riders/${s.rider.id}`, { ...held, name: 'Quillon Earlier' }))
       .body as typeof held
     await t.put(`/riders/${s.rider.id}`, { ...renamed, name: 'Quillon Thornby', bodyMassKg: 43.21 })
-    const feel = {
-      runId: s.run.id,
-      version: 0,
-      rating: 6,
-      marks: [],
-      verdicts: [],
-      answers: [],
-      note: 'Quillon felt it',
-    }
+    const feel = makeFeel(s.run.id, { note: 'Quillon felt it' })
     await t.put(`/runs/${s.run.id}/feel`, feel)
     await t.send('PUT', '/data/copy')
 

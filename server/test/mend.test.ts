@@ -9,7 +9,7 @@ import * as schema from '../db/schema.ts'
 import { documentTables } from '../safekeeping/documents.ts'
 import { mendRecords } from '../safekeeping/mend.ts'
 import { startApp, type TestApp } from './harness.ts'
-import { importFile, makeFile, makeRun, makeUpload, startStory } from './story.ts'
+import { importFile, makeFeel, makeFile, makeRun, makeUpload, startStory } from './story.ts'
 
 const at = '2031-05-02T18:00:00.000Z'
 
@@ -35,15 +35,7 @@ const state = async (t: TestApp) => DataState.parse((await t.get('/data')).body)
 async function world() {
   const t = await startApp()
   const s = await startStory(t)
-  const feel = {
-    runId: s.run.id,
-    version: 0,
-    rating: 6,
-    marks: [],
-    verdicts: [],
-    answers: [],
-    note: 'as it was',
-  }
+  const feel = makeFeel(s.run.id, { note: 'as it was' })
   expect((await t.put(`/runs/${s.run.id}/feel`, feel)).status).toBe(200)
   const copy = async () => {
     const { name, at: made } = (await t.send('PUT', '/data/copy')).body as { name: string; at: string }

@@ -3,7 +3,7 @@ import type { Bike } from '#contract/bike'
 import type { TrailDay } from '#contract/day'
 import type { RecordingUpload } from '#contract/recording'
 import type { Rider } from '#contract/rider'
-import type { Run } from '#contract/run'
+import type { Feel, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
 import type { Trail } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
@@ -132,6 +132,17 @@ export const makeRun = (day: TrailDay, setupId: string, over: Partial<Run> = {})
 })
 
 /** Rider, bike, trail, baseline setup, a day and one run, all saved. */
+export const makeFeel = (runId: string, over: Partial<Feel> = {}): Feel => ({
+  runId,
+  version: 0,
+  rating: 6,
+  marks: [],
+  verdicts: [],
+  answers: [],
+  note: '',
+  ...over,
+})
+
 export async function startStory(t: Pick<Speaker<{ status: number }>, 'put'>) {
   const rider = makeRider()
   const front = makeUnit('front')
