@@ -38,6 +38,10 @@ export const inDemo: Record<Screen, { address: string; ready: (page: Page) => Pr
     address: `${day}/compare?a=${run(2)}&b=${run(5)}`,
     ready: (p) => p.locator('canvas').first().waitFor(),
   },
+  practice: {
+    address: '/practice',
+    ready: (p) => p.getByRole('heading', { name: 'One word, two causes' }).waitFor(),
+  },
   handbook: {
     address: '/handbook/feels/harsh-gets-worse',
     ready: (p) => p.getByRole('heading', { name: 'What it may come from' }).waitFor(),

@@ -17,6 +17,7 @@ const pages: Record<Screen, RouteRecordRaw['component']> = {
   logger: () => import('./pages/LoggerPage.vue'),
   trace: () => import('./pages/TracePage.vue'),
   compare: () => import('./pages/ComparePage.vue'),
+  practice: () => import('./pages/PracticePage.vue'),
   handbook: () => import('./pages/HandbookPage.vue'),
   data: () => import('./pages/DataPage.vue'),
   access: () => import('./pages/AccessPage.vue'),

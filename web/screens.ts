@@ -13,6 +13,7 @@ export const screens = {
   logger: '/days/:id/logger',
   trace: '/days/:id/trace/:runId',
   compare: '/days/:id/compare',
+  practice: '/practice/:drill?/:seed?',
   handbook: '/handbook/:chapter?/:page?',
   data: '/data',
   access: '/access',

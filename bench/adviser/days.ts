@@ -6,7 +6,7 @@ import { wordRules } from '#core/causes/words'
 import { DayBuilder } from '#core/test/dayBuilder'
 import type { Family } from './families.ts'
 import { testRider, type TestRider } from './riders.ts'
-import type { Positions } from './strategy.ts'
+import type { Positions } from '#core/practice/landscape'
 
 const mostRuns = 16
 const mostAsked = 3

@@ -1,4 +1,5 @@
-import type { Manner } from './speech.ts'
+import type { Shape } from '#core/practice/landscape'
+import type { Manner } from '#core/practice/speech'
 
 type Range = readonly [number, number]
 
@@ -11,7 +12,7 @@ export interface Family {
   offClicks: Range
   /** Clicks off at which one rating point is lost. */
   widthClicks: Range
-  shape: 'round' | 'pointed' | 'flat' | 'lopsided'
+  shape: Shape
   interacting: boolean
   /** Compression dials start open at their stop, as the bench leaves them. */
   atStop: boolean

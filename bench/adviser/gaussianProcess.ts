@@ -4,7 +4,8 @@ import { markCauses } from '#core/causes/marks'
 import { isComplaint } from '#core/causes/words'
 import { cholesky, choleskySolve } from '#core/stats/solve'
 import type { TestRider } from './riders.ts'
-import type { Positions, Strategy } from './strategy.ts'
+import type { Positions } from '#core/practice/landscape'
+import type { Strategy } from './strategy.ts'
 
 /** Length scale, clicks; spread of the surface and of its level; noise; all rating points. */
 const peer = { length: 4, signalSd: 1.6, levelMean: 6.5, levelSd: 1.5, noiseSd: 0.7, boldness: 0.8 }

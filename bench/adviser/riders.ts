@@ -1,24 +1,24 @@
 import type { Adjuster, DamperRole } from '#contract/adjuster'
 import type { End } from '#contract/common'
-import type { CauseKind } from '#contract/proposal'
 import type { AskedQuestion } from '#contract/question'
 import type { Mark } from '#contract/run'
 import type { Analysis } from '#contract/recording'
-import { adjusterRange } from '#core/adjusters/range'
 import { dialsOf, type Dial } from '#core/adviser/dials'
-import { answersOf } from '#core/adviser/remedies'
 import type { SetupSpace } from '#core/adviser/dayHistory'
 import { normalFrom, seededRandom } from '#core/numeric/random'
 import { analysisWith, fork, shock } from '#core/test/dayBuilder'
-import { answerOf } from './answering.ts'
+import { answerOf } from '#core/practice/answering'
+import {
+  causeOfDial,
+  leastLoss,
+  lossAtOffsets,
+  lossOfDial,
+  offsetsOf,
+  type Likes,
+  type Positions,
+} from '#core/practice/landscape'
+import { saying } from '#core/practice/speech'
 import type { Family } from './families.ts'
-import { saying } from './speech.ts'
-
-/** Where a part can stand, click-equivalents. */
-function standingPlaces(d: Dial): number[] {
-  const { min, max, step } = adjusterRange(d.adjuster)
-  return Array.from({ length: Math.round((max - min) / step) + 1 }, (_, i) => d.toClicks(min + i * step))
-}
 
 /** A rider whose best setting is known to the bench, and to nobody else. */
 export interface TestRider {
@@ -89,32 +89,7 @@ const order: Adjuster[] = [
 ]
 const middle: Record<string, number> = { fr: 7, rr: 7, fc: 8, rp: 180, rc: 8, fp: 80, fh: 5, rs: 2 }
 
-/** Which cause it is when a dial stands too high or too low, canonical. */
-function causeOf(space: SetupSpace, d: Dial, tooHigh: boolean): { kind: CauseKind; end: End } {
-  const kinds: CauseKind[] = [
-    'spring-soft',
-    'spring-firm',
-    'lsc-open',
-    'lsc-closed',
-    'hsc-open',
-    'hsc-closed',
-    'rebound-fast',
-    'rebound-slow',
-    'ramp-low',
-    'ramp-high',
-  ]
-  const kind = kinds.find((k) =>
-    answersOf(k, d.end, space).some(
-      (a) => a.adjuster.id === d.adjuster.id && !a.standIn && a.direction === (tooHigh ? -1 : 1),
-    ),
-  )
-  if (!kind) throw new Error(`no cause for ${d.adjuster.id}`)
-  return { kind, end: d.end }
-}
-
 const learningRuns = 10
-/** No dial alone costs more than this: nobody rides a bike that is worse. */
-const mostLost = 5
 
 /** From one day to another the best places of the same rider wander by about this, click-equivalents. */
 const anotherDaySd = 0.7
@@ -172,42 +147,18 @@ export function testRider(seed: number, family: Family, day = 0): TestRider {
       measuredBest[k] += best[k] - b
     })
   }
-  const lossOne = (k: number, u: number) => {
-    const x = Math.abs(u) / width[k]
-    const side = u > 0 ? lean[k] : 2 - lean[k]
-    const raw =
-      family.shape === 'pointed'
-        ? x
-        : family.shape === 'flat'
-          ? Math.max(0, Math.abs(u) - 1) ** 2 / Math.max(0.5, width[k] - 1) ** 2
-          : x * x
-    return mostLost * (1 - Math.exp((-raw * side) / mostLost))
-  }
-  const offsets = (positions: Record<string, number>) =>
-    dials.map((d, k) => d.toClicks(positions[d.adjuster.id]) - best[k])
-  const rawLossAt = (u: readonly number[]) => {
-    const alone = u.map((x, k) => lossOne(k, x))
-    let loss = alone.reduce((s, x) => s + x, 0)
-    for (const { i, j, rho } of couplings)
-      loss += 2 * rho * Math.sign(u[i] * u[j]) * Math.sqrt(alone[i] * alone[j])
-    return Math.max(0, loss)
-  }
-  // The best a hand can set: nobody turns half a click or half a spacer.
-  const leastLoss = rawLossAt(
-    dials.map((d, k) => {
-      const u = standingPlaces(d).map((z) => z - best[k])
-      return u.reduce((a, b) => (lossOne(k, b) < lossOne(k, a) ? b : a))
-    }),
-  )
-  const lossAt = (positions: Record<string, number>) =>
-    stretch * Math.max(0, rawLossAt(offsets(positions)) - leastLoss)
+  const likes: Likes = { dials, best, width, shape: family.shape, lean, couplings }
+  const least = leastLoss(likes)
+  const offsets = (positions: Positions) => offsetsOf(likes, positions)
+  const lossAt = (positions: Positions) =>
+    stretch * Math.max(0, lossAtOffsets(likes, offsets(positions)) - least)
   const talk = (felt: { k: number; x: number; loss: number }[]): RiddenFeel['marks'] => {
     const { words } = family
     if (words === 'none') return []
     const mark = (k: number, tooHigh: boolean, loss: number): RiddenFeel['marks'][number] => {
-      const { kind, end } = causeOf(space, dials[k], tooHigh)
+      const { kind, end } = causeOfDial(space, dials[k], tooHigh)
       const strength = loss > 1.6 ? 3 : loss > 0.7 ? 2 : 1
-      return { word: saying(kind, end, family.manner, random), end, strength }
+      return { ...saying(kind, end, family.manner, random), strength }
     }
     const wrong = (loss: number) => mark(Math.floor(random() * K), random() < 0.5, loss)
     const one = (f: (typeof felt)[number]): RiddenFeel['marks'] => {
@@ -233,7 +184,7 @@ export function testRider(seed: number, family: Family, day = 0): TestRider {
         role: d.adjuster.role,
         end: d.end,
         off: u[k],
-        loss: lossOne(k, u[k]),
+        loss: lossOfDial(likes, k, u[k]),
       }))
       return answerOf(q, standing, { cannotSay: 0.15, wrong: family.misled }, talking)
     },
@@ -246,11 +197,11 @@ export function testRider(seed: number, family: Family, day = 0): TestRider {
     },
     ride: (positions, run) => {
       const u = offsets(positions)
-      const loss = rawLossAt(u)
+      const loss = lossAtOffsets(likes, u)
       // Who learns a track learns less and less.
       const learnt = drift * learningRuns * (1 - Math.exp(-(run - 1) / learningRuns))
       const raw = top - loss + learnt + ratingSd * normalFrom(random)
-      const felt = u.map((x, k) => ({ x, k, loss: lossOne(k, x) })).sort((a, b) => b.loss - a.loss)
+      const felt = u.map((x, k) => ({ x, k, loss: lossOfDial(likes, k, x) })).sort((a, b) => b.loss - a.loss)
       let against: RiddenFeel['against'] = null
       if (before && random() < family.compares) {
         const d = (before.loss - loss + 0.6 * normalFrom(random)) / 0.9

@@ -12,7 +12,8 @@ import { seededRandom } from '#core/numeric/random'
 import { DayBuilder } from '#core/test/dayBuilder'
 import { gaussianProcess } from './gaussianProcess.ts'
 import type { TestRider } from './riders.ts'
-import type { Claims, Positions, Strategy } from './strategy.ts'
+import type { Positions } from '#core/practice/landscape'
+import type { Claims, Strategy } from './strategy.ts'
 
 export type StrategyName =
   'wild-spring' | 'gaussian-process' | 'one-at-a-time' | 'careful-bracketing' | 'follow-the-words' | 'random'

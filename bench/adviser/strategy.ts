@@ -1,7 +1,5 @@
+import type { Positions } from '#core/practice/landscape'
 import type { RiddenFeel } from './riders.ts'
-
-/** Canonical position per adjuster id. */
-export type Positions = Record<string, number>
 
 /** A way to choose settings run by run. Sees what a person would see: settings and feel, never the truth. */
 export interface Strategy {

@@ -2,7 +2,8 @@ import { stepsOf } from '#core/adviser/candidates'
 import type { Family } from './families.ts'
 import { testRider, type TestRider } from './riders.ts'
 import { strategies, type StrategyName } from './strategies.ts'
-import type { Claims, Positions, Strategy } from './strategy.ts'
+import type { Positions } from '#core/practice/landscape'
+import type { Claims, Strategy } from './strategy.ts'
 
 export interface StudyRow {
   strategy: StrategyName

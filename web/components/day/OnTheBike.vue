@@ -8,8 +8,8 @@ import { wayBack } from '../../support/goBack.ts'
 import { useDay } from '../../stores/day.ts'
 import type { Done } from '../../stores/day/turns.ts'
 import { useNotices } from '../../stores/notices.ts'
-import EndMark from '../shell/EndMark.vue'
-import ClickRail from './ClickRail.vue'
+import BikeRails from './BikeRails.vue'
+import PendingTurns from './PendingTurns.vue'
 import type { SuspensionUnit } from '#contract/unit'
 import { bigMoveWords, isBigMove } from '#core/setup/bigMove'
 import { pressureHere } from '#core/setup/pressureHere'
@@ -104,42 +104,28 @@ async function apply() {
     <button v-if="!day.past" type="button" class="btn btn-plain say-it" @click="emit('command')">
       Change in one line
     </button>
-    <div v-if="day.pendingMoves.length || readingWords.length" class="pending" role="status">
-      <p class="small soft">Chosen here, not yet said to be on the bike</p>
-      <p v-for="w in readingWords" :key="w" class="words">{{ `Read: ${w}` }}</p>
-      <p v-for="w in pendingWords" :key="w" class="words">{{ w }}</p>
-      <label v-if="needsLink" class="linked">
-        <input v-model="linked" type="checkbox" class="form-check-input" />
-        These belong together and count as one change. Otherwise change one and ride it first.
-      </label>
-      <BFormInput v-model="why" size="sm" placeholder="Why? (optional)" aria-label="Why this change" />
-      <p v-for="w in slipWords" :key="w" class="caution" role="alert">{{ w }}</p>
-      <div class="acts">
-        <BButton variant="primary" :disabled="!applicable" @click="apply">Done, it is on</BButton>
-        <BButton variant="plain" @click="day.clearPending">Cancel</BButton>
-      </div>
-    </div>
-    <template v-for="u in units" :key="u.id">
-      <h3 class="unit"><EndMark :end="u.end" /> {{ u.end === 'front' ? 'Front' : 'Rear' }}, {{ u.name }}</h3>
-      <template v-for="a in u.adjusters" :key="a.id">
-        <ClickRail
-          :end="u.end"
-          :adjuster="a"
-          :value="day.positions.get(a.id) ?? null"
-          :known="day.held.get(a.id)?.known ?? null"
-          :locked="day.past"
-          :target="day.pending[a.id]"
-          :ghost="ghostFor(a)"
-          :bracket="bracketFor(a)"
-          :detail="u.assumed.includes(a.id) ? 'range assumed' : undefined"
-          @choose="(v) => day.choose(a.id, v)"
-          @apply="applicable && apply()"
-          @drop="day.clearPending"
-        />
-        <p v-if="airOf.get(a.id)" class="soft small air">{{ airOf.get(a.id) }}</p>
-      </template>
-      <p v-if="u.adjusters.length === 0" class="soft small">Nothing to turn on this unit.</p>
-    </template>
+    <PendingTurns
+      v-if="day.pendingMoves.length || readingWords.length"
+      v-model:linked="linked"
+      v-model:why="why"
+      :readings="readingWords"
+      :turns="pendingWords"
+      :slips="slipWords"
+      @apply="apply"
+      @drop="day.clearPending"
+    />
+    <BikeRails
+      :units="units"
+      :held="day.held"
+      :pending="day.pending"
+      :locked="day.past"
+      :ghost-for="ghostFor"
+      :bracket-for="bracketFor"
+      :words-for="(a) => airOf.get(a.id) ?? null"
+      @choose="day.choose"
+      @apply="applicable && apply()"
+      @drop="day.clearPending"
+    />
     <p v-if="anyTried" class="legend small soft">
       <span>○ start</span><span class="b">▲ better</span><span class="w">▼ worse</span><span>◆ unclear</span
       ><span class="s">best lies here</span>
@@ -185,42 +171,12 @@ async function apply() {
   justify-content: space-between;
   align-items: baseline;
 }
-.unit {
-  margin: 0.7rem 0 0.1rem;
-}
-.pending {
-  background: var(--card);
-  border: 2px solid var(--sun);
-  border-radius: 10px;
-  padding: 0.6rem 0.7rem;
-  margin-top: 0.6rem;
-  display: grid;
-  gap: 0.45rem;
-}
-.air {
-  margin: 0;
-}
 .note {
   border-left: 3px solid var(--sun);
   padding-left: 0.5rem;
 }
-.pending p {
-  margin: 0;
-}
-.words {
-  font-weight: 650;
-}
 .undo {
   text-align: left;
-}
-.linked {
-  display: flex;
-  gap: 0.5rem;
-  font-size: 0.9rem;
-}
-.acts {
-  display: flex;
-  gap: 0.5rem;
 }
 .legend {
   display: flex;

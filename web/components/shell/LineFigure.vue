@@ -10,6 +10,8 @@ export interface FigureLine {
   filled?: boolean
   /** Points alone, no line. */
   dots?: boolean
+  /** A point on every value of the line. */
+  dotted?: boolean
 }
 /** A value to mark on an axis. */
 export interface FigureMark {
@@ -39,6 +41,8 @@ const props = defineProps<{
   xMax: number
   /** Left end; above 0 on a logarithmic axis, which is then meant. */
   xMin?: number
+  /** Left end of a plain axis; 0 when left out. */
+  xFrom?: number
   yMax?: number
   /** A value of either axis with its unit, for the read-out. */
   sayX: (x: number) => string
@@ -79,7 +83,7 @@ function draw() {
       xAxis: {
         ...axis,
         type: props.xMin ? ('log' as const) : ('value' as const),
-        min: props.xMin ?? 0,
+        min: props.xMin ?? props.xFrom ?? 0,
         max: props.xMax,
         name: props.xName,
         nameGap: 28,
@@ -88,10 +92,11 @@ function draw() {
       yAxis: { ...axis, max: props.yMax, name: props.yName, nameGap: 40, axisLabel: { color: soft } },
       series: props.lines.map((l, i) => ({
         type: l.dots ? ('scatter' as const) : ('line' as const),
-        symbolSize: 4,
+        symbol: 'circle',
+        symbolSize: l.dotted ? 11 : 4,
         name: l.name,
         data: l.points,
-        showSymbol: false,
+        showSymbol: l.dotted ?? false,
         lineStyle: { color: token(l.colour), width: l.width ?? 2, type: l.dashed ? 'dashed' : 'solid' },
         itemStyle: { color: token(l.colour) },
         areaStyle: l.filled ? { color: token(l.colour), opacity: 0.12 } : undefined,

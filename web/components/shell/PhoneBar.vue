@@ -7,13 +7,14 @@ import { places } from '../../support/places.ts'
 /** The main bar of a phone, at the foot, in words. The trail day has its own there. */
 const emit = defineEmits<{ search: []; more: [] }>()
 const route = useRoute()
+const shown = places.filter((p) => !p.underMore)
 const here = (holds: readonly string[]) => holds.includes(String(route.name))
 </script>
 
 <template>
   <nav class="phonebar" aria-label="Screens">
     <RouterLink
-      v-for="p in places"
+      v-for="p in shown"
       :key="p.screen"
       :to="{ name: p.screen }"
       :class="{ here: here(p.holds) }"

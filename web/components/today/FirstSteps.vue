@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import IconBike from '~icons/lucide/bike'
 import IconFile from '~icons/lucide/file-up'
+import IconLesson from '~icons/lucide/graduation-cap'
 import IconFootprints from '~icons/lucide/footprints'
 
-/** An empty start: three ways, a tap each, over a picture of what a day of testing gives. */
+/** An empty start: ways in, a tap each, over a picture of what a day of testing gives. */
 const emit = defineEmits<{ demo: []; bring: [] }>()
 </script>
 
@@ -20,6 +21,10 @@ const emit = defineEmits<{ demo: []; bring: [] }>()
           <IconFootprints aria-hidden="true" /><b>Try it with an invented rider</b>
           <span>A half-way day to play with. It can be removed again.</span>
         </button>
+        <RouterLink class="way" :to="{ name: 'practice', params: { drill: 'first-lesson', seed: 1 } }">
+          <IconLesson aria-hidden="true" /><b>First lesson, three minutes</b>
+          <span>One dial, four runs, an invented rider. Nothing of it is kept.</span>
+        </RouterLink>
         <button type="button" class="way" @click="emit('bring')">
           <IconFile aria-hidden="true" /><b>Bring data in</b>
           <span>Settings you wrote down, or a sensor file.</span>

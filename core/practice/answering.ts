@@ -1,6 +1,6 @@
 import type { End } from '#contract/common'
-import { questionAnswers, type AskedQuestion, type QuestionId } from '#contract/question'
-import { cannotSay } from '#core/causes/questions'
+import type { AskedQuestion, QuestionId } from '#contract/question'
+import { cannotSay, questionRules } from '../causes/questions.ts'
 
 /** How a dial stands for a rider: clicks above its best place (canonical up), and what that costs, rating points. */
 export interface Outlook {
@@ -26,7 +26,7 @@ export function answerOf(
   candour: Candour,
   random: () => number,
 ): string {
-  const all = questionAnswers[q.id] as readonly string[]
+  const all = Object.keys(questionRules[q.id].answers)
   const byChance = () => all[Math.floor(random() * all.length)]
   const luck = random()
   if (luck < candour.cannotSay) return cannotSay

@@ -5,7 +5,9 @@ import type { FeelWord } from '#contract/run'
 /** How a rider talks: plainly, in look-alikes, or hardly. */
 export type Manner = 'clear' | 'ambiguous'
 
-type Vocabulary = Partial<Record<CauseKind, [FeelWord, number][]>>
+/** A word and how often it is said; with an end where it is said of that one, whichever it comes from. */
+export type Saying = readonly [word: FeelWord, often: number, at?: End]
+type Vocabulary = Partial<Record<CauseKind, readonly Saying[]>>
 
 /**
  * What riders say when something is off, and how often. Written from how riders talk, not from the product's table of
@@ -123,11 +125,23 @@ const ambiguous: Vocabulary = {
 /** At the rear nobody says that it dives, or that the front washes out. */
 const atRear: Partial<Record<FeelWord, FeelWord>> = { dives: 'wallows', 'washes-out': 'nervous' }
 
-/** A word for a cause at an end. */
-export function saying(kind: CauseKind, end: End, manner: Manner, random: () => number): FeelWord {
-  const words = (manner === 'clear' ? clear : ambiguous)[kind]
+/**
+ * A word for a cause at an end, and the end it is said of.
+ *
+ * @param own    what this rider says instead of what is usual
+ * @param random seeded source, advanced once
+ * @throws Error for a cause that nobody has words for
+ */
+export function saying(
+  kind: CauseKind,
+  end: End,
+  manner: Manner,
+  random: () => number,
+  own: Vocabulary = {},
+): { word: FeelWord; end: End } {
+  const words = own[kind] ?? (manner === 'clear' ? clear : ambiguous)[kind]
   if (!words) throw new Error(`nobody has words for ${kind}`)
   let left = random() * words.reduce((s, [, often]) => s + often, 0)
-  const [word] = words.find(([, often]) => (left -= often) < 0) ?? words[0]
-  return end === 'rear' ? (atRear[word] ?? word) : word
+  const [word, , at = end] = words.find(([, often]) => (left -= often) < 0) ?? words[0]
+  return { word: at === 'rear' ? (atRear[word] ?? word) : word, end: at }
 }

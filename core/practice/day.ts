@@ -1,0 +1,189 @@
+import type { DayBundle } from '#contract/endpoints'
+import type { End } from '#contract/common'
+import type { QuestionId } from '#contract/question'
+import type { Feel, Run } from '#contract/run'
+import type { ChangeReason, FoundIn, Setup } from '#contract/setup'
+import { emptyFeel, nothingNoted } from '../setup/nothingNoted.ts'
+import { readBy, withTurns } from '../setup/known.ts'
+import type { HiddenRider } from './hiddenRider.ts'
+import { practiceBike, practiceRider, practiceTrail } from './kit.ts'
+import type { Positions } from './landscape.ts'
+
+/** What can be done on a day of practice. The day is made from these, and from nothing else. */
+export type PracticeAct =
+  | { do: 'ride'; ringMm: Record<End, number> }
+  | { do: 'turn'; to: Positions; linked: boolean; text: string; source: 'own-idea' | 'proposal' | 'revert' }
+  | { do: 'ask'; question: QuestionId; end: End | null }
+  | { do: 'read'; end: End }
+  | { do: 'settle' }
+
+/** A ride of the day with what it was ridden on. */
+export interface PracticeRun {
+  number: number
+  positions: Positions
+  ringMm: Record<End, number>
+  /** Acts since the run before. */
+  since: Exclude<PracticeAct, { do: 'ride' }>[]
+}
+
+/** A day of practice, as far as it went. */
+export interface PracticeDay {
+  bundle: DayBundle
+  positions: Positions
+  runs: PracticeRun[]
+  /** Acts since the last run. */
+  since: PracticeRun['since']
+  settled: boolean
+}
+
+/** Runs are this far apart, minutes, from nine in the morning by the clock of whoever looks, on no particular day. */
+const minutesApart = 12
+const date = '2000-01-01'
+const clock = (minutes: number) => new Date(2000, 0, 1, 9, minutes).toISOString()
+/** The most that a day may hold; nobody is stopped in practice. */
+const changeLimit = 30
+const altitudeM = 600
+
+/** The day that these acts make, as any day is kept: the same tools look at it. */
+export function practiceDay(rider: HiddenRider, acts: readonly PracticeAct[]): PracticeDay {
+  const units = [rider.space.front, rider.space.rear].filter((u) => u !== null)
+  const parts = new Map(rider.dials.map((d) => [d.adjuster.id, { part: d.adjuster, end: d.end }]))
+  const first = firstSetup(rider)
+  const setups: Setup[] = [first]
+  const runs: Run[] = []
+  const feels: Feel[] = []
+  const ridden: PracticeRun[] = []
+  let since: PracticeRun['since'] = []
+  let positions: Positions = { ...rider.start }
+  let readings = 0
+  let settled = false
+  const now = () => setups[setups.length - 1]
+  const at = () => clock(runs.length * minutesApart + 4)
+  const put = (change: Pick<Setup, 'positions'> & { reason: Partial<ChangeReason>; foundIn?: FoundIn }) =>
+    setups.push({
+      ...now(),
+      id: `practice-setup-${setups.length + 1}`,
+      parentId: now().id,
+      madeAt: at(),
+      foundIn: null,
+      ...change,
+      reason: { ...first.reason, ...change.reason },
+    })
+  for (const act of acts) {
+    if (act.do === 'ride') {
+      const number = runs.length + 1
+      const told = rider.tell(positions, number)
+      const id = `practice-run-${number}`
+      runs.push({
+        ...nothingNoted,
+        id,
+        version: 1,
+        dayId: 'practice-day',
+        setupId: now().id,
+        startedAt: clock(runs.length * minutesApart),
+        kind: 'counted',
+        mind: told.mind,
+        ringFrontMm: act.ringMm.front,
+        ringRearMm: act.ringMm.rear,
+        airTempC: rider.drill.heatC ? Math.round(rider.airTempC(number)) : null,
+      })
+      const marks = told.marks.map((m, i) => ({ ...m, id: `${id}-${i}` }))
+      feels.push({ ...emptyFeel(id), version: 1, rating: told.rating, marks })
+      ridden.push({ number, positions: { ...positions }, ringMm: act.ringMm, since })
+      since = []
+      continue
+    }
+    since.push(act)
+    if (act.do === 'turn') {
+      positions = { ...positions, ...act.to }
+      put({
+        positions: withTurns(now().positions, new Map(Object.entries(act.to)), parts, { at: at() }),
+        reason: { source: act.source, linked: act.linked, text: act.text },
+      })
+    } else if (act.do === 'read') {
+      const sag = Math.round(rider.sagPct(act.end, positions, readings++) * 2) / 2
+      put({
+        positions: now().positions,
+        reason: { source: 'reading', linked: true, text: '' },
+        foundIn: {
+          airTempC: Math.round(rider.airTempC(runs.length + 1)),
+          altitudeM,
+          place: '',
+          sagFrontPct: act.end === 'front' ? sag : null,
+          sagRearPct: act.end === 'rear' ? sag : null,
+          postureFront: act.end === 'front' ? 'ready' : null,
+          postureRear: act.end === 'rear' ? 'ready' : null,
+        },
+      })
+    } else if (act.do === 'ask') {
+      const feel = feels[feels.length - 1]
+      if (!feel) continue
+      const answer = rider.answer(
+        { id: act.question, end: act.end },
+        ridden[ridden.length - 1].positions,
+        runs.length,
+      )
+      feel.answers = [...feel.answers, { question: act.question, end: act.end, answer }]
+    } else settled = true
+  }
+  const bundle: DayBundle = {
+    day: {
+      id: 'practice-day',
+      version: 1,
+      date,
+      riderId: practiceRider.id,
+      bikeId: practiceBike.id,
+      trailId: practiceTrail.id,
+      startSetupId: first.id,
+      conditions: { airTempC: Math.round(rider.airTempC(1)), altitudeM, surface: 'dry-hard' },
+      changeLimit,
+      settledSetupId: settled ? now().id : null,
+      purpose: 'testing',
+      blind: false,
+      judgedAlone: true,
+      note: '',
+    },
+    rider: practiceRider,
+    bike: { ...practiceBike, currentSetupId: now().id },
+    units,
+    ownCharts: [],
+    trail: practiceTrail,
+    setups,
+    runs,
+    feels,
+    recordings: [],
+    proposals: [],
+    latest: true,
+  }
+  return { bundle, positions, runs: ridden, since, settled }
+}
+
+/** Everything was read before the first run: counted, gauged, nothing assumed. */
+function firstSetup(rider: HiddenRider): Setup {
+  return {
+    id: 'practice-setup-1',
+    bikeId: practiceBike.id,
+    parentId: null,
+    dayId: 'practice-day',
+    madeAt: clock(-10),
+    name: null,
+    frontUnitId: rider.space.front?.id ?? null,
+    rearUnitId: rider.space.rear?.id ?? null,
+    positions: rider.dials.map((d) => ({
+      end: d.end,
+      adjusterId: d.adjuster.id,
+      value: rider.start[d.adjuster.id],
+      known: readBy({ at: clock(-10) }, 'read before the first run'),
+    })),
+    reason: {
+      text: '',
+      source: 'baseline',
+      linked: false,
+      proposalId: null,
+      undoes: null,
+      fromSetupId: null,
+    },
+    foundIn: null,
+    wanted: false,
+  }
+}

@@ -1,0 +1,87 @@
+import type { Adjuster } from '#contract/adjuster'
+import type { End } from '#contract/common'
+import type { AdvisedPosition } from '#contract/setup'
+import { adjusterRange, clampToRange } from '../adjusters/range.ts'
+import { dialsOf } from '../adviser/dials.ts'
+import { simBike } from '../sim/bike.ts'
+import { rideTrail } from '../sim/ride.ts'
+import { shaftMm } from '../sim/sensors.ts'
+import type { HiddenRider } from './hiddenRider.ts'
+import { practiceBike, practiceTrail, ridingMassKg, unitsOf } from './kit.ts'
+import type { Positions } from './landscape.ts'
+
+/** A ride of practice as it is looked at: what each end did along the trail. */
+export interface RiddenCourse {
+  sampleRateHz: number
+  /** Depth, % of wheel travel, one value per sample. */
+  depthPct: Record<End, Float32Array>
+  /** Where the parts of the trail lie in it, s. */
+  sections: { id: string; startS: number; endS: number }[]
+  /** Where the ring stands afterwards, mm of the unit's own stroke. */
+  ringMm: Record<End, number>
+}
+
+const sampleRateHz = 400
+const groundSeed = 5
+
+/**
+ * Rides the practice trail on the half-car. The bike's dials stand as far from what suits the bike as the rider's stand
+ * from what suits the rider, so that what is felt and what is seen come from the same clicks.
+ *
+ * @param run number of the run: its line and pace
+ */
+export function rideOf(rider: HiddenRider, positions: Positions, run: number): RiddenCourse {
+  const all = unitsOf(null)
+  const units = [all.front, all.rear]
+  const bike = simBike(practiceBike, units, standing(rider, positions, run), ridingMassKg)
+  const seeds = { ground: groundSeed, run: rider.seed * 64 + run }
+  const ride = rideTrail(bike, practiceTrail.sections, seeds, sampleRateHz)
+  const deepest = (end: End) => shaftMm(bike, ride, end).reduce((a, b) => Math.max(a, b), 0)
+  const percent = (end: End) => Float32Array.from(ride[end], (share) => 100 * share)
+  return {
+    sampleRateHz,
+    depthPct: { front: percent('front'), rear: percent('rear') },
+    sections: spansOf(ride.distanceM),
+    // A ring is read to the millimetre.
+    ringMm: { front: Math.round(deepest('front')), rear: Math.round(deepest('rear')) },
+  }
+}
+
+/** Every part of the bike, shifted by what the rider's dials are off. */
+function standing(rider: HiddenRider, positions: Positions, run: number): AdvisedPosition[] {
+  const all = unitsOf(null)
+  const likes = rider.likesAt(run)
+  return dialsOf(all).map((d) => {
+    const right = d.toClicks(rightPlace(d.adjuster, d.end))
+    const k = likes.dials.findIndex((x) => x.adjuster.id === d.adjuster.id)
+    const off = k < 0 ? 0 : likes.dials[k].toClicks(positions[d.adjuster.id]) - likes.best[k]
+    return {
+      end: d.end,
+      adjusterId: d.adjuster.id,
+      value: clampToRange(d.adjuster, d.fromClicks(right + off)),
+    }
+  })
+}
+
+/** Where a part stands on a bike that suits 82 kg: sag on target, dampers in the middle of their range. */
+function rightPlace(a: Adjuster, end: End): number {
+  if (a.role === 'main-pressure') return rightPsi[end]
+  if (a.role === 'spacers') return 2
+  const { min, max } = adjusterRange(a)
+  return (min + max) / 2
+}
+const rightPsi = { front: 74, rear: 156 } as const
+
+/** When each part of the trail is ridden. */
+function spansOf(distanceM: Float64Array): RiddenCourse['sections'] {
+  let fromM = 0
+  const at = (m: number) => {
+    const i = distanceM.findIndex((d) => d >= m)
+    return (i < 0 ? distanceM.length : i) / sampleRateHz
+  }
+  return practiceTrail.sections.map((s) => {
+    const span = { id: s.id, startS: at(fromM), endS: at(fromM + s.lengthM) }
+    fromM += s.lengthM
+    return span
+  })
+}

@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { DrillGroup } from '#core/practice/drill'
+import { drillGroups, drills } from '#core/practice/drills'
+import { readDraft } from '../../support/drafts.ts'
+import { lastSeedKey } from '../../support/practiceWords.ts'
+
+/** All drills, from easy to hard. */
+const groups = computed(() =>
+  (Object.keys(drillGroups) as DrillGroup[]).map((key) => ({
+    key,
+    name: drillGroups[key],
+    drills: drills
+      .filter((d) => d.group === key)
+      .map((d) => ({ ...d, seed: readDraft<number>(lastSeedKey(d.key)) ?? 1 })),
+  })),
+)
+</script>
+
+<template>
+  <div class="groups">
+    <section v-for="g in groups" :key="g.key" :class="g.key" :aria-labelledby="`drills-${g.key}`">
+      <h2 :id="`drills-${g.key}`">{{ g.name }}</h2>
+      <ul>
+        <li v-for="d in g.drills" :key="d.key">
+          <RouterLink class="drill" :to="{ name: 'practice', params: { drill: d.key, seed: d.seed } }">
+            <b>{{ d.title }}</b>
+            <span>{{ d.before }}</span>
+            <span v-if="d.seed > 1" class="soft small num">{{ `rider ${d.seed}` }}</span>
+          </RouterLink>
+        </li>
+      </ul>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.groups {
+  columns: 3 300px;
+  column-gap: 1.4rem;
+}
+section {
+  break-inside: avoid;
+  margin-bottom: 1.2rem;
+}
+ul {
+  list-style: none;
+  margin: 0.4rem 0 0;
+  padding: 0;
+  display: grid;
+  gap: 0.45rem;
+}
+.drill {
+  display: grid;
+  gap: 0.1rem;
+  padding: 0.55rem 0.8rem;
+  border: 1px solid var(--line);
+  border-left: 5px solid var(--line);
+  border-radius: var(--radius);
+  background: var(--card);
+  color: inherit;
+  text-decoration: none;
+}
+.drill:hover {
+  border-left-color: var(--moss);
+}
+.first .drill {
+  border-left-color: var(--sun);
+  background: var(--sun-soft);
+  color: var(--sun-ink);
+}
+.drill span {
+  font-size: 0.92rem;
+}
+</style>

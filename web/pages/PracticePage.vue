@@ -1,0 +1,337 @@
+<script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
+import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { drillOf } from '#core/practice/drills'
+import { turnSign } from '#core/adjusters/words'
+import { variationOf, variations } from '#core/practice/vary'
+import BikeRails from '../components/day/BikeRails.vue'
+import DayLine from '../components/day/DayLine.vue'
+import PendingTurns from '../components/day/PendingTurns.vue'
+import AdviceCard from '../components/practice/AdviceCard.vue'
+import AskRider from '../components/practice/AskRider.vue'
+import DrillList from '../components/practice/DrillList.vue'
+import RiderSays from '../components/practice/RiderSays.vue'
+import RideTrace from '../components/practice/RideTrace.vue'
+import BarSlots from '../components/shell/BarSlots.vue'
+import { usePageTitle } from '../composables/usePageTitle.ts'
+import { useShortcuts } from '../composables/useShortcuts.ts'
+import { useUnits } from '../composables/useUnits.ts'
+import { useNotices } from '../stores/notices.ts'
+import { usePractice } from '../stores/practice.ts'
+import { keepDraft } from '../support/drafts.ts'
+import { lessonStep } from '../support/lesson.ts'
+import { askable, lastSeedKey, sagRead } from '../support/practiceWords.ts'
+
+const PracticeEnd = defineAsyncComponent(() => import('../components/practice/PracticeEnd.vue'))
+
+const props = defineProps<{ drill?: string; seed?: string }>()
+const practice = usePractice()
+const notices = useNotices()
+const route = useRoute()
+const router = useRouter()
+const { moveWords } = useUnits()
+
+/** Seeds in an address: whole numbers that a person can pass on. */
+const mostSeed = 999_999
+const drill = computed(() => (props.drill ? drillOf(props.drill) : undefined))
+const seed = computed(() => {
+  const n = Number(props.seed)
+  return Number.isInteger(n) && n >= 1 && n <= mostSeed ? n : null
+})
+const variation = computed(() => variationOf(route.query.vary))
+const fault = computed(() =>
+  props.drill && !drill.value
+    ? 'There is no such drill. Choose one of these.'
+    : props.seed && seed.value === null
+      ? `A rider is a whole number from 1 to ${mostSeed}.`
+      : '',
+)
+const selected = ref<string | null>(null)
+watch(
+  [drill, seed, variation],
+  () => {
+    selected.value = null
+    if (!drill.value || seed.value === null) {
+      if (drill.value && !props.seed)
+        void router.replace({ name: 'practice', params: { drill: drill.value.key, seed: 1 } })
+      return
+    }
+    practice.open({ drill: drill.value.key, variation: variation.value, seed: seed.value })
+    keepDraft(lastSeedKey(drill.value.key), seed.value)
+  },
+  { immediate: true },
+)
+const playing = computed(
+  () => !!drill.value && seed.value !== null && practice.rider?.drill.key === drill.value.key,
+)
+usePageTitle(() => (drill.value ? `Practice, ${drill.value.title}` : 'Practice'))
+
+const day = computed(() => practice.day!)
+const b = computed(() => practice.bundle!)
+const nextNo = computed(() => b.value.runs.length + 1)
+const at = computed(() => {
+  const i = b.value.runs.findIndex((r) => r.id === selected.value)
+  return i < 0 ? b.value.runs.length - 1 : i
+})
+const run = computed(() => b.value.runs[at.value])
+const isLast = computed(() => at.value === b.value.runs.length - 1)
+const isLesson = computed(() => drill.value?.key === 'first-lesson')
+const lesson = computed(() => (isLesson.value ? lessonStep(day.value) : null))
+const questions = computed(() => askable(day.value))
+const units = computed(() => b.value.units.filter((u) => u.adjusters.length > 0))
+/** Sag can be read where there is air to pump: elsewhere nothing would follow from it. */
+const sags = computed(() =>
+  b.value.units
+    .filter((u) => u.adjusters.some((a) => a.role === 'main-pressure'))
+    .map((u) => ({ end: u.end, pct: sagRead(day.value, u.end), targetPct: u.sagTargetPct })),
+)
+const strokes = computed(() => ({
+  front: practice.rider?.space.front?.strokeMm ?? null,
+  rear: practice.rider?.space.rear?.strokeMm ?? null,
+}))
+const linked = ref(false)
+const why = ref('')
+const turns = computed(() =>
+  practice.moves.map((m) => `${moveWords(m)} ${turnSign(m.adjuster, m.from, m.to) ?? ''}`),
+)
+const needsLink = computed(() => practice.moves.length > 1)
+watch(needsLink, () => (linked.value = false))
+function apply() {
+  if (practice.moves.length === 0 || (needsLink.value && !linked.value)) return
+  practice.turn(why.value, linked.value)
+  why.value = ''
+  // The next thing is to ride it: where the hand goes on from here, also on a phone.
+  void nextTick(() => rideButton.value?.focus())
+}
+const rideButton = useTemplateRef<HTMLButtonElement>('rideButton')
+async function ride() {
+  if (day.value.settled || practice.moves.length > 0) {
+    if (practice.moves.length > 0)
+      notices.show('Something is chosen on the rails: say that it is on, or cancel it, then ride.', 'error')
+    return
+  }
+  selected.value = null
+  await notices.attempt(practice.ride)
+}
+const ghostFor = (a: { id: string }) =>
+  practice.proposal?.moves.find((m) => m.adjusterId === a.id)?.to ?? null
+const bracketFor = (a: { id: string }) =>
+  practice.knowledge?.brackets.find((x) => x.adjuster.id === a.id)?.bracket ?? null
+function again() {
+  practice.again()
+  selected.value = null
+}
+const narrow = useMediaQuery('(max-width: 720px)')
+useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playing.value && ride()) }])
+</script>
+
+<template>
+  <div v-if="!playing" class="page">
+    <h1>Practice: a rider you can’t see into</h1>
+    <p>
+      Something stands wrong and you are not told what. Ride, listen, ask, read, turn one thing, ride again;
+      stop when it is enough. The end tells what it was, and what each run could have told.
+    </p>
+    <p v-if="fault" class="caution" role="alert">{{ fault }}</p>
+    <DrillList />
+    <p class="soft small">
+      Invented riders on an invented bike. A day of practice stays in this browser and never gets among your
+      riders and days.
+    </p>
+  </div>
+  <template v-else>
+    <BarSlots>
+      <template #about>
+        <span class="about"><b>Practice</b> {{ `${drill!.title}, rider ${seed}` }}</span>
+      </template>
+    </BarSlots>
+    <PracticeEnd
+      v-if="day.settled"
+      :key="JSON.stringify(practice.key)"
+      @again="again"
+      @reopen="practice.undo"
+    />
+    <div v-else class="day">
+      <div class="col line">
+        <DayLine
+          :bundle="b"
+          :knowledge="practice.knowledge"
+          :selected="run?.id ?? null"
+          @select="(id) => (selected = id)"
+          @compare="(id) => (selected = id)"
+        />
+        <p v-if="variation" class="soft small">{{ `Varied: ${variations[variation]}.` }}</p>
+        <div class="acts">
+          <button v-if="b.runs.length" type="button" class="btn btn-plain" @click="again">Begin again</button>
+          <RouterLink class="btn btn-plain" :to="{ name: 'practice', params: { drill: '', seed: '' } }"
+            >All drills</RouterLink
+          >
+        </div>
+      </div>
+      <div class="col middle">
+        <section v-if="lesson" class="card-paper lesson" aria-live="polite" aria-labelledby="lesson-title">
+          <p class="soft small">First lesson</p>
+          <h1 id="lesson-title">{{ lesson.title }}</h1>
+          <p>{{ lesson.text }}</p>
+        </section>
+        <section v-else-if="!run" class="card-paper" aria-labelledby="before-title">
+          <p class="soft small">{{ `Practice, rider ${seed}` }}</p>
+          <h1 id="before-title">{{ drill!.title }}</h1>
+          <p>{{ drill!.before }}</p>
+          <p class="soft">Ride it as it stands first: that run is the baseline.</p>
+        </section>
+        <div class="acts">
+          <button
+            ref="rideButton"
+            type="button"
+            class="btn btn-primary"
+            :aria-disabled="practice.riding"
+            @click="ride"
+          >
+            {{ practice.riding ? 'Riding …' : `Ride run ${nextNo}` }}
+          </button>
+          <button v-if="run" type="button" class="btn btn-plain" @click="practice.settle">
+            We’re happy: stop here
+          </button>
+          <button v-if="practice.undoable" type="button" class="btn btn-plain" @click="practice.undo">
+            Undo the last turn
+          </button>
+          <button
+            v-if="run && !isLesson"
+            type="button"
+            class="btn btn-plain"
+            :aria-pressed="practice.adviserOn"
+            @click="practice.adviserOn = !practice.adviserOn"
+          >
+            {{ practice.adviserOn ? 'Without the adviser' : 'What would the adviser do?' }}
+          </button>
+        </div>
+        <RideTrace
+          v-if="practice.course && isLast && run"
+          :course="practice.course"
+          :sections="b.trail.sections"
+          :number="at + 1"
+        />
+        <RiderSays
+          v-if="run"
+          :run="run"
+          :number="at + 1"
+          :feel="b.feels[at]"
+          :sections="b.trail.sections"
+          :strokes-mm="strokes"
+        />
+        <AskRider
+          v-if="isLast && run && (questions.length || sags.length)"
+          :questions="questions"
+          :sags="sags"
+          @ask="practice.ask"
+          @read="practice.read"
+        />
+        <p v-if="practice.fault" class="caution" role="alert">{{ practice.fault }}</p>
+        <AdviceCard
+          v-if="practice.adviserOn && practice.proposal && run"
+          :proposal="practice.proposal"
+          :judging="practice.judging"
+          @do="practice.doProposal"
+          @ask="practice.proposal.question && practice.ask(practice.proposal.question)"
+          @read="practice.proposal.readEnd && practice.read(practice.proposal.readEnd)"
+        />
+      </div>
+      <div class="col bike">
+        <header>
+          <h2>On the bike now</h2>
+          <span v-if="!narrow" class="soft small">closed ◂ ▸ open</span>
+        </header>
+        <PendingTurns
+          v-if="practice.moves.length"
+          v-model:linked="linked"
+          v-model:why="why"
+          :turns="turns"
+          @apply="apply"
+          @drop="practice.drop"
+        />
+        <BikeRails
+          :units="units"
+          :held="practice.held"
+          :pending="practice.pending"
+          :ghost-for="ghostFor"
+          :bracket-for="bracketFor"
+          @choose="practice.choose"
+          @apply="apply"
+          @drop="practice.drop"
+        />
+      </div>
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.card-paper {
+  padding: 0.8rem 1rem;
+}
+.about b {
+  margin-right: 0.4rem;
+}
+.day {
+  display: grid;
+  grid-template-columns: 292px minmax(0, 1fr) 336px;
+  min-height: calc(100vh - 56px);
+}
+.col {
+  padding: 0.9rem 1rem 2rem;
+}
+.line {
+  border-right: 1px solid var(--line);
+}
+.bike {
+  border-left: 1px solid var(--line);
+  background: color-mix(in srgb, var(--card) 60%, var(--paper));
+}
+.middle {
+  display: grid;
+  gap: 0.9rem;
+  align-content: start;
+}
+.middle p {
+  margin: 0.2rem 0 0;
+}
+.bike header {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+.lesson {
+  border-left: 6px solid var(--sun);
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+}
+@media (max-width: 1100px) {
+  .day {
+    grid-template-columns: minmax(0, 1fr) 336px;
+  }
+  .line {
+    grid-column: 1 / -1;
+    grid-row: 2;
+    border: 0;
+    border-top: 1px solid var(--line);
+  }
+}
+@media (max-width: 720px) {
+  .day {
+    display: flex;
+    flex-direction: column;
+    padding-bottom: 72px;
+  }
+  .line {
+    order: 1;
+  }
+  .col {
+    border: 0;
+    padding: 0.7rem;
+  }
+}
+</style>

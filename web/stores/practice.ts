@@ -1,0 +1,176 @@
+import { proxy, wrap } from 'comlink'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import type { End } from '#contract/common'
+import type { AskedQuestion } from '#contract/question'
+import { diffSetups, type Move } from '#core/setup/diff'
+import { practiceDay, type PracticeAct } from '#core/practice/day'
+import { drillOf } from '#core/practice/drills'
+import { hiddenRider } from '#core/practice/hiddenRider'
+import type { RiddenCourse } from '#core/practice/ride'
+import { varied } from '#core/practice/vary'
+import { useUnits } from '../composables/useUnits.ts'
+import { keepDraft, readDraft } from '../support/drafts.ts'
+import type { Practising, RiderKey } from '../workers/practice.worker.ts'
+import { useDayJudge } from './day/judge.ts'
+
+let thread: Worker | null = null
+let started: ReturnType<typeof wrap<Practising>> | null = null
+function worker() {
+  thread ??= new Worker(new URL('../workers/practice.worker.ts', import.meta.url), { type: 'module' })
+  return (started ??= wrap<Practising>(thread))
+}
+/** Ends what the thread is at; the next one begins anew. */
+function dismiss(): void {
+  thread?.terminate()
+  thread = started = null
+}
+
+/** Runs that other players get. */
+export const mostRuns = 12
+const nameOf = (k: RiderKey) => `practice:${k.drill}:${k.variation ?? ''}:${k.seed}`
+
+/**
+ * A day of practice. It is made from its acts alone, lives on this device, and knows neither the server nor any record:
+ * nothing of it can get among what is real.
+ */
+export const usePractice = defineStore('practice', () => {
+  const { units } = useUnits()
+  const key = shallowRef<RiderKey | null>(null)
+  const acts = shallowRef<PracticeAct[]>([])
+  const rider = computed(() => {
+    const drill = key.value && drillOf(key.value.drill)
+    return drill ? hiddenRider(varied(drill, key.value!.variation), key.value!.seed) : null
+  })
+  const day = computed(() => rider.value && practiceDay(rider.value, acts.value))
+  const bundle = computed(() => day.value?.bundle ?? null)
+  /** Positions that were chosen and not yet said to be on the bike. */
+  const pending = ref<Record<string, number>>({})
+  /** Wanted by whoever practises; what it says is theirs to follow or not. */
+  const adviserOn = ref(false)
+  const judged = computed(() => (adviserOn.value && (day.value?.runs.length ?? 0) > 0 ? bundle.value : null))
+  const nothingEarlier = shallowRef([])
+  const { proposal, knowledge, judging, fault, forget } = useDayJudge(judged, nothingEarlier, units)
+  /** The ride that was just made, to be looked at. */
+  const course = shallowRef<RiddenCourse | null>(null)
+  const riding = ref(false)
+
+  const setup = computed(() => bundle.value?.setups.at(-1) ?? null)
+  const held = computed(() => new Map(setup.value?.positions.map((p) => [p.adjusterId, p] as const)))
+  const positions = computed(() => new Map([...held.value].map(([id, p]) => [id, p.value] as const)))
+  const moves = computed<Move[]>(() => {
+    const now = setup.value
+    if (!now || !bundle.value) return []
+    const after = now.positions.map((p) => ({ ...p, value: pending.value[p.adjusterId] ?? p.value }))
+    return diffSetups(now, { ...now, positions: after }, bundle.value.units)
+  })
+
+  function open(wanted: RiderKey): void {
+    if (key.value && nameOf(key.value) === nameOf(wanted)) return
+    key.value = wanted
+    acts.value = readDraft<PracticeAct[]>(nameOf(wanted)) ?? []
+    pending.value = {}
+    course.value = null
+    forget()
+  }
+  function keep(next: PracticeAct[]): void {
+    acts.value = next
+    if (key.value) keepDraft(nameOf(key.value), next.length > 0 ? next : null)
+  }
+  const add = (act: PracticeAct) => keep([...acts.value, act])
+
+  /** @throws Error when the ride cannot be made */
+  async function ride(): Promise<void> {
+    if (!key.value || !day.value || riding.value) return
+    riding.value = true
+    const of = key.value
+    try {
+      const ridden = await worker().ride({ ...of }, { ...day.value.positions }, day.value.runs.length + 1)
+      // Another rider was chosen meanwhile.
+      if (key.value !== of) return
+      course.value = ridden
+      add({ do: 'ride', ringMm: ridden.ringMm })
+    } finally {
+      riding.value = false
+    }
+  }
+  const choose = (id: string, value: number) => {
+    const rest = Object.fromEntries(Object.entries(pending.value).filter(([other]) => other !== id))
+    pending.value = positions.value.get(id) === value ? rest : { ...rest, [id]: value }
+  }
+  const drop = () => (pending.value = {})
+  function turn(text: string, linked: boolean): void {
+    const to = { ...pending.value }
+    drop()
+    add({ do: 'turn', to, linked, text, source: 'own-idea' })
+  }
+  function doProposal(): void {
+    const p = proposal.value
+    const b = bundle.value
+    if (!p || !b) return
+    const back = p.setupId ? b.setups.find((s) => s.id === p.setupId) : null
+    const places = back
+      ? back.positions.map((x) => [x.adjusterId, x.value])
+      : p.moves.map((m) => [m.adjusterId, m.to])
+    drop()
+    add({
+      do: 'turn',
+      to: Object.fromEntries(places) as Record<string, number>,
+      linked: places.length > 1,
+      text: p.headline,
+      source: back ? 'revert' : 'proposal',
+    })
+  }
+  const ask = ({ id, end }: Pick<AskedQuestion, 'id' | 'end'>) => add({ do: 'ask', question: id, end })
+  const read = (end: End) => add({ do: 'read', end })
+  const settle = () => add({ do: 'settle' })
+  /** Takes the last act back, as long as it was not a ride: a ride was ridden. */
+  const undoable = computed(() => {
+    const last = acts.value.at(-1)
+    return last?.do === 'turn' || last?.do === 'settle' ? last : null
+  })
+  const undo = () => undoable.value && keep(acts.value.slice(0, -1))
+  function again(): void {
+    keep([])
+    drop()
+    course.value = null
+    forget()
+  }
+  /** What others would have done with this rider. */
+  const playedBy = (who: 'adviser' | 'tester', onRun: (run: number) => void) =>
+    worker().play({ ...key.value! }, who, mostRuns, proxy(onRun))
+
+  return {
+    key,
+    acts,
+    rider,
+    day,
+    bundle,
+    pending,
+    adviserOn,
+    proposal,
+    knowledge,
+    judging,
+    fault,
+    course,
+    riding,
+    held,
+    positions,
+    moves,
+    undoable,
+    open,
+    ride,
+    choose,
+    drop,
+    turn,
+    doProposal,
+    ask,
+    read,
+    settle,
+    undo,
+    again,
+    playedBy,
+    /** Nobody waits for other players any more. */
+    stopPlaying: dismiss,
+  }
+})

@@ -1,0 +1,57 @@
+import type { End } from '#contract/common'
+import type { QuestionId } from '#contract/question'
+import type { FeelWord } from '#contract/run'
+import { questionRules } from '#core/causes/questions'
+import type { PracticeDay } from '#core/practice/day'
+import type { Standing } from '#core/practice/review/rules'
+
+/** Where the rider that was ridden last with a drill is kept on this device. */
+export const lastSeedKey = (drill: string) => `practice-rider:${drill}`
+
+/** A ride is shown so many times as fast as it was ridden. */
+export const timesAsFast = 30
+
+export const standingWords: Record<Standing, string> = {
+  'well-done': 'well done',
+  found: 'found',
+  open: 'told little',
+  missed: 'missed',
+}
+
+export interface Askable {
+  id: QuestionId
+  end: End | null
+  ask: string
+  /** What was answered after this run; null: not asked. */
+  answer: string | null
+}
+
+/** What may be asked of the rider after the last run: what its words leave open. */
+export function askable(day: PracticeDay): Askable[] {
+  const feel = day.bundle.feels.at(-1)
+  if (!feel) return []
+  const out = new Map<string, Askable>()
+  const said = feel.marks.flatMap((m): { word: FeelWord; end: End }[] =>
+    m.end === 'both' ? [] : [{ word: m.word, end: m.end }],
+  )
+  for (const [id, rule] of Object.entries(questionRules))
+    for (const { word, end } of said)
+      if (rule.kind === 'question' && rule.words.includes(word)) {
+        const at = rule.of === 'end' ? end : null
+        const given = feel.answers.find((a) => a.question === id && a.end === at)?.answer
+        const words =
+          given === undefined ? null : ((rule.answers as Record<string, string>)[given] ?? 'Cannot say')
+        out.set(`${id} ${at}`, { id: id as QuestionId, end: at, ask: rule.ask, answer: words })
+      }
+  return [...out.values()]
+}
+
+/** Sag as it was read last at an end on what is on the bike now; null: not read, or pumped since. */
+export function sagRead(day: PracticeDay, end: End): number | null {
+  for (const s of [...day.bundle.setups].reverse()) {
+    const pct = end === 'front' ? s.foundIn?.sagFrontPct : s.foundIn?.sagRearPct
+    if (typeof pct === 'number') return pct
+    if (s.reason.source !== 'reading') return null
+  }
+  return null
+}
