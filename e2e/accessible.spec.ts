@@ -100,6 +100,21 @@ for (const [name, { address, ready }] of Object.entries(inDemo)) {
   })
 }
 
+test('nothing is wrong with a day of practice and its end', async ({ page }) => {
+  await page.goto(`${server.base}/practice/kicks/1`)
+  await page.getByRole('button', { name: 'Ride run 1' }).click()
+  await page.getByRole('heading', { name: 'Run 1, the rider says' }).waitFor()
+  await page.getByRole('button', { name: 'What would the adviser do?' }).click()
+  await page.getByText('The adviser would').waitFor()
+  expect(await faults(page)).toEqual([])
+  await expect.poll(() => overflow(page)).toBeLessThanOrEqual(0)
+  await page.getByRole('button', { name: /We’re happy/ }).click()
+  await page.getByRole('button', { name: 'Don’t wait' }).click()
+  await page.getByText('The rules behind these words').click()
+  expect(await faults(page)).toEqual([])
+  await expect.poll(() => overflow(page)).toBeLessThanOrEqual(0)
+})
+
 const steps = [
   'who',
   'prepare',

@@ -170,6 +170,7 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
         </div>
       </div>
       <div class="col middle">
+        <h1 v-if="run && !lesson" class="visually-hidden">{{ drill!.title }}</h1>
         <section v-if="lesson" class="card-paper lesson" aria-live="polite" aria-labelledby="lesson-title">
           <p class="soft small">First lesson</p>
           <h1 id="lesson-title">{{ lesson.title }}</h1>

@@ -24,6 +24,16 @@ describe('a click rail', () => {
     await w.get('[role=slider]').trigger('keydown', { key: '3' })
     expect(chosen(w)).toEqual([11])
   })
+  it('begins a new number after the last was taken, however quickly it follows', async () => {
+    const w = rail()
+    const press = (key: string) => w.get('[role=slider]').trigger('keydown', { key })
+    await press('1')
+    await press('0')
+    expect(chosen(w)).toEqual([13, 4])
+    await press('Enter')
+    await press('3')
+    expect(chosen(w)).toEqual([13, 4, 11])
+  })
   it('lets other keys through', async () => {
     const w = rail()
     await w.get('[role=slider]').trigger('keydown', { key: 'x' })

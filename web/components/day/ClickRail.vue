@@ -124,6 +124,8 @@ function key(e: KeyboardEvent) {
       : e.key === 'ArrowLeft' || e.key === 'ArrowDown'
         ? -1
         : null
+  // Whatever else is pressed ends a number.
+  if (!/^[\d.,]$/.test(e.key)) typed.value = ''
   if (direction) step(direction)
   else if (e.key === 'Home' || e.key === 'End') say(nearest(e.key === 'Home' ? 0 : 1))
   else if (e.key === 'PageUp' || e.key === 'PageDown') stride(e.key === 'PageUp' ? 1 : -1)

@@ -202,7 +202,7 @@ header {
 }
 .standing.well-done,
 .standing.found {
-  color: var(--moss);
+  color: color-mix(in srgb, var(--moss) 65%, var(--ink));
 }
 .standing.open,
 .standing.missed {

@@ -1,0 +1,197 @@
+import { expect, test, type Locator, type Page } from '@playwright/test'
+import { drillOf } from '../core/practice/drills.ts'
+import { hiddenRider } from '../core/practice/hiddenRider.ts'
+import { playOut } from '../core/practice/players/play.ts'
+import { disciplinedTester } from '../core/practice/players/tester.ts'
+import { practiceDay } from '../core/practice/day.ts'
+import { hiddenWords } from '../core/practice/review/hidden.ts'
+import { reviewOf } from '../core/practice/review/review.ts'
+import { startServer, type RunningServer } from './server.ts'
+
+let server: RunningServer
+test.beforeEach(async () => void (server = await startServer()))
+test.afterEach(async () => server?.stop())
+test.use({ contextOptions: { reducedMotion: 'reduce' } })
+
+const says = (page: Page, run: number) => page.getByRole('heading', { name: `Run ${run}, the rider says` })
+const rideKey = (page: Page, run: number) =>
+  page.getByRole('button', { name: `Ride run ${run}`, exact: true })
+const rating = async (page: Page) => page.locator('.rating b').innerText()
+/** With the keyboard alone: Tab until it is there. */
+async function tabTo(page: Page, target: Locator) {
+  for (let i = 0; i < 80; i++) {
+    if (await target.evaluate((x) => x === document.activeElement)) return
+    await page.keyboard.press('Tab')
+  }
+  throw new Error('Tab never came to it')
+}
+
+test('who knows nothing finishes the first lesson from the empty start, with the keyboard alone; nothing of it is kept', async ({
+  page,
+}) => {
+  const written: string[] = []
+  page.on('request', (r) => r.method() !== 'GET' && written.push(`${r.method()} ${r.url()}`))
+  await page.goto(server.base)
+  await page.getByRole('heading', { name: 'Begin' }).waitFor()
+  await tabTo(page, page.getByRole('link', { name: /First lesson/ }))
+  await page.keyboard.press('Enter')
+  const step = page.locator('.lesson')
+  const rail = page.getByRole('slider', { name: /rear Rebound/ })
+  let runs = 0
+  for (let i = 0; i < 14; i++) {
+    const words = await step.innerText()
+    if (/Stop here/.test(words)) break
+    if (/Turn rear rebound|Turn it back/.test(words)) {
+      await tabTo(page, rail)
+      for (let n = 0; n < 2; n++) await page.keyboard.press(/slower/.test(words) ? 'ArrowLeft' : 'ArrowRight')
+      await page.keyboard.press('Enter')
+      await expect(step).toContainText('Ride it')
+    } else {
+      await page.keyboard.press('r')
+      await says(page, ++runs).waitFor()
+    }
+  }
+  await expect(step).toContainText('Stop here')
+  await tabTo(page, page.getByRole('button', { name: /We’re happy/ }))
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^You found it in (two|three|four) runs$/)
+  await expect(page.getByText('Stopped in time')).toBeVisible()
+  expect(runs).toBeLessThanOrEqual(5)
+
+  // Nothing of it stands among what is real, here or on the server.
+  expect(written).toEqual([])
+  await page.goto(server.base)
+  await expect(page.getByRole('heading', { name: 'Begin' })).toBeVisible()
+  const days = await (await page.request.get(`${server.base}/api/v1/days`)).json()
+  expect(days).toEqual([])
+})
+
+/** Plays what a scripted player did, through the page. */
+async function playThrough(page: Page, drill: string, seed: number, runs: number) {
+  const rider = hiddenRider(drillOf(drill)!, seed)
+  const acts = playOut(rider, disciplinedTester(rider), runs)
+  await page.goto(`${server.base}/practice/${drill}/${seed}`)
+  let run = 0
+  for (const act of acts) {
+    if (act.do === 'ride') {
+      await rideKey(page, ++run).click()
+      await says(page, run).waitFor()
+    } else if (act.do === 'turn') {
+      for (const [id, to] of Object.entries(act.to)) {
+        const d = rider.dials.find((x) => x.adjuster.id === id)!
+        const name = { pressure: 'Pressure', spacer: 'Spacers', click: '' }[d.adjuster.kind as 'click']
+        const role = name || (d.adjuster.role === 'rebound' ? 'Rebound' : 'Low-speed compression')
+        const rail = page.getByRole('slider', { name: new RegExp(`^${d.end} ${role},`) })
+        await rail.focus()
+        // Digits, in the part's own count.
+        await page.keyboard.type(String(to))
+        await rail.press('Enter')
+        await expect(rail).toHaveAttribute('aria-valuenow', String(to))
+      }
+    }
+  }
+  await page.getByRole('button', { name: /We’re happy/ }).click()
+  const settled = acts.at(-1)?.do === 'settle' ? acts : [...acts, { do: 'settle' } as const]
+  return { rider, acts: settled }
+}
+
+for (const [drill, seed] of [
+  ['one-fault', 3],
+  ['kicks', 2],
+  ['noisy-rider', 5],
+  ['noon-heat', 2],
+] as const)
+  test(`a drill is played through the page and judged as the rules say: ${drill}`, async ({ page }) => {
+    const { rider, acts } = await playThrough(page, drill, seed, 4)
+    const review = reviewOf(rider, acts)
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(review.headline)
+    const rows = page.locator('.runs > ul > li')
+    await expect(rows).toHaveCount(review.remarks.length + 1)
+    for (const [i, m] of review.remarks.entries()) await expect(rows.nth(i)).toContainText(m.says)
+    await expect(rows.last()).toContainText(review.ending.says)
+    for (const words of hiddenWords(rider, practiceDay(rider, acts).runs.length))
+      await expect(page.locator('.told > p').nth(1)).toContainText(words)
+  })
+
+test('what is hidden stands nowhere before the end: not on the page, not in its address', async ({
+  page,
+}) => {
+  await page.goto(`${server.base}/practice/something-behind/4`)
+  await rideKey(page, 1).click()
+  await says(page, 1).waitFor()
+  const rider = hiddenRider(drillOf('something-behind')!, 4)
+  const shown = (await page.locator('body').innerText()) + page.url()
+  for (const words of hiddenWords(rider, 1)) expect(shown).not.toContain(words)
+  expect(shown).not.toMatch(/too (low|high|slow|fast|soft|firm)/)
+  await expect(page.locator('.ghost, .best')).toHaveCount(0)
+})
+
+test('the adviser is asked only when it is wanted, and can be followed', async ({ page }) => {
+  await page.goto(`${server.base}/practice/kicks/1`)
+  await rideKey(page, 1).click()
+  await says(page, 1).waitFor()
+  await expect(page.getByText('The adviser would')).toHaveCount(0)
+  await page.getByRole('button', { name: 'What would the adviser do?' }).click()
+  await page.getByText('The adviser would').waitFor()
+  const act = page.getByRole('button', { name: /^(Ask it|Read it|Turn it like that)$/ })
+  // Questions and readings first, then a turn: a rail has moved.
+  for (let i = 0; i < 5; i++) {
+    const name = await act.innerText()
+    await act.click()
+    if (name === 'Turn it like that') break
+    await expect(page.locator('.advice')).toHaveAttribute('aria-busy', 'false')
+  }
+  await expect(page.locator('.dayline .tag')).toHaveCount(1)
+  await page.getByRole('button', { name: 'Undo the last turn' }).click()
+  await expect(page.locator('.dayline .tag')).toHaveCount(0)
+})
+
+test('a day of practice comes back with a reload, and its address makes the same rider elsewhere', async ({
+  page,
+  browser,
+}) => {
+  const address = `${server.base}/practice/two-faults/17`
+  await page.goto(address)
+  for (const run of [1, 2]) {
+    await rideKey(page, run).click()
+    await says(page, run).waitFor()
+  }
+  await page.getByRole('button', { name: 'Read sag, rear' }).click()
+  await expect(page.getByText(/% of the stroke, target 30 %/)).toBeVisible()
+  const second = await rating(page)
+  await page.reload()
+  await says(page, 2).waitFor()
+  expect(await rating(page)).toBe(second)
+  await expect(page.getByText(/% of the stroke, target 30 %/)).toBeVisible()
+
+  const other = await (await browser.newContext()).newPage()
+  await other.goto(address)
+  await rideKey(other, 1).click()
+  await says(other, 1).waitFor()
+  await rideKey(other, 2).click()
+  await says(other, 2).waitFor()
+  expect(await rating(other)).toBe(second)
+  await other.close()
+})
+
+test('an address that names no rider says so, and offers the drills', async ({ page }) => {
+  for (const [path, words] of [
+    ['/practice/no-such-drill/1', /There is no such drill/],
+    ['/practice/kicks/0', /whole number from 1 to/],
+    ['/practice/kicks/1e9', /whole number from 1 to/],
+  ] as const) {
+    await page.goto(server.base + path)
+    await expect(page.getByRole('alert')).toHaveText(words)
+    await expect(page.getByRole('link', { name: /First lesson/ })).toBeVisible()
+  }
+  await page.goto(`${server.base}/practice/kicks`)
+  await expect(page).toHaveURL(/\/practice\/kicks\/1$/)
+})
+
+test('something chosen and not said to be on is not ridden over', async ({ page }) => {
+  await page.goto(`${server.base}/practice/kicks/1`)
+  await page.getByRole('slider', { name: /^rear Rebound/ }).press('ArrowLeft')
+  await rideKey(page, 1).click()
+  await expect(page.getByText(/say that it is on, or cancel it/)).toBeVisible()
+  await expect(says(page, 1)).toHaveCount(0)
+})
