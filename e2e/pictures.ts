@@ -60,7 +60,7 @@ const panel = (name: string) => async (page: Page) => {
 // A picture that cannot be taken must not leave browser and server behind.
 try {
   // Under twenty pictures: what is only a form or one line has none.
-  const { logger: _connected, lost: _empty, access: _form, enter: _line, ...plain } = inDemo
+  const { logger: _connected, lost: _empty, access: _form, enter: _line, practice: _list, ...plain } = inDemo
   for (const [name, { address, ready }] of Object.entries(plain)) await picture(name, address, ready)
   await picture('setups', inDemo.setups.address, async (p) => {
     await p.getByRole('button', { name: /^Wet roots, October/ }).click()
@@ -71,9 +71,28 @@ try {
   await picture('day-mess', `/days/${idOf('day mess')}`, (p) =>
     p.getByRole('heading', { name: /one thing at a time/ }).waitFor(),
   )
-  await picture('day-dusk', day, async (p) => {
-    await proposed(p)
+  // In dusk colours, for there is a picture of each view by day.
+  await picture('practice', '/practice/kicks/1', async (p) => {
     await p.getByRole('button', { name: 'Dusk colours' }).click()
+    const ride = async (n: number) => {
+      await p.getByRole('button', { name: `Ride run ${n}` }).click()
+      await p.getByRole('heading', { name: `Run ${n}, the rider says` }).waitFor()
+    }
+    const turn = async (rail: RegExp, key: string, times: number) => {
+      for (let i = 0; i < times; i++) await p.getByRole('slider', { name: rail }).press(key)
+      await p.getByRole('slider', { name: rail }).press('Enter')
+    }
+    await ride(1)
+    await turn(/^rear Rebound/, 'ArrowLeft', 2)
+    await ride(2)
+    await turn(/^rear Rebound/, 'ArrowRight', 2)
+    await turn(/^rear Pressure/, 'ArrowRight', 8)
+    await ride(3)
+    await turn(/^rear Pressure/, 'ArrowRight', 6)
+    await ride(4)
+    await ride(5)
+    await p.getByRole('button', { name: /We’re happy/ }).click()
+    await p.getByText(/the adviser [\d.]+, one thing/).waitFor({ timeout: 60_000 })
   })
   await picture('import', day, async (p) => {
     await proposed(p)
