@@ -97,6 +97,13 @@ for (const [name, { address, ready }] of Object.entries(inDemo)) {
     expect(await faults(page)).toEqual([])
     // A chart follows its width a moment later.
     await expect.poll(() => overflow(page)).toBeLessThanOrEqual(0)
+    // A tablet, upright and on its side: the bar keeps to two rows or three.
+    for (const width of [1024, 760]) {
+      await page.setViewportSize({ width, height: 700 })
+      await expect.poll(() => overflow(page), `${width} px`).toBeLessThanOrEqual(0)
+      const bar = await page.locator('header.bar').boundingBox()
+      expect(bar!.height, `${width} px`).toBeLessThan(160)
+    }
   })
 }
 

@@ -467,7 +467,7 @@ useShortcuts([
 .day {
   display: grid;
   grid-template-columns: 292px minmax(0, 1fr) 336px;
-  height: calc(100vh - 56px);
+  height: calc(100vh - var(--bar));
 }
 .col {
   overflow-y: auto;

@@ -93,7 +93,7 @@ usePageTitle(() => (found.value ? `${found.value.title}, handbook` : 'Handbook')
 .handbook {
   display: grid;
   grid-template-columns: 268px minmax(0, 1fr);
-  min-height: calc(100vh - 56px);
+  min-height: calc(100vh - var(--bar));
 }
 .sheet {
   padding: 1.1rem 1.9rem 3rem;

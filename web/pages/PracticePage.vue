@@ -277,7 +277,7 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
 .day {
   display: grid;
   grid-template-columns: 292px minmax(0, 1fr) 336px;
-  min-height: calc(100vh - 56px);
+  min-height: calc(100vh - var(--bar));
 }
 .col {
   padding: 0.9rem 1rem 2rem;

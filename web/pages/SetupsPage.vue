@@ -307,7 +307,7 @@ async function toPresent() {
 .setups {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 408px;
-  height: calc(100vh - 56px);
+  height: calc(100vh - var(--bar));
 }
 .trails {
   overflow-y: auto;

@@ -279,7 +279,7 @@ useShortcuts([
 .tent {
   display: grid;
   grid-template-rows: minmax(0, 1fr) auto;
-  height: calc(100vh - 56px);
+  height: calc(100vh - var(--bar));
 }
 .board {
   position: relative;

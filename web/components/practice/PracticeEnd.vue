@@ -173,6 +173,7 @@ const rules = Object.values(reviewRules)
 }
 .told {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.7rem;
 }
 .told p {

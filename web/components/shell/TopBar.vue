@@ -39,7 +39,7 @@ function search() {
 }
 /** Screens that put their own into the bar have no room for what is asked for once a week. */
 const crowded = computed(() =>
-  ['day', 'trace', 'compare', 'logger', 'tent', 'bench'].includes(String(route.name)),
+  ['day', 'trace', 'compare', 'logger', 'tent', 'bench', 'practice'].includes(String(route.name)),
 )
 const here = (holds: readonly string[]) => holds.includes(String(route.name))
 onKeyStroke(
@@ -60,7 +60,7 @@ useShortcuts([
 </script>
 
 <template>
-  <header class="bar">
+  <header class="bar" :class="{ crowded }">
     <ContourLines />
     <RouterLink class="brand" to="/" aria-label="Wild Spring, today">
       <img src="/mark.svg" alt="" width="30" height="30" />
@@ -211,6 +211,22 @@ useShortcuts([
   display: flex;
   gap: 0.5rem;
 }
+/* A tablet: what the screen is about keeps its room, the places go into a second row. */
+@media (max-width: 1180px) {
+  .bar {
+    flex-wrap: wrap;
+  }
+  .crowded .about {
+    flex-basis: 17rem;
+  }
+  .places {
+    order: 1;
+  }
+  .tools {
+    order: 2;
+    margin-left: auto;
+  }
+}
 @media (max-width: 720px) {
   .bar {
     flex-wrap: wrap;
@@ -222,10 +238,14 @@ useShortcuts([
   .wide {
     display: none;
   }
+  .tools {
+    order: 0;
+    margin-left: 0;
+  }
   .home {
     display: inline;
   }
-  .about {
+  .bar .about {
     flex-basis: 0;
     min-width: 0;
     font-size: 0.92rem;
