@@ -1,4 +1,5 @@
 import { expect, test, type Locator, type Page } from '@playwright/test'
+import { benchTasks } from '../core/practice/bench/tasks.ts'
 import { drillOf } from '../core/practice/drills.ts'
 import { hiddenRider } from '../core/practice/hiddenRider.ts'
 import { playOut } from '../core/practice/players/play.ts'
@@ -194,4 +195,38 @@ test('something chosen and not said to be on is not ridden over', async ({ page 
   await rideKey(page, 1).click()
   await expect(page.getByText(/say that it is on, or cancel it/)).toBeVisible()
   await expect(says(page, 1)).toHaveCount(0)
+})
+
+test('the tasks of the bench are worked through, right and wrong, by keyboard; a reload keeps what was given', async ({
+  page,
+}) => {
+  const tasks = benchTasks(4)
+  await page.goto(`${server.base}/practice`)
+  await page.getByRole('link', { name: /Ring, count, stopwatch/ }).click()
+  await expect(page).toHaveURL(/\/practice\/bench\/1$/)
+  await page.goto(`${server.base}/practice/bench/4`)
+  for (const [i, t] of tasks.entries()) {
+    await expect(page.getByRole('heading', { name: t.title, exact: true })).toBeVisible()
+    await expect(page.locator('.task')).not.toContainText(t.because)
+    // Every third one wrong.
+    const wrong = i % 3 === 2
+    if (t.kind === 'number') {
+      const field = page.getByLabel(/^Answer/)
+      await field.press('Enter')
+      await expect(page.getByRole('alert')).toHaveText('Enter a number.')
+      // As it is typed in half of the world.
+      await field.fill(String(wrong ? t.answer + 50 : t.answer).replace('.', ','))
+      await field.press('Enter')
+    } else {
+      const choice = wrong ? t.choices.find((c) => c !== t.answer)! : t.answer
+      await page.getByRole('button', { name: choice, exact: true }).press('Enter')
+    }
+    await expect(page.getByRole('status').first()).toContainText(wrong ? 'Not quite' : 'So it is')
+    await expect(page.locator('.task')).toContainText(t.because)
+    await page.keyboard.press('Enter')
+  }
+  await expect(page.getByText(/^you said/)).toHaveCount(3)
+  await page.reload()
+  await expect(page.getByText(/^you said/)).toHaveCount(3)
+  await expect(page.getByText(/^right:/)).toHaveCount(7)
 })

@@ -10,6 +10,7 @@ import DayLine from '../components/day/DayLine.vue'
 import PendingTurns from '../components/day/PendingTurns.vue'
 import AdviceCard from '../components/practice/AdviceCard.vue'
 import AskRider from '../components/practice/AskRider.vue'
+import BenchTasks from '../components/practice/BenchTasks.vue'
 import DrillList from '../components/practice/DrillList.vue'
 import RiderSays from '../components/practice/RiderSays.vue'
 import RideTrace from '../components/practice/RideTrace.vue'
@@ -40,8 +41,10 @@ const seed = computed(() => {
   return Number.isInteger(n) && n >= 1 && n <= mostSeed ? n : null
 })
 const variation = computed(() => variationOf(route.query.vary))
+/** Not a rider but ring, count and stopwatch: an address of its own beside the drills. */
+const onBench = computed(() => props.drill === 'bench')
 const fault = computed(() =>
-  props.drill && !drill.value
+  props.drill && !drill.value && !onBench.value
     ? 'There is no such drill. Choose one of these.'
     : props.seed && seed.value === null
       ? `A rider is a whole number from 1 to ${mostSeed}.`
@@ -49,12 +52,12 @@ const fault = computed(() =>
 )
 const selected = ref<string | null>(null)
 watch(
-  [drill, seed, variation],
+  [drill, seed, variation, onBench],
   () => {
     selected.value = null
     if (!drill.value || seed.value === null) {
-      if (drill.value && !props.seed)
-        void router.replace({ name: 'practice', params: { drill: drill.value.key, seed: 1 } })
+      if ((drill.value || onBench.value) && !props.seed)
+        void router.replace({ name: 'practice', params: { drill: props.drill, seed: 1 } })
       return
     }
     practice.open({ drill: drill.value.key, variation: variation.value, seed: seed.value })
@@ -65,7 +68,9 @@ watch(
 const playing = computed(
   () => !!drill.value && seed.value !== null && practice.rider?.drill.key === drill.value.key,
 )
-usePageTitle(() => (drill.value ? `Practice, ${drill.value.title}` : 'Practice'))
+usePageTitle(() =>
+  onBench.value ? 'Practice on the bench' : drill.value ? `Practice, ${drill.value.title}` : 'Practice',
+)
 
 const day = computed(() => practice.day!)
 const b = computed(() => practice.bundle!)
@@ -127,7 +132,15 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
 </script>
 
 <template>
-  <div v-if="!playing" class="page">
+  <div v-if="onBench && seed !== null" class="page">
+    <h1>On the bench: ring, count, stopwatch</h1>
+    <p>What is worked out before anybody rides. Take your time; after each you are told why.</p>
+    <BenchTasks :seed="seed" />
+    <p class="back">
+      <RouterLink :to="{ name: 'practice', params: { drill: '', seed: '' } }">All drills</RouterLink>
+    </p>
+  </div>
+  <div v-else-if="!playing" class="page">
     <h1>Practice: a rider you can’t see into</h1>
     <p>
       Something stands wrong and you are not told what. Ride, listen, ask, read, turn one thing, ride again;
@@ -301,6 +314,9 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
   display: flex;
   justify-content: space-between;
   align-items: baseline;
+}
+.back {
+  margin-top: 0.8rem;
 }
 .lesson {
   border-left: 6px solid var(--sun);

@@ -31,6 +31,17 @@ const groups = computed(() =>
         </li>
       </ul>
     </section>
+    <section aria-labelledby="drills-bench">
+      <h2 id="drills-bench">On the bench</h2>
+      <ul>
+        <li>
+          <RouterLink class="drill" :to="{ name: 'practice', params: { drill: 'bench', seed: 1 } }">
+            <b>Ring, count, stopwatch</b>
+            <span>Sag from readings, per cent and millimetres, three ways to count, rebound by hand.</span>
+          </RouterLink>
+        </li>
+      </ul>
+    </section>
   </div>
 </template>
 
