@@ -229,3 +229,23 @@ for (const [name, { at, open }] of Object.entries(dialogs)) {
     expect(await faults(page)).toEqual([])
   })
 }
+
+for (const [page_, slider, says] of [
+  ['spring-and-damper', /^Spring/, /Damping ratio 0\.\d+/],
+  ['packing', /km\/h$/, /A hit every \d+ ms/],
+  ['noise', /scatter by/, /give or take/],
+  ['counting-clicks', /^rear Rebound/, /The same place is/],
+] as const)
+  test(`the figure of "${page_}" is played with by keyboard, said in words, and nothing is wrong with it`, async ({
+    page,
+  }) => {
+    await page.goto(`${server.base}/handbook/works/${page_}`)
+    const tells = page.locator('.figure .tells')
+    await expect(tells).toHaveText(says)
+    const before = await tells.innerText()
+    await page.getByRole('slider', { name: slider }).press('ArrowRight')
+    await expect(tells).not.toHaveText(before)
+    await expect(tells).toHaveText(says)
+    expect(await faults(page)).toEqual([])
+    await expect.poll(() => overflow(page)).toBeLessThanOrEqual(0)
+  })

@@ -13,6 +13,9 @@ export const chapters = {
 } as const
 export type Chapter = keyof typeof chapters
 
+/** Figures one plays with; each is a component in `components/handbook/figures`. */
+export type FigureKey = 'let-go' | 'row-of-hits' | 'ride-again' | 'count-three'
+
 /** A page that is all text. Its address is /handbook/chapter/key. */
 export interface TextPage {
   key: string
@@ -24,6 +27,8 @@ export interface TextPage {
   /** Short lines under a heading of their own. */
   lists?: { title: string; items: string[] }[]
   cautions?: CautionKey[]
+  /** A figure to play with. */
+  figure?: FigureKey
   /** Pages that belong to it, as chapter/key. */
   see?: string[]
 }

@@ -11,6 +11,7 @@ export const worksPages: TextPage[] = [
       'How much damping is right depends on spring and mass together. The damping ratio says how much of what would just stop a swing is there: at 0.2 it bounces on, at 0.6 it comes back once and rests, at 1 it creeps. Rebound feels right at about 0.55 to 0.7.',
       'That is why a firmer spring needs slower rebound: the same click is a smaller ratio on a stiffer spring.',
     ],
+    figure: 'let-go',
     see: ['dials/rebound', 'feels/pogo', 'feels/stays-down', 'words/damping-ratio'],
   },
   {
@@ -39,6 +40,7 @@ export const worksPages: TextPage[] = [
       },
     ],
     cautions: ['rebound'],
+    figure: 'row-of-hits',
     see: ['feels/harsh-gets-worse', 'dials/rebound'],
   },
   {
@@ -151,6 +153,7 @@ export const worksPages: TextPage[] = [
       },
     ],
     cautions: ['stop'],
+    figure: 'count-three',
     see: ['differ/count'],
   },
   {
@@ -161,6 +164,7 @@ export const worksPages: TextPage[] = [
       'Ride the same settings twice, and the ratings differ: by half a point or more, with nothing changed. That scatter is there in every comparison. A change has to beat it before it can be believed.',
       'So the baseline is ridden twice at the start, and now and then again in between: it says how far the day itself has moved.',
     ],
+    figure: 'ride-again',
     see: ['works/bracketing', 'words/baseline-run', 'words/drift'],
   },
   {

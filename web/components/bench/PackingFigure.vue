@@ -13,6 +13,7 @@ import {
 } from '#core/damper/recovery'
 import { reboundRatioFor } from '#core/damper/startClicks'
 import { unitAir } from '#core/spring/unitSpring'
+import RangeField from '../shell/RangeField.vue'
 import LineFigure, { type FigureLine } from '../shell/LineFigure.vue'
 import { useBench } from '../../stores/bench.ts'
 
@@ -119,18 +120,16 @@ const here = computed(() => {
       :say-x="(x) => `${x.toFixed(2)} m apart`"
       :say-y="(y) => `clean to ${y.toFixed(0)} km/h`"
     />
-    <div class="sliders num">
-      <label
-        >{{ `Hits ${spacingM.toFixed(1)} m apart`
-        }}<input v-model.number="spacingM" type="range" min="0.4" max="3" step="0.1"
-      /></label>
-      <label
-        >{{ `at ${speedKmh} km/h` }}<input v-model.number="speedKmh" type="range" min="8" max="50" step="1"
-      /></label>
-      <label
-        >{{ `each ${addedPct} % of travel`
-        }}<input v-model.number="addedPct" type="range" min="5" max="50" step="5"
-      /></label>
+    <div class="sliders">
+      <RangeField
+        v-model="spacingM"
+        :label="`Hits ${spacingM.toFixed(1)} m apart`"
+        :min="0.4"
+        :max="3"
+        :step="0.1"
+      />
+      <RangeField v-model="speedKmh" :label="`at ${speedKmh} km/h`" :min="8" :max="50" :step="1" />
+      <RangeField v-model="addedPct" :label="`each ${addedPct} % of travel`" :min="5" :max="50" :step="5" />
     </div>
     <p :class="{ over: here.over }" class="num">
       {{
@@ -154,13 +153,6 @@ const here = computed(() => {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(170px, 1fr));
   gap: 0.3rem 1rem;
-}
-.sliders label {
-  display: grid;
-}
-.sliders input {
-  min-height: var(--touch);
-  accent-color: var(--pine);
 }
 p {
   margin: 0;

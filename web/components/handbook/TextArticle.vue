@@ -1,8 +1,16 @@
 <script setup lang="ts">
 import CautionList from '../bench/CautionList.vue'
-import type { TextPage } from '../../handbook/page.ts'
+import { defineAsyncComponent, type Component } from 'vue'
+import type { FigureKey, TextPage } from '../../handbook/page.ts'
 import SeeAlso from './SeeAlso.vue'
 
+// Charts come with the page that has one.
+const figures: Record<FigureKey, Component> = {
+  'let-go': defineAsyncComponent(() => import('./figures/LetGo.vue')),
+  'row-of-hits': defineAsyncComponent(() => import('./figures/RowOfHits.vue')),
+  'ride-again': defineAsyncComponent(() => import('./figures/RideAgain.vue')),
+  'count-three': defineAsyncComponent(() => import('./figures/CountThree.vue')),
+}
 /** A page of text, with its lists and cautions. */
 defineProps<{ page: TextPage }>()
 </script>
@@ -12,6 +20,7 @@ defineProps<{ page: TextPage }>()
     <div>
       <h1>{{ page.title }}</h1>
       <p v-for="(t, i) in page.text" :key="i" :class="{ lead: i === 0 }">{{ t }}</p>
+      <component :is="figures[page.figure]" v-if="page.figure" :key="page.key" />
       <section v-for="l in page.lists ?? []" :key="l.title">
         <h2>{{ l.title }}</h2>
         <ul>

@@ -111,6 +111,9 @@ const givenWords = (i: number) => {
   padding: 1rem 1.2rem;
   max-width: 720px;
 }
+h2:focus {
+  outline: none;
+}
 .asks {
   font-size: 1.1rem;
 }

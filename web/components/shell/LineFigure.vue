@@ -44,6 +44,8 @@ const props = defineProps<{
   /** Left end of a plain axis; 0 when left out. */
   xFrom?: number
   yMax?: number
+  /** Lower end; 0 when left out. */
+  yFrom?: number
   /** A value of either axis with its unit, for the read-out. */
   sayX: (x: number) => string
   sayY: (y: number) => string
@@ -89,7 +91,14 @@ function draw() {
         nameGap: 28,
         axisLabel: { color: soft },
       },
-      yAxis: { ...axis, max: props.yMax, name: props.yName, nameGap: 40, axisLabel: { color: soft } },
+      yAxis: {
+        ...axis,
+        min: props.yFrom ?? 0,
+        max: props.yMax,
+        name: props.yName,
+        nameGap: 40,
+        axisLabel: { color: soft },
+      },
       series: props.lines.map((l, i) => ({
         type: l.dots ? ('scatter' as const) : ('line' as const),
         symbol: 'circle',

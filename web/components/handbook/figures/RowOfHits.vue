@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { usualRatioPerClick } from '#core/damper/clicks'
+import { recoveryTimeS } from '#core/damper/recovery'
+import { rowOfHits } from '#core/damper/row'
+import LineFigure, { type FigureLine } from '../../shell/LineFigure.vue'
+import RangeField from '../../shell/RangeField.vue'
+import FigureFrame from './FigureFrame.vue'
+
+/** A row of bumps: click, speed, spacing and height, and whether it is back before the next one. */
+const click = ref(4)
+const speedKmh = ref(32)
+const spacingM = ref(1.2)
+const addedPct = ref(22)
+const middleClick = 7
+const rightRatio = 0.6
+const usualOmega = 14
+const hits = 8
+const kmhPerMs = 3.6
+/** Sunk by so much of the travel it feels harsh and low. */
+const harshPct = 10
+
+const ratio = computed(() => rightRatio * usualRatioPerClick.low ** (middleClick - click.value))
+const gapS = computed(() => spacingM.value / (speedKmh.value / kmhPerMs))
+const row = computed(() => rowOfHits(hits, addedPct.value, gapS.value, usualOmega, ratio.value))
+const lines = computed<FigureLine[]>(() => [
+  {
+    name: 'depth',
+    colour: '--rear',
+    width: 3,
+    filled: true,
+    points: row.value.map(([t, d]) => [t * 1000, d]),
+  },
+])
+const sunk = computed(() => row.value[row.value.length - 1][1])
+const tells = computed(() => {
+  const gap = Math.round(1000 * gapS.value)
+  const back = Math.round(1000 * recoveryTimeS(usualOmega, ratio.value))
+  const end =
+    sunk.value >= harshPct
+      ? `the next one would begin ${Math.round(sunk.value)} % deep. That is packing: it feels harsh, and it is too slow`
+      : 'it is back before the next one'
+  return `A hit every ${gap} ms, back by nine tenths in ${back} ms: ${end}.`
+})
+</script>
+
+<template>
+  <FigureFrame title="A row of bumps">
+    <LineFigure
+      :label="`Depth over time along ${hits} hits`"
+      :lines="lines"
+      x-name="ms"
+      y-name="% of travel"
+      :x-max="Math.ceil(hits * gapS * 10) * 100"
+      :y-max="100"
+      :say-x="(x) => `after ${x.toFixed(0)} ms`"
+      :say-y="(y) => `${y.toFixed(0)} % deep`"
+    />
+    <template #sliders>
+      <RangeField
+        v-model="click"
+        :label="`Rebound ${click} clicks from closed`"
+        :min="0"
+        :max="14"
+        :step="1"
+      />
+      <RangeField v-model="speedKmh" :label="`${speedKmh} km/h`" :min="8" :max="50" :step="1" />
+      <RangeField
+        v-model="spacingM"
+        :label="`bumps ${spacingM.toFixed(1)} m apart`"
+        :min="0.4"
+        :max="3"
+        :step="0.1"
+      />
+      <RangeField v-model="addedPct" :label="`each ${addedPct} % of travel`" :min="5" :max="50" :step="1" />
+    </template>
+    <template #tells>{{ tells }}</template>
+    <template #taken
+      >A free return between hits, on a spring with usual sag; trail runs tell the truth.</template
+    >
+  </FigureFrame>
+</template>
