@@ -10,6 +10,7 @@ import {
 } from 'node:fs'
 import { join } from 'node:path'
 import { expect, test, type APIRequestContext } from '@playwright/test'
+import Papa from 'papaparse'
 import { v7 as uuid } from 'uuid'
 import { makeRider } from '../server/test/story.ts'
 import { startDemo, startServer, type RunningServer } from './server.ts'
@@ -182,4 +183,38 @@ test('killed while a copy is made, nothing is left of it, and the data is whole'
   expect(readdirSync(folder).filter((n) => n.includes('.part'))).toEqual([])
   expect(await world(page.request, again.base)).toEqual(before)
   await again.stop()
+})
+
+test('what is kept goes out as files that a spreadsheet opens: all of it, and a day by itself', async ({
+  page,
+}) => {
+  const server = await startDemo()
+  const { bundles } = (await world(page.request, server.base)) as {
+    bundles: { day: { id: string }; runs: { note: string }[]; trail: { name: string } }[]
+  }
+  const rowsOf = async (press: () => Promise<unknown>) => {
+    const [download] = await Promise.all([page.waitForEvent('download'), press()])
+    const csv = readFileSync(await download.path(), 'utf8')
+    const { data, errors } = Papa.parse<Record<string, string>>(csv.replace('\uFEFF', ''), {
+      header: true,
+      skipEmptyLines: true,
+    })
+    expect(errors).toEqual([])
+    return data
+  }
+  await page.goto(`${server.base}/data`)
+  const runs = await rowsOf(() => page.getByRole('link', { name: 'Runs, CSV' }).click())
+  expect(runs).toHaveLength(bundles.reduce((n, b) => n + b.runs.length, 0))
+  expect(new Set(runs.map((r) => r.trail))).toEqual(
+    new Set(bundles.filter((b) => b.runs.length).map((b) => b.trail.name)),
+  )
+  const setups = await rowsOf(() => page.getByRole('link', { name: 'Setups, CSV' }).click())
+  expect(setups.filter((r) => r.state === 'on the bike now').length).toBeGreaterThan(4)
+
+  const one = bundles.find((b) => b.runs.length > 3)!
+  await page.goto(`${server.base}/days/${one.day.id}`)
+  await page.getByRole('button', { name: 'About this day' }).click()
+  const ofDay = await rowsOf(() => page.getByRole('link', { name: 'runs.csv' }).click())
+  expect(ofDay.map((r) => r.run)).toEqual(one.runs.map((_, i) => String(i + 1)))
+  await server.stop()
 })

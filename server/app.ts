@@ -21,6 +21,7 @@ import { garageRoutes } from './routes/garage.ts'
 import { loggerRoutes } from './routes/loggers.ts'
 import { padRoutes } from './routes/pads.ts'
 import { printRoutes } from './routes/print.ts'
+import { plainFileRoutes } from './routes/plainFiles.ts'
 import { recordingRoutes } from './routes/recordings.ts'
 import { tentRoutes } from './routes/tents.ts'
 import { setupRoutes } from './routes/setups.ts'
@@ -65,6 +66,7 @@ export function buildApp(deps: Deps): Hono {
   const perRecord = new PerRecord()
   api.route('/', dayRoutes(deps, new FigureRenewal(deps, perRecord)))
   api.route('/', recordingRoutes(deps, perRecord))
+  api.route('/', plainFileRoutes(deps))
   api.route('/', workshopRoutes(deps))
   api.route('/', setupRoutes(deps))
   api.route('/', tentRoutes(deps))

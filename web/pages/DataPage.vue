@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { SafeCopy } from '#contract/data'
 import { endpoints } from '#contract/endpoints'
 import { access } from '../api/door.ts'
-import { call } from '../api/client.ts'
+import { apiBase, call } from '../api/client.ts'
 import CopyList from '../components/keeping/CopyList.vue'
 import DataStrata from '../components/keeping/DataStrata.vue'
 import ForgetRider from '../components/keeping/ForgetRider.vue'
@@ -37,6 +37,11 @@ async function putBack(c: SafeCopy) {
   // Everything this page holds is of what is no more.
   if (went) location.reload()
 }
+const plainFiles = [
+  { name: 'runs.csv', words: 'Runs, CSV' },
+  { name: 'changes.csv', words: 'Changes, CSV' },
+  { name: 'setups.csv', words: 'Setups, CSV' },
+]
 </script>
 
 <template>
@@ -106,6 +111,24 @@ async function putBack(c: SafeCopy) {
           another one with <code>WILD_SPRING_COPIES</code>, or take one along.
         </p>
       </section>
+      <section class="card-paper" aria-labelledby="plain-title">
+        <h2 id="plain-title">Plain files</h2>
+        <p>
+          For a spreadsheet, or for whatever comes after Wild Spring: every run, every change, every setup,
+          with units, names and how each number is known. Weights are in none of them. A day by itself is
+          under “About this day”.
+        </p>
+        <p class="files">
+          <a
+            v-for="f in plainFiles"
+            :key="f.name"
+            class="btn btn-plain"
+            :href="`${apiBase}/data/${f.name}`"
+            download
+            >{{ f.words }}</a
+          >
+        </p>
+      </section>
       <ForgetRider @erased="look" />
     </template>
   </div>
@@ -138,6 +161,11 @@ section > p {
   gap: 0 1rem;
   padding: 0.4rem 0;
   border-bottom: 1px solid var(--line);
+}
+.files {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
 }
 .head {
   display: flex;

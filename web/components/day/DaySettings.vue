@@ -2,6 +2,7 @@
 import { ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { TrailDay } from '#contract/day'
+import { apiBase } from '../../api/client.ts'
 import { useDay } from '../../stores/day.ts'
 import { useOutbox } from '../../stores/outbox.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -65,6 +66,8 @@ async function save() {
   busy.value = false
   if (ok) open.value = false
 }
+/** What is on the server; what waits to be sent is not in them. */
+const files = ['runs.csv', 'changes.csv', 'day.json']
 </script>
 
 <template>
@@ -103,6 +106,17 @@ async function save() {
           class="form-control num"
         />
       </div>
+      <p class="wide files">
+        <span class="soft small">As files:</span>
+        <a
+          v-for="f in files"
+          :key="f"
+          class="btn btn-plain btn-sm"
+          :href="`${apiBase}/days/${day.bundle!.day.id}/${f}`"
+          download
+          >{{ f }}</a
+        >
+      </p>
       <p v-if="fault" class="fault wide" role="alert">{{ fault }}</p>
       <div class="wide acts">
         <BButton type="submit" variant="primary" :disabled="busy">Save</BButton>
@@ -120,6 +134,12 @@ async function save() {
 }
 form p.soft {
   margin: 0.3rem 0 0;
+}
+.files {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.5rem;
 }
 .check {
   display: flex;
