@@ -1,4 +1,4 @@
-import type { Adjuster, DamperRole } from '#contract/adjuster'
+import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import type { AskedQuestion } from '#contract/question'
 import type { Mark } from '#contract/run'
@@ -17,6 +17,7 @@ import {
   type Likes,
   type Positions,
 } from '#core/practice/landscape'
+import { air, click, spacers } from '#core/practice/parts'
 import { saying } from '#core/practice/speech'
 import type { Family } from './families.ts'
 
@@ -45,36 +46,6 @@ export interface RiddenFeel {
   against: -2 | -1 | 0 | 1 | 2 | null
   analysis: Analysis | null
 }
-
-const click = (id: string, role: DamperRole, clicks: number): Adjuster => ({
-  id,
-  alias: null,
-  tool: 'hand',
-  kind: 'click',
-  role,
-  clicks,
-  step: 1,
-  countBase: 'closed-0',
-})
-const air = (id: string, minPsi: number, maxPsi: number): Adjuster => ({
-  id,
-  alias: null,
-  tool: 'shock-pump',
-  kind: 'pressure',
-  role: 'main-pressure',
-  minPsi,
-  maxPsi,
-  stepPsi: 1,
-})
-
-const spacers = (id: string, most: number): Adjuster => ({
-  id,
-  alias: null,
-  tool: 'workshop',
-  kind: 'spacer',
-  role: 'spacers',
-  maxCount: most,
-})
 
 /** What a bike of so many adjusters has; ids start with the end, as the day builder wants. */
 const order: Adjuster[] = [

@@ -1,40 +1,12 @@
-import type { Adjuster, DamperRole } from '#contract/adjuster'
+import type { Adjuster } from '#contract/adjuster'
 import type { Bike } from '#contract/bike'
 import type { End } from '#contract/common'
 import type { RiderCard } from '#contract/rider'
 import type { Trail } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
+import { air, click, spacers } from './parts.ts'
 
 /** The invented bike of practice, its rider and its trail. None of them is kept anywhere. */
-
-const click = (id: string, role: DamperRole, clicks: number): Adjuster => ({
-  id,
-  alias: null,
-  tool: 'hand',
-  kind: 'click',
-  role,
-  clicks,
-  step: 1,
-  countBase: 'closed-0',
-})
-const air = (id: string, minPsi: number, maxPsi: number): Adjuster => ({
-  id,
-  alias: null,
-  tool: 'shock-pump',
-  kind: 'pressure',
-  role: 'main-pressure',
-  minPsi,
-  maxPsi,
-  stepPsi: 1,
-})
-const spacers = (id: string, maxCount: number): Adjuster => ({
-  id,
-  alias: null,
-  tool: 'workshop',
-  kind: 'spacer',
-  role: 'spacers',
-  maxCount,
-})
 
 /** All that could be on it, by the letter of its end and what it does. */
 const parts: Record<End, Adjuster[]> = {
