@@ -124,7 +124,7 @@ export function practiceDay(rider: HiddenRider, acts: readonly PracticeAct[]): P
         runs.length,
       )
       feel.answers = [...feel.answers, { question: act.question, end: act.end, answer }]
-    } else settled = true
+    } else if (act.do === 'settle') settled = true
   }
   const bundle: DayBundle = {
     day: {

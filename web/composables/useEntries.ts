@@ -71,6 +71,13 @@ export function useEntries(days: ComputedRef<readonly DaySummary[]>): ComputedRe
       command('What is kept', 'safe copies or backups, putting one back, forgetting a rider', {
         name: 'data',
       }),
+      command('Practice', 'an invented rider with something hidden, drills, first lesson', {
+        name: 'practice',
+      }),
+      command('Practice on the bench', 'ring, count, stopwatch: sag, clicks, rebound by hand', {
+        name: 'practice',
+        params: { drill: 'bench', seed: 1 },
+      }),
       command('Who comes in', 'devices, passphrase, ways in for others', { name: 'access' }),
       ...handbookPages.map((p): Found => ({
         id: `handbook ${p.chapter}/${p.key}`,

@@ -54,6 +54,8 @@ export const usePractice = defineStore('practice', () => {
   /** The ride that was just made, to be looked at. */
   const course = shallowRef<RiddenCourse | null>(null)
   const riding = ref(false)
+  /** Counts the days that were begun. */
+  let begun = 0
 
   const setup = computed(() => bundle.value?.setups.at(-1) ?? null)
   const held = computed(() => new Map(setup.value?.positions.map((p) => [p.adjusterId, p] as const)))
@@ -68,7 +70,8 @@ export const usePractice = defineStore('practice', () => {
   function open(wanted: RiderKey): void {
     if (key.value && nameOf(key.value) === nameOf(wanted)) return
     key.value = wanted
-    acts.value = readDraft<PracticeAct[]>(nameOf(wanted)) ?? []
+    const kept = readDraft<PracticeAct[]>(nameOf(wanted))
+    acts.value = Array.isArray(kept) ? kept : []
     pending.value = {}
     course.value = null
     forget()
@@ -84,12 +87,16 @@ export const usePractice = defineStore('practice', () => {
     if (!key.value || !day.value || riding.value) return
     riding.value = true
     const of = key.value
+    const at = begun
+    const before = acts.value.length
     try {
       const ridden = await worker().ride({ ...of }, { ...day.value.positions }, day.value.runs.length + 1)
-      // Another rider was chosen meanwhile.
-      if (key.value !== of) return
+      // Another rider was chosen meanwhile, or the day begun again: this ride belongs to neither.
+      if (key.value !== of || begun !== at) return
       course.value = ridden
-      add({ do: 'ride', ringMm: ridden.ringMm })
+      // It began where it began: what was asked or turned while it was made came after.
+      const [then, since] = [acts.value.slice(0, before), acts.value.slice(before)]
+      keep([...then, { do: 'ride', ringMm: ridden.ringMm }, ...since])
     } finally {
       riding.value = false
     }
@@ -131,6 +138,7 @@ export const usePractice = defineStore('practice', () => {
   })
   const undo = () => undoable.value && keep(acts.value.slice(0, -1))
   function again(): void {
+    begun++
     keep([])
     drop()
     course.value = null
