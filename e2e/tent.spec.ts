@@ -244,6 +244,33 @@ test('a plan waits for the run it is for: silence is no answer, and once it came
   await expect(row(page, 'Runa')).toContainText('If worse: rear reb faster 1')
 })
 
+test('what is typed while the line before is still on its way is neither lost nor done twice', async ({
+  page,
+}) => {
+  await open(page)
+  const before = (await day(page, 'sanna')).runs.length
+  // A slow server: the answer to every save takes its time.
+  await page.route('**/api/v1/{runs,tent-riders}/**', async (route) => {
+    await new Promise((r) => setTimeout(r, 1500))
+    await route.continue()
+  })
+  await line(page).fill('2 in 8')
+  await line(page).press('Enter')
+  await line(page).press('Enter')
+  await line(page).fill('2 worse')
+  await line(page).press('Enter')
+  // It waits for its turn where it was typed, and goes when it is done.
+  await expect(line(page)).toHaveValue('2 worse')
+  await expect(line(page)).toHaveValue('', { timeout: 15_000 })
+  await expect
+    .poll(async () => {
+      const { runs, feels } = await day(page, 'sanna')
+      const feel = feels.find((f) => f.runId === runs.at(-1)!.id)
+      return [runs.length - before, feel?.rating, feel?.verdicts.map((v) => v.value)]
+    })
+    .toEqual([1, 8, [-1]])
+})
+
 test('what worked for one is offered to who says the same, translated to the other bike, and no name without consent', async ({
   page,
 }) => {

@@ -113,7 +113,7 @@ useShortcuts([
         <IconKept aria-hidden="true" />
       </RouterLink>
       <RouterLink
-        v-if="!bare"
+        v-if="!bare && !crowded"
         class="tool wide"
         :to="{ name: 'access' }"
         aria-label="Who comes in"
@@ -211,8 +211,11 @@ useShortcuts([
   display: flex;
   gap: 0.5rem;
 }
+.crowded .places a {
+  padding: 0 0.3rem;
+}
 /* A tablet: what the screen is about keeps its room, the places go into a second row. */
-@media (max-width: 1180px) {
+@media (max-width: 1240px) {
   .bar {
     flex-wrap: wrap;
   }

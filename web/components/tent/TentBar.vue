@@ -94,41 +94,70 @@ const wrong = computed(() => {
   if (e?.kind === 'unclear') return e.words
   return change.value && isTheirs.value ? fault.value : null
 })
+/** The line that is being done; null: none is. */
+const inWork = ref<string | null>(null)
+/** One line after the other. What is typed while one is done stays, and a second Enter on the same line does nothing. */
 async function submit() {
   const typed = line.value
-  if (!said.value) return
+  if (!said.value || inWork.value === typed) return
+  await until(inWork).toBe(null)
+  if (line.value !== typed) return
+  inWork.value = typed
+  try {
+    const isDone = await enter(typed)
+    if (!isDone || line.value !== typed) return
+    line.value = ''
+    asked.value = ''
+  } finally {
+    inWork.value = null
+  }
+}
+/** Does what the line says. @returns whether it is done; else it stays in the line */
+async function enter(typed: string): Promise<boolean> {
   // The number is followed first, then that day is read.
-  const number = said.value.number
+  const number = said.value?.number ?? null
   await until(() => number === null || props.row?.rider.number === number).toBe(true, {
     timeout: followMs,
   })
-  if (!(await acts.theirs())) return
-  if (!isTheirs.value) return void notices.show('Nothing was done; say the rider’s number again.', 'error')
+  if (!(await acts.theirs())) return false
+  if (!isTheirs.value) {
+    notices.show('Nothing was done; say the rider’s number again.', 'error')
+    return false
+  }
   const e = said.value?.entry
   // Typed on while it was waited for: Enter was meant for what stood there then.
-  if (!e || line.value !== typed) return
-  if (e.kind === 'in') await acts.comesIn(e.feel)
-  else if (e.kind === 'feel') acts.say(e.feel)
-  else if (e.kind === 'whereabouts') await acts.goes(e.to)
-  else if (e.kind === 'note') {
-    if (!(await acts.note(e.note, e.text))) return
-  } else if (e.kind === 'unclear') return
-  else if (e.kind === 'plan') {
-    // A plan that this bike cannot do is none.
-    if (!ready.value || !(await acts.note('plan', e.text, last.value?.runId ?? null))) return
-  } else if (e.kind === 'change') {
-    if (!ready.value) return
-    let stays = false
-    const ok = await notices.attempt(async () => {
-      const done = await act()
-      if (done === null) stays = true
-      else if (done === 'undo') await acts.acts.undo()
-      else acts.acts.tell(done)
-    })
-    if (!ok || stays) return
+  if (!e || line.value !== typed) return false
+  switch (e.kind) {
+    case 'who':
+      return true
+    case 'in':
+      await acts.comesIn(e.feel)
+      return true
+    case 'feel':
+      acts.say(e.feel)
+      return true
+    case 'whereabouts':
+      await acts.goes(e.to)
+      return true
+    case 'note':
+      return acts.note(e.note, e.text)
+    case 'unclear':
+      return false
+    case 'plan':
+      // A plan that this bike cannot do is none.
+      return ready.value && acts.note('plan', e.text, last.value?.runId ?? null)
+    case 'change': {
+      if (!ready.value) return false
+      let stays = false
+      const ok = await notices.attempt(async () => {
+        const done = await act()
+        if (done === null) stays = true
+        else if (done === 'undo') await acts.acts.undo()
+        else acts.acts.tell(done)
+      })
+      return ok && !stays
+    }
   }
-  line.value = ''
-  asked.value = ''
 }
 async function start(text: string) {
   line.value = text
