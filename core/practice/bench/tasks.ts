@@ -86,7 +86,7 @@ function intoPercent(s: Stroke, random: () => number): NumberTask {
     unit: '%',
     answer: one(strokePct(mm, s.mm)),
     within: 0.6,
-    because: `${mm} of ${s.mm} mm is ${one(strokePct(mm, s.mm))} %. Sag is a share of the unit's own travel: of the shock's stroke at the rear, not of the wheel's.`,
+    because: `${mm} of ${s.mm} mm is ${one(strokePct(mm, s.mm))} %. Sag is a share of the unit’s own travel: of the shock’s stroke at the rear, not of the wheel’s.`,
   }
 }
 function intoMillimetres(s: Stroke, off: number): NumberTask {
@@ -103,13 +103,15 @@ function intoMillimetres(s: Stroke, off: number): NumberTask {
     because: `${pct} % of ${s.mm} mm is ${mm} mm. A ring is good to about a millimetre: on a short stroke that is almost 2 %.`,
   }
 }
+/** A reading this share of the stroke away stands apart on any unit. */
+const farShare = 0.06
 function readings(s: Stroke, random: () => number): ChoiceTask {
   const middle = half((s.mm * s.target) / 100)
   // Two that agree, two that do not, or three with one that stands apart.
   const spread = [
     [0, 0.5],
     [0, 4],
-    [0, 0.5, 5],
+    [0, 0.5, half(farShare * s.mm)],
   ][Math.floor(3 * random())]
   const mm = spread.map((d) => middle + d)
   const judged = judgeRepeats(
