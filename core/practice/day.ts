@@ -101,7 +101,7 @@ export function practiceDay(rider: HiddenRider, acts: readonly PracticeAct[]): P
         reason: { source: act.source, linked: act.linked, text: act.text },
       })
     } else if (act.do === 'read') {
-      const sag = Math.round(rider.sagPct(act.end, positions, readings++) * 2) / 2
+      const sag = Math.round(rider.sagPct(act.end, positions, runs.length + 1, readings++) * 2) / 2
       put({
         positions: now().positions,
         reason: { source: 'reading', linked: true, text: '' },

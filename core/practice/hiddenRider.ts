@@ -43,8 +43,8 @@ export interface HiddenRider {
   tell: (positions: Positions, run: number) => Told
   /** The answer to a question about a run. */
   answer: (q: Pick<AskedQuestion, 'id' | 'end'>, positions: Positions, run: number) => string
-  /** Sag as the ring shows it, % of the unit's stroke. @param reading how many were taken before */
-  sagPct: (end: End, positions: Positions, reading: number) => number
+  /** Sag as the ring shows it before a run, % of the unit's stroke. @param reading how many were taken before */
+  sagPct: (end: End, positions: Positions, run: number, reading: number) => number
   /** Points below which this rider feels no difference. */
   noticeable: number
   airTempC: (run: number) => number
@@ -195,9 +195,10 @@ export function hiddenRider(drill: Drill, seed: number): HiddenRider {
       const of = sourceOf(own, purpose.answer, run, q.id.length, q.end === 'rear' ? 1 : 0)
       return answerOf(q, standing, { cannotSay: 0.1, wrong: temper.misled }, of)
     },
-    sagPct: (end, positions, reading) => {
+    sagPct: (end, positions, run, reading) => {
       const unit = space[end]!
-      const likes = likesAt(1)
+      // Warm air stands higher: what is read at noon is not what was read in the cool.
+      const likes = likesAt(run)
       const k = dials.findIndex((d) => d.end === end && d.adjuster.role === 'main-pressure')
       const off = k < 0 ? 0 : offsetsOf(likes, positions)[k]
       const of = sourceOf(own, purpose.sag, reading, end === 'rear' ? 1 : 0)
