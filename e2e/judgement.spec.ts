@@ -122,6 +122,11 @@ test('judged blind, settings and data stay covered until the feel is in', async 
   await expect(page.getByText('Covered until the feel of run 6 is in.').first()).toBeVisible()
   await expect(page.getByRole('slider')).toHaveCount(0)
   await expect(page.getByText('Front LSC 12 → 10')).toHaveCount(0)
+  // Nor is it a file away.
+  await page.getByRole('button', { name: 'About this day' }).click()
+  await expect(dialog(page).getByLabel('The rider judges blind')).toBeVisible()
+  await expect(dialog(page).getByRole('link')).toHaveCount(0)
+  await page.keyboard.press('Escape')
   await page.goto(`${server.base}/days/${halfWay}/trace/${idOf('half-way run 4')}`)
   await expect(page.getByText('Covered until the feel of run 6 is in.').first()).toBeVisible()
   await expect(page.locator('canvas')).toHaveCount(0)

@@ -106,7 +106,7 @@ const files = ['runs.csv', 'changes.csv', 'day.json']
           class="form-control num"
         />
       </div>
-      <p class="wide files">
+      <p v-if="!day.covered" class="wide files">
         <span class="soft small">As files:</span>
         <a
           v-for="f in files"
