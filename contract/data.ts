@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { Import } from './bundle.ts'
 import { Instant } from './common.ts'
 
 /** How many of each kind, without what was put away. */
@@ -62,6 +63,10 @@ export const DataState = z.strictObject({
   freeBytes: z.int(),
   /** What is under way, and how far, 0 to 1. */
   work: z.strictObject({ doing: z.string(), share: z.number() }).nullable(),
+  /** The bundle that is being written or read, and how far. */
+  carrying: z.strictObject({ doing: z.string(), share: z.number() }).nullable(),
+  /** Bundles that were brought in, newest first. */
+  imports: z.array(Import),
   /** Why the last copy that was due could not be made; null: it could. */
   fault: z.string().nullable(),
   /** Records that were found unreadable at a start, newest first; their bytes are kept. */

@@ -13,6 +13,7 @@ import {
 } from './access.ts'
 import { Baseline } from './baseline.ts'
 import { Bench } from './bench.ts'
+import { BundleChoices, BundleLook, BundleOrder, Import, MadeBundle } from './bundle.ts'
 import { Bike } from './bike.ts'
 import { BikeSetups } from './bikeSetups.ts'
 import { Erasure, ErasureReach } from './erasure.ts'
@@ -208,6 +209,44 @@ export const endpoints = {
     body: none,
     reply: z.strictObject({}),
   }),
+  makeBundle: endpoint({
+    method: 'put',
+    path: '/data/bundles/:id',
+    summary: 'Write a bundle of everything, or of a rider, a bike, a day or a tent; then it can be fetched',
+    params: byId,
+    body: BundleOrder,
+    reply: MadeBundle,
+  }),
+  cancelBundle: endpoint({
+    method: 'delete',
+    path: '/data/bundles',
+    summary: 'Give up the bundle that is being written or read',
+    params: z.strictObject({}),
+    body: none,
+    reply: z.strictObject({}),
+  }),
+  lookAtBundle: endpoint({
+    method: 'put',
+    path: '/data/arrivals/:id/look',
+    summary:
+      'Unpack a bundle whose bytes were sent before, check it, and tell what it would do; nothing is done',
+    params: byId,
+    body: none,
+    reply: BundleLook,
+  }),
+  takeBundle: endpoint({
+    method: 'put',
+    path: '/data/arrivals/:id/take',
+    summary: 'Bring in what was looked at, all of it or nothing',
+    params: byId,
+    body: BundleChoices,
+    reply: Import,
+  }),
+  dropBundle: remove('/data/arrivals/:id', 'Let go of a bundle that was sent and not brought in'),
+  takeBack: remove(
+    '/data/imports/:id',
+    'Take back what a bundle brought in, as long as nothing stands on it',
+  ),
   getErasure: endpoint({
     method: 'get',
     path: '/riders/:id/erasure',
@@ -614,6 +653,8 @@ export const rawEndpoints = [
   ['get', '/data/runs.csv', 'All runs as CSV', 'text/csv'],
   ['get', '/data/changes.csv', 'All changes as CSV', 'text/csv'],
   ['get', '/data/setups.csv', 'All setups as CSV', 'text/csv'],
+  ['get', '/data/bundles/:id', 'A bundle that was written (docs/file-formats.md)', 'application/zip'],
+  ['put', '/data/arrivals/:id', 'Send the bytes of a bundle; they wait to be looked at', 'application/zip'],
   ['get', '/data/copies/:name', 'A safe copy as it is: a whole data file', 'application/vnd.sqlite3'],
   ['get', '/bikes/:id/card.pdf', 'A setup as a card to print, with its code', 'application/pdf'],
   ['get', '/bikes/:id/card.json', 'The same as a file (card.ts)', 'application/json'],

@@ -40,6 +40,11 @@ export const errorCodes = {
   'storage.exchanged': { status: 503, title: 'The data file is being exchanged' },
   'copy.cancelled': { status: 499, title: 'The safe copy was cancelled' },
   'copy.unsound': { status: 409, title: 'That copy cannot be used' },
+  'bundle.unsound': { status: 422, title: 'That bundle cannot be used' },
+  'bundle.newer': { status: 409, title: 'That bundle is of a newer version' },
+  'bundle.cancelled': { status: 499, title: 'It was cancelled' },
+  'bundle.overtaken': { status: 409, title: 'Something was changed since you looked' },
+  'import.in-use': { status: 409, title: 'What was brought in is in use' },
   'route.unknown': { status: 404, title: 'There is no such address' },
   internal: { status: 500, title: 'Something went wrong on our side' },
 } as const

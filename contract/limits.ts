@@ -12,6 +12,11 @@ export const limits = {
   slowestBytes: 2000 as number,
   slowestSeconds: 10 as number,
   uploadBytes: 512 * 1024 * 1024,
+  bundleBytes: 8 * 1024 ** 3,
+  /** Unpacked, all files of a bundle together; files in it; letters of one record. */
+  bundleUnpackedBytes: 24 * 1024 ** 3,
+  bundleEntries: 100_000,
+  bundleLineBytes: 4_000_000,
   /** Bytes that nobody has named by then are forgotten. */
   uploadKeptHours: 24,
   fileColumns: 200,

@@ -75,6 +75,7 @@ export async function buildAll() {
     entryPoints: {
       index: 'server/listen.ts',
       ingestWorker: 'server/ingest/worker.ts',
+      bundler: 'server/bundle/worker.ts',
       copier: 'server/safekeeping/copier.ts',
       restore: 'server/safekeeping/restoreCommand.ts',
       check: 'server/safekeeping/checkCommand.ts',

@@ -14,6 +14,7 @@ import { mount } from './mount.ts'
 import { openApiDocument } from './openapi.ts'
 import { reply, toProblem } from './problem.ts'
 import { accessRoutes } from './routes/access.ts'
+import { bundleRoutes } from './routes/bundles.ts'
 import { dataRoutes } from './routes/data.ts'
 import { dayRoutes } from './routes/days.ts'
 import { eventRoutes } from './routes/events.ts'
@@ -44,7 +45,7 @@ export function buildApp(deps: Deps): Hono {
     maxSize: limits.bodyBytes,
     onError: (c) => reply(c, 'request.too-large', `A request may be at most ${limits.bodyBytes / 1000} kB.`),
   })
-  api.use((c, next) => (/\/(uploads|voices)\/[^/]+$/.test(c.req.path) ? next() : jsonLimit(c, next)))
+  api.use((c, next) => (/\/(uploads|voices|arrivals)\/[^/]+$/.test(c.req.path) ? next() : jsonLimit(c, next)))
   // A garage of forty riders is a quarter of a megabyte of names; a phone in the woods gets a tenth of it.
   api.use(compress({ threshold: 4096 }))
   api.use(answersOnWall())
@@ -62,6 +63,7 @@ export function buildApp(deps: Deps): Hono {
   api.get('/docs', (c) => c.html(apiPage(deps.version)))
   api.route('/', accessRoutes(deps, lock))
   api.route('/', dataRoutes(deps))
+  api.route('/', bundleRoutes(deps))
   api.route('/', garageRoutes(deps))
   const perRecord = new PerRecord()
   api.route('/', dayRoutes(deps, new FigureRenewal(deps, perRecord)))

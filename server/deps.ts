@@ -1,3 +1,4 @@
+import type { Porter } from './bundle/porter.ts'
 import type { Door } from './access/door.ts'
 import type { EventBus } from './events.ts'
 import type { Store } from './db/open.ts'
@@ -27,6 +28,8 @@ export interface Deps {
   version: string
   /** Makes and keeps safe copies of the data file. */
   keeper: Keeper
+  /** Carries bundles out and in. */
+  porter: Porter
   /** Puts a safe copy in the place of the data file, under the running application. */
   putBack: (copy: string) => Promise<PutBack>
 }

@@ -7,6 +7,8 @@ import { personCode } from './access/codes.ts'
 import { addressesOf, doorFrom } from './access/door.ts'
 import { Lock } from './access/lock.ts'
 import { buildApp } from './app.ts'
+import { bundlerIn } from './bundle/bundlerProcess.ts'
+import { Porter } from './bundle/porter.ts'
 import { openStore, type Store } from './db/open.ts'
 import { EventBus } from './events.ts'
 import { ingestInWorker } from './ingest/inWorker.ts'
@@ -51,6 +53,8 @@ async function main(): Promise<void> {
   const { file, incomingDir } = places
   clearIncoming(incomingDir)
   const setupCode = personCode(15)
+  const version = process.env.WILD_SPRING_VERSION ?? '0.1.0'
+  const bundler = bundlerIn(join(here, 'bundler.js'))
   const build = (store: Store) =>
     buildApp({
       store,
@@ -63,8 +67,9 @@ async function main(): Promise<void> {
       log,
       door,
       setupCode,
-      version: process.env.WILD_SPRING_VERSION ?? '0.1.0',
+      version,
       keeper,
+      porter: new Porter({ store, incomingDir, migrations, bundler, now, version }),
       putBack: async (copy) => {
         const became = await putBack(copy, { keeper, running, migrations, now, log })
         // Whoever listens, listens to what is no more: they come back and read anew.

@@ -2,6 +2,7 @@ import type { Context, Hono } from 'hono'
 import type { z } from 'zod'
 import type { Endpoint } from '#contract/endpoints'
 import { Refusal } from './refusal.ts'
+import { isWhole } from './whole.ts'
 
 /** Hangs a contract endpoint into the app: input and reply both pass through their schemas. */
 export function mount<P extends z.ZodType, B extends z.ZodType, R extends z.ZodType>(
@@ -31,18 +32,6 @@ async function json(req: { json: () => Promise<unknown> }): Promise<unknown> {
   if (!isWhole(value))
     throw new Refusal('request.invalid', 'A name or note holds half a letter; type it anew.')
   return value
-}
-
-/** Half a pair of surrogates is no letter and has no place in a file. */
-function isWhole(value: unknown): boolean {
-  // A list of what is to be looked at: what is nested deeply must not run out of stack.
-  const left: unknown[] = [value]
-  for (let v = left.pop(); v !== undefined; v = left.pop()) {
-    if (typeof v === 'string' && /\p{Surrogate}/u.test(v)) return false
-    if (typeof v !== 'object' || v === null) continue
-    for (const [key, inner] of Object.entries(v)) left.push(key, inner)
-  }
-  return true
 }
 
 /** @throws Refusal 'request.invalid' naming the field and what is accepted */

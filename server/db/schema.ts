@@ -1,6 +1,7 @@
 import { blob, index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core'
 import type { Role } from '#contract/access'
 import type { Baseline } from '#contract/baseline'
+import type { BundleHead } from '#contract/bundle'
 import type { Bench } from '#contract/bench'
 import type { Bike } from '#contract/bike'
 import type { Gauge, ServiceEntry, StockItem } from '#contract/care'
@@ -386,4 +387,31 @@ export const damaged = sqliteTable(
     bytes: blob('bytes', { mode: 'buffer' }).notNull(),
   },
   (t) => [primaryKey({ columns: [t.kind, t.id, t.foundAt] })],
+)
+
+/** Bundles that were brought in and can be taken back. */
+export const imports = sqliteTable('imports', {
+  id: text('id').primaryKey(),
+  at: text('at').notNull(),
+  head: text('head', { mode: 'json' }).$type<BundleHead>().notNull(),
+  fresh: integer('fresh').notNull(),
+  replaced: integer('replaced').notNull(),
+})
+
+/** What came with each, and how it stood then: only what is still so can be taken back. */
+export const importRows = sqliteTable(
+  'import_rows',
+  {
+    importId: text('import_id')
+      .notNull()
+      .references(() => imports.id),
+    kind: text('kind').notNull(),
+    key: text('key').notNull(),
+    /** The row whose place it took, as JSON; null: it was new. */
+    before: text('before'),
+    version: integer('version'),
+    deletedAt: text('deleted_at'),
+    pointer: text('pointer'),
+  },
+  (t) => [primaryKey({ columns: [t.importId, t.kind, t.key] })],
 )

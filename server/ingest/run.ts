@@ -1,6 +1,5 @@
 import { createHash } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
-import { gzipSync } from 'node:zlib'
 import type { ImportMapping } from '#contract/recording'
 import { InputError } from '#core/errors'
 import { readGpx } from '#core/formats/gpx'
@@ -12,9 +11,8 @@ import { ingestDelimited } from '#core/telemetry/ingest'
 import { joinRecording, joinTrack } from '#core/telemetry/join'
 import { speedRemarks } from '#core/telemetry/speedKnown'
 import { sideChannels } from '#core/telemetry/sideChannels'
+import { packPieces } from './pieces.ts'
 import type { FileFacts, Ingest, IngestFile, IngestJob, IngestResult } from './job.ts'
-
-const pieceBytes = 1 << 20
 
 /** The whole job on the calling thread; the worker wraps it. */
 export const runIngest: Ingest = async (job, { onProgress, signal }) => {
@@ -40,7 +38,7 @@ export const runIngest: Ingest = async (job, { onProgress, signal }) => {
   ]
   const parts: IngestResult['parts'] = kept.map(({ name, values }) => ({
     part: name,
-    pieces: pack(new Uint8Array(Float32Array.from(values).buffer)),
+    pieces: packPieces(new Uint8Array(Float32Array.from(values).buffer)),
   }))
   return {
     files,
@@ -106,14 +104,6 @@ function factsOf(file: IngestFile, bytes: Uint8Array, placed: FileFacts['placed'
     byteLength: bytes.length,
     fingerprint: header ? sha256(header) : null,
     placed,
-    original: pack(bytes),
+    original: packPieces(bytes),
   }
-}
-
-/** Each piece is compressed by itself, so that none is large in memory or in a row. */
-function pack(bytes: Uint8Array): Uint8Array[] {
-  const pieces: Uint8Array[] = []
-  for (let i = 0; i < bytes.length; i += pieceBytes)
-    pieces.push(gzipSync(bytes.subarray(i, i + pieceBytes), { level: 4 }))
-  return pieces
 }

@@ -28,6 +28,20 @@ export async function forgetUnnamed(dir: string, nowMs: number): Promise<void> {
 /** Where the bytes of an upload wait until they are read. The id is a UUID, checked by the contract. */
 export const uploadedFile = (dir: string, uploadId: string) => join(dir, `upload-${uploadId}`)
 
+/** How large something may be, what it is called, and what else can be done. */
+export interface Most {
+  bytes: number
+  what: string
+  way: string
+}
+export const sensorFile: Most = {
+  bytes: limits.uploadBytes,
+  what: 'A sensor file',
+  way: 'split the recording',
+}
+export const tooLarge = ({ bytes, what, way }: Most): Refusal =>
+  new Refusal('request.too-large', `${what} may be at most ${Math.round(bytes / 1024 / 1024)} MB; ${way}.`)
+
 /**
  * Streams an upload to a file, never holding it in memory.
  * @throws Refusal 'request.too-large', 'upload.cancelled'; the half file is removed
@@ -37,6 +51,7 @@ export async function spool(
   dir: string,
   name: string,
   signal: AbortSignal,
+  most: Most = sensorFile,
 ): Promise<{ byteLength: number; sha256: string }> {
   const arriving = join(dir, `${name}.part`)
   const hash = createHash('sha256')
@@ -45,16 +60,7 @@ export async function spool(
     transform(chunk: Buffer, _encoding, done) {
       seen += chunk.length
       hash.update(chunk)
-      const most = limits.uploadBytes
-      done(
-        seen > most
-          ? new Refusal(
-              'request.too-large',
-              `A sensor file may be at most ${Math.round(most / 1024 / 1024)} MB; split the recording.`,
-            )
-          : null,
-        chunk,
-      )
+      done(seen > most.bytes ? tooLarge(most) : null, chunk)
     },
   })
   try {

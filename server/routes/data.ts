@@ -9,9 +9,9 @@ import { erasureReach, eraseRider } from '../services/erasure.ts'
 import { readDataState } from '../services/dataState.ts'
 
 /** What is kept and its safe copies; the owner's alone. */
-export function dataRoutes({ store, events, keeper, putBack }: Deps): Hono {
+export function dataRoutes({ store, events, keeper, porter, putBack }: Deps): Hono {
   const app = new Hono()
-  mount(app, endpoints.getData, () => readDataState(store, keeper))
+  mount(app, endpoints.getData, () => readDataState(store, keeper, porter))
   mount(app, endpoints.makeCopy, () => keeper.make('by-hand'))
   mount(app, endpoints.cancelCopy, async () => {
     keeper.cancel()
@@ -24,6 +24,7 @@ export function dataRoutes({ store, events, keeper, putBack }: Deps): Hono {
   mount(app, endpoints.putBack, ({ params }) => putBack(keeper.pathOf(params.name)))
   mount(app, endpoints.getErasure, ({ params }) => erasureReach(store, params.id, keeper.traces().length))
   mount(app, endpoints.eraseRider, async ({ params, body }) => {
+    await porter.forget()
     await eraseRider(store, params.id, body)
     events.emit({ type: 'forgotten' })
     for (const what of ['garage', 'days', 'day', 'setups', 'benches', 'tents', 'tent'] as const)

@@ -1,9 +1,7 @@
-import { Hono, type HonoRequest } from 'hono'
+import { Hono } from 'hono'
 import { channelContentType } from '#contract/channels'
 import { Id } from '#contract/common'
 import { endpoints } from '#contract/endpoints'
-import { InputError } from '#core/errors'
-import { limits } from '#contract/limits'
 import type { Recording, Upload } from '#contract/recording'
 import type { Deps } from '../deps.ts'
 import { recordings } from '../db/schema.ts'
@@ -11,7 +9,8 @@ import { checked, mount } from '../mount.ts'
 import { Refusal } from '../refusal.ts'
 import { dayOfRun } from '../services/days.ts'
 import { channelsCsv, metricRows, metricsCsv } from '../services/exports.ts'
-import { forgetUnnamed, spool } from '../ingest/spool.ts'
+import { forgetUnnamed, sensorFile, spool } from '../ingest/spool.ts'
+import { bodyOf } from './bodyOf.ts'
 import { sectionsOf } from '../services/recordings/context.ts'
 import { importRecording } from '../services/recordings/import.ts'
 import {
@@ -53,7 +52,7 @@ export function recordingRoutes(deps: Deps, perRecord: PerRecord): Hono {
   app.put('/uploads/:id', async (c) => {
     const id = checked(Id, c.req.param('id'))
     await forgetUnnamed(deps.incomingDir, Date.now())
-    const kept = await spool(await bodyOf(c.req), deps.incomingDir, id, c.req.raw.signal)
+    const kept = await spool(await bodyOf(c.req, sensorFile), deps.incomingDir, id, c.req.raw.signal)
     const upload: Upload = { id, ...kept }
     return c.json(upload)
   })
@@ -128,20 +127,6 @@ export function recordingRoutes(deps: Deps, perRecord: PerRecord): Hono {
 
 /** Readings again from kept bytes are quick, and no upload can be broken off by its sender. */
 const neverAborted = () => new AbortController().signal
-
-/** @throws InputError 'file.empty', Refusal 'request.too-large' */
-async function bodyOf(req: HonoRequest): Promise<ReadableStream<Uint8Array>> {
-  const body = req.raw.body
-  if (!body) throw new InputError('file.empty')
-  if (Number(req.header('content-length') ?? 0) > limits.uploadBytes) {
-    await body.cancel()
-    throw new Refusal(
-      'request.too-large',
-      `A sensor file may be at most ${Math.round(limits.uploadBytes / 1024 / 1024)} MB; split the recording.`,
-    )
-  }
-  return body
-}
 
 const asItCame = (fileName: string) => ({
   'Content-Type': 'application/octet-stream',

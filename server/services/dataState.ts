@@ -1,17 +1,22 @@
 import { statSync } from 'node:fs'
 import { desc, isNull, like, min, not, sql } from 'drizzle-orm'
 import type { DataState } from '#contract/data'
+import type { Porter } from '../bundle/porter.ts'
 import type { Store } from '../db/open.ts'
-import { damaged, days, recordingChunks } from '../db/schema.ts'
+import { damaged, days, imports, recordingChunks } from '../db/schema.ts'
 import { countsOf } from '../safekeeping/facts.ts'
 import type { Keeper } from '../safekeeping/keeper.ts'
 import { originalPart } from './recordings/kept.ts'
 
 /** What is kept, how large it is, and its safe copies. */
-export async function readDataState({ db, client }: Store, keeper: Keeper): Promise<DataState> {
+export async function readDataState(
+  { db, client }: Store,
+  keeper: Keeper,
+  porter: Porter,
+): Promise<DataState> {
   const bytes = sql<number>`coalesce(sum(length(${recordingChunks.bytes})), 0)`
   const isOriginal = like(recordingChunks.part, `${originalPart()}%`)
-  const [[{ since }], [originals], [channels], counts, lost] = await Promise.all([
+  const [[{ since }], [originals], [channels], counts, lost, brought] = await Promise.all([
     db
       .select({ since: min(days.date) })
       .from(days)
@@ -30,6 +35,7 @@ export async function readDataState({ db, client }: Store, keeper: Keeper): Prom
       .from(damaged)
       .orderBy(desc(damaged.foundAt))
       .limit(50),
+    db.select().from(imports).orderBy(desc(imports.at)).limit(50),
   ])
   return {
     counts,
@@ -42,6 +48,8 @@ export async function readDataState({ db, client }: Store, keeper: Keeper): Prom
     copies: keeper.list(),
     freeBytes: keeper.freeBytes(),
     work: keeper.work,
+    carrying: porter.work,
+    imports: brought,
     fault: keeper.fault,
     damaged: lost,
   }

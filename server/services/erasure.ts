@@ -10,6 +10,7 @@ import { Refusal } from '../refusal.ts'
  * in stays: a bike that somebody else has ridden goes to the last of them.
  */
 const belonging = [
+  `rider: SELECT id FROM riders WHERE id = ?1`,
   `days: SELECT id FROM days WHERE rider_id = ?1`,
   `shared: SELECT b.id FROM bikes b WHERE b.rider_id = ?1
      AND EXISTS (SELECT 1 FROM days d WHERE d.bike_id = b.id AND d.rider_id <> ?1)`,
@@ -117,6 +118,11 @@ export async function eraseRider(store: Store, riderId: string, { name }: Erasur
 
 /** In the order in which they stand on each other. */
 const deletions: string[] = [
+  // An import that had part in it can no more be taken back: what it kept for that would have the rider in it.
+  `DELETE FROM import_rows WHERE import_id IN (SELECT import_id FROM import_rows WHERE key IN ${goneIn('days')}
+     OR key IN ${goneIn('bikes')} OR key IN ${goneIn('shared')} OR key IN ${goneIn('runs')} OR key IN ${goneIn('setups')}
+     OR key IN ${goneIn('units')} OR key IN (SELECT id FROM temp.gone_rider))`,
+  `DELETE FROM imports WHERE id NOT IN (SELECT import_id FROM import_rows)`,
   `DELETE FROM damaged WHERE id IN ${goneIn('days')} OR id IN ${goneIn('bikes')} OR id IN ${goneIn('runs')}
      OR id IN ${goneIn('recordings')} OR id IN ${goneIn('setups')} OR id IN ${goneIn('units')}`,
   `DELETE FROM recording_chunks WHERE recording_id IN ${goneIn('recordings')}`,

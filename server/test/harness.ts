@@ -3,6 +3,8 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { doorFrom, type Door } from '../access/door.ts'
 import { buildApp } from '../app.ts'
+import { bundleHere } from '../bundle/bundler.ts'
+import { Porter } from '../bundle/porter.ts'
 import { openStore } from '../db/open.ts'
 import { EventBus } from '../events.ts'
 import { runIngest } from '../ingest/run.ts'
@@ -31,8 +33,10 @@ export async function startApp(
   const log = { error: (message: string, cause: unknown) => void logged.push(cause ?? message) }
   const keeper = new Keeper(file, join(dir, 'copies'), (from, to) => copyData(from, to, migrations), now, log)
   let built: ReturnType<typeof buildApp>
+  let porter: Porter
   const running = await Running.start(async () => {
     const store = await openStore(file, migrations)
+    porter = new Porter({ store, incomingDir, migrations, bundler: bundleHere, now, version: 'test' })
     built = buildApp({
       store,
       events,
@@ -46,6 +50,7 @@ export async function startApp(
       setupCode: 'ABCDE-12345-FGHJK',
       version: 'test',
       keeper,
+      porter,
       putBack: (copy) => putBack(copy, { keeper, running, migrations, now, log }),
     })
     return { store, fetch: built.fetch }
@@ -74,6 +79,9 @@ export async function startApp(
       return running.store
     },
     keeper,
+    get porter() {
+      return porter
+    },
     events,
     dir,
     incomingDir,

@@ -192,6 +192,7 @@ describe('serving the page', () => {
       door: doorFrom('127.0.0.1', '', false),
       setupCode: '',
       keeper: t.keeper,
+      porter: t.porter,
       putBack: () => Promise.reject(new Error('unused')),
     })
     return { t, app, logged }

@@ -18,6 +18,7 @@ import { checkData, copyData } from '../safekeeping/copyFile.ts'
 import { lookFirst } from '../safekeeping/lookFirst.ts'
 import { takeFolder } from '../safekeeping/onlyOne.ts'
 import { putInPlace } from '../safekeeping/putInPlace.ts'
+import { dump } from './dump.ts'
 import { migrations, startApp, type TestApp } from './harness.ts'
 import { importFile, makeFile, makeRider, makeRun, makeUpload, startStory } from './story.ts'
 
@@ -29,30 +30,6 @@ const rider = (t: TestApp, name: string) => {
   const r = { ...makeRider(), id: uuid(), name }
   return t.put(`/riders/${r.id}`, r)
 }
-/** Every record as it lies in the file, by table and key. */
-async function dump(file: string) {
-  const client = connect(file)
-  try {
-    const tables = await client.execute(
-      "SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%' AND name NOT LIKE '\\_\\_%' ESCAPE '\\'",
-    )
-    const out: Record<string, string[]> = {}
-    for (const { name } of tables.rows) {
-      const rows = await client.execute(`SELECT * FROM ${String(name)}`)
-      out[String(name)] = rows.rows
-        .map((r) =>
-          JSON.stringify(r, (_, v: unknown) =>
-            v instanceof ArrayBuffer ? Buffer.from(v).toString('base64') : v,
-          ),
-        )
-        .sort()
-    }
-    return out
-  } finally {
-    client.close()
-  }
-}
-
 describe('one process on one data file', () => {
   it('a second is refused in one sentence while the first lives, and not after', async () => {
     const dir = folder()
