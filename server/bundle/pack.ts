@@ -104,14 +104,11 @@ const migrationsRun = async (ask: Asker): Promise<number> =>
 
 /** Rows of a kind, in the order they were saved. */
 async function* rowsOf(ask: Asker, { table, key }: Kind, reach: Reach): AsyncGenerator<Row> {
-  const keys = [...reach.keys.get(table)!].sort()
   const columns = table === 'voices' ? 'id, day_id, came_at' : '*'
-  if (table === 'setups') {
-    // Their order is a fact of its own, across pages.
-    const order = await ask.execute('SELECT id FROM setups ORDER BY seq')
-    const at = new Map(order.rows.map((r, i) => [String(r.id), i]))
-    keys.sort((a, b) => at.get(a)! - at.get(b)!)
-  }
+  // Lists without an order of their own are shown in this one.
+  const order = await ask.execute(`SELECT ${key} FROM ${table} ORDER BY rowid`)
+  const along = reach.keys.get(table)!
+  const keys = order.rows.map((r) => String(r[0])).filter((k) => along.has(k))
   for (let i = 0; i < keys.length; i += rowsAtOnce) {
     const page = keys.slice(i, i + rowsAtOnce)
     const { rows } = await ask.execute({

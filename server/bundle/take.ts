@@ -159,7 +159,7 @@ async function insertion(client: Client, { table, key }: Kind, importId: string)
       args: [importId],
     },
     `INSERT INTO main.${table} (${names}) SELECT ${columns.map((c) => `c.${c}`).join()} FROM came.${table} c
-       WHERE ${isFresh} ORDER BY c.${table === 'setups' ? 'seq' : key}`,
+       WHERE ${isFresh} ORDER BY c.rowid`,
   ]
 }
 

@@ -118,14 +118,15 @@ export class ZipIn {
     const entry = this.entries.get(name)
     if (!entry) throw unsound(`${name} is missing in it.`)
     const hash = createHash('sha256')
-    const { readable, writable } = new TransformStream<Uint8Array, Uint8Array>()
     const changed = () => unsound(`${name} was changed or damaged on its way.`)
-    let fault: unknown = null
+    let through!: TransformStreamDefaultController<Uint8Array>
+    const { readable, writable } = new TransformStream<Uint8Array, Uint8Array>({
+      start: (controller) => void (through = controller),
+    })
     const filled = entry
       .getData(writable, { useWebWorkers: false, checkSignature: true })
-      .catch((e: unknown) => {
-        fault = e
-      })
+      // Whoever waits for the next piece would wait for ever.
+      .catch((e: unknown) => through.error(e))
     let length = 0
     const reader = readable.getReader()
     try {
@@ -144,7 +145,6 @@ export class ZipIn {
       await reader.cancel().catch(() => undefined)
       await filled
     }
-    if (fault !== null) throw changed()
     if (name !== layout.checksums && this.sums.get(name) !== hash.digest('hex')) throw changed()
   }
 }

@@ -94,6 +94,6 @@ async function sendFile(
       if (!(e instanceof ApiError) || e.problem?.code !== 'upload.missing') throw e
     }
   }
-  if (letter.file) await sendBytes(meta.uploadId, letter.file, onProgress, signal)
+  if (letter.file) await sendBytes(`uploads/${meta.uploadId}`, letter.file, onProgress, signal)
   return say()
 }

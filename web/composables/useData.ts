@@ -11,7 +11,7 @@ export function useData() {
   const notices = useNotices()
   const state = shallowRef<DataState | null>(null)
   const asked = ref(0)
-  const busy = computed(() => asked.value > 0 || (state.value?.work ?? null) !== null)
+  const busy = computed(() => asked.value > 0 || Boolean(state.value?.work ?? state.value?.carrying))
   const load = async () => void (state.value = await call(endpoints.getData, {}))
   let timer: ReturnType<typeof setTimeout> | undefined
   let isGone = false

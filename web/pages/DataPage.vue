@@ -4,9 +4,12 @@ import type { SafeCopy } from '#contract/data'
 import { endpoints } from '#contract/endpoints'
 import { access } from '../api/door.ts'
 import { apiBase, call } from '../api/client.ts'
+import BringBundle from '../components/keeping/BringBundle.vue'
+import BroughtIn from '../components/keeping/BroughtIn.vue'
 import CopyList from '../components/keeping/CopyList.vue'
 import DataStrata from '../components/keeping/DataStrata.vue'
 import ForgetRider from '../components/keeping/ForgetRider.vue'
+import MakeBundle from '../components/keeping/MakeBundle.vue'
 import UploadProgress from '../components/importing/UploadProgress.vue'
 import { useData } from '../composables/useData.ts'
 import { usePageTitle } from '../composables/usePageTitle.ts'
@@ -37,6 +40,12 @@ async function putBack(c: SafeCopy) {
   // Everything this page holds is of what is no more.
   if (went) location.reload()
 }
+const takeBack = (id: string) =>
+  act(async () => {
+    await call(endpoints.takeBack, { id })
+    notices.show('Taken back: everything is as it was before.')
+  })
+const cancelBundle = () => notices.attempt(() => call(endpoints.cancelBundle, {}))
 const plainFiles = [
   { name: 'runs.csv', words: 'Runs, CSV' },
   { name: 'changes.csv', words: 'Changes, CSV' },
@@ -111,6 +120,11 @@ const plainFiles = [
           another one with <code>WILD_SPRING_COPIES</code>, or take one along.
         </p>
       </section>
+      <MakeBundle :busy="busy" @make="act">
+        <UploadProgress v-if="state.carrying" v-bind="state.carrying" @cancel="cancelBundle" />
+      </MakeBundle>
+      <BringBundle :carrying="state.carrying" @work="act" />
+      <BroughtIn :imports="state.imports" :busy="busy" @back="takeBack" />
       <section class="card-paper" aria-labelledby="plain-title">
         <h2 id="plain-title">Plain files</h2>
         <p>

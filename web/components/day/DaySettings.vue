@@ -116,6 +116,9 @@ const files = ['runs.csv', 'changes.csv', 'day.json']
           download
           >{{ f }}</a
         >
+        <RouterLink class="btn btn-plain btn-sm" :to="`/data?of=day:${day.bundle!.day.id}#take-along`"
+          >whole, to take along …</RouterLink
+        >
       </p>
       <p v-if="fault" class="fault wide" role="alert">{{ fault }}</p>
       <div class="wide acts">
