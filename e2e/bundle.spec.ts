@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test'
 import { v7 as uuid } from 'uuid'
-import { DayBundle, Garage, type DaySummary } from '#contract/endpoints'
+import { Garage, type DayBundle, type DaySummary } from '#contract/endpoints'
 import { makeRider } from '../server/test/story.ts'
 import { startDemo, startServer } from './server.ts'
 
