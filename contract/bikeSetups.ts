@@ -42,3 +42,10 @@ export const BikeSetups = z.strictObject({
   ridden: z.array(RiddenOn),
 })
 export type BikeSetups = z.infer<typeof BikeSetups>
+
+/** Rows of somebody's own table of settings, oldest first, each kept by a name. They stood on the bike once. */
+export const NotedSetups = z.strictObject({
+  setups: z.array(Setup).min(1).max(200, 'Bring in at most 200 rows at a time.'),
+  kept: z.array(KeptSetup).max(200),
+})
+export type NotedSetups = z.infer<typeof NotedSetups>

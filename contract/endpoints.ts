@@ -15,7 +15,7 @@ import { Baseline } from './baseline.ts'
 import { Bench } from './bench.ts'
 import { BundleChoices, BundleLook, BundleOrder, Import, MadeBundle } from './bundle.ts'
 import { Bike } from './bike.ts'
-import { BikeSetups } from './bikeSetups.ts'
+import { BikeSetups, NotedSetups } from './bikeSetups.ts'
 import { Erasure, ErasureReach } from './erasure.ts'
 import { Gauge, ServiceEntry, StockItem } from './care.ts'
 import { CalendarDay, Id, Instant, Name } from './common.ts'
@@ -419,8 +419,20 @@ export const endpoints = {
     Setup,
     'Save an immutable setup; unless it is wanted only, it becomes what is on the bike now',
   ),
-  deleteSetup: remove('/setups/:id', 'Remove a wanted setup (can be undone)'),
-  restoreSetup: restore('/setups/:id/restore', 'Bring a wanted setup back'),
+  deleteSetup: remove(
+    '/setups/:id',
+    'Remove a setup that was wanted or noted, never turned here (can be undone)',
+  ),
+  restoreSetup: restore('/setups/:id/restore', 'Bring it back'),
+  putNoted: endpoint({
+    method: 'put',
+    path: '/bikes/:id/noted',
+    summary:
+      'Keep settings of before, from somebody’s own table; all of them or none, and nothing on the bike turns',
+    params: byId,
+    body: NotedSetups,
+    reply: z.strictObject({}),
+  }),
   getShelf: endpoint({
     method: 'get',
     path: '/shelf',

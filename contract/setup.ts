@@ -54,7 +54,8 @@ export const ChangeReason = z.strictObject({
   text: Note,
   /** carried: translated from a settled setup, maybe of another bike; a start, never settled. */
   /** reading: nothing was turned, a number is known better · undo: the change in `undoes` was taken back. */
-  source: z.enum(['baseline', 'own-idea', 'proposal', 'revert', 'carried', 'reading', 'undo']),
+  /** noted: from somebody's own table of before; it stood so once, and turns nothing. */
+  source: z.enum(['baseline', 'own-idea', 'proposal', 'revert', 'carried', 'reading', 'undo', 'noted']),
   /** Two or more adjusters that belong together, moved as one change on purpose. */
   linked: z.boolean(),
   proposalId: Id.nullable(),

@@ -459,3 +459,49 @@ test.describe('on a phone', () => {
     await expect(row).toBeVisible()
   })
 })
+
+test('a table of old settings is brought in: what its columns are is seen, what cannot be read is left out, and the bike does not turn', async ({
+  page,
+}) => {
+  await page.goto(server.base + setups)
+  await expect(rows(page)).not.toHaveCount(0)
+  const [before, onBike] = [await held(page), await present(page)]
+  await page.getByRole('button', { name: 'Bring in a table' }).click()
+  const table = [
+    'When\tSpot\tfork psi\tfork reb\tRebound\tRemarks',
+    '03/04/2024\tLarch Bank\t82\t6\t4\tfelt harsh',
+    '05/06/2024\tLarch Bank\t5.5 bar\t5 clicks\t5\tbetter',
+    '07/08/2024\tHeron Steep\t82\t60\t5\tcannot be',
+    '\tHeron Steep\t81\t5\t?\tno day',
+  ].join('\n')
+  await dialog(page).getByLabel('The table').fill(table)
+  await test.step('what nobody can know is asked', async () => {
+    const is = (heading: string) => dialog(page).getByLabel(`${heading} is`, { exact: true })
+    await expect(is('When').locator('option:checked')).toHaveText('the day')
+    await expect(is('fork psi').locator('option:checked')).toHaveText('front: pressure')
+    // Of which end it is, the heading does not say.
+    await expect(is('Rebound').locator('option:checked')).toHaveText('not used')
+    await expect(dialog(page).getByRole('button', { name: 'Nothing to keep yet' })).toBeDisabled()
+    await dialog(page).getByLabel('Its days can be read two ways').selectOption('dmy')
+    await is('Rebound').selectOption({ label: 'rear: rebound' })
+  })
+  const come = dialog(page).getByRole('list', { name: 'Setups that are kept' }).getByRole('listitem')
+  await expect(come).toHaveCount(2)
+  await expect(come.first()).toContainText('3 Apr 2024')
+  await expect(come.last()).toContainText('front rebound 5 clicks')
+  const left = dialog(page).getByRole('list', { name: 'Rows that are left out' }).getByRole('listitem')
+  await expect(left).toHaveText([/^line 4 Front rebound goes from/, /^line 5 It has no day\.$/])
+  await dialog(page).getByRole('button', { name: 'Keep 2 setups of before' }).click()
+
+  await test.step('they lie before all others, and nothing was turned', async () => {
+    await expect(page.getByText('2 setups of before are kept. The bike stands as it stood.')).toBeVisible()
+    await expect(place(page, /Larch Bank.*noted before/).first()).toBeVisible()
+    expect(await present(page)).toEqual(onBike)
+    const all = await held(page)
+    expect(all.setups.slice(2)).toEqual(before.setups)
+    const psi = all.setups[1].positions.map((p) => p.value)
+    expect(psi[0]).toBeCloseTo(79.77, 1)
+  })
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect.poll(async () => await held(page)).toEqual(before)
+})

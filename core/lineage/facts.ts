@@ -2,8 +2,8 @@ import type { BikeSetups, RiddenOn } from '#contract/bikeSetups'
 import type { KeptSetup } from '#contract/kept'
 import { placesOf, type Place } from './places.ts'
 
-/** wanted: nobody has turned it · stood: on the bike, never ridden · ridden: has counted runs · settled: a day ended happy on it. */
-export type PlaceState = 'wanted' | 'stood' | 'ridden' | 'settled'
+/** wanted: nobody has turned it · noted: out of a table of before, nothing else is known · stood: on the bike, never ridden · ridden: has counted runs · settled: a day ended happy on it. */
+export type PlaceState = 'wanted' | 'noted' | 'stood' | 'ridden' | 'settled'
 
 /** A place with all that is known of it. */
 export interface KnownPlace extends Place {
@@ -27,6 +27,7 @@ export function knownPlaces(all: BikeSetups, nowId: string | null): KnownPlace[]
     const kept =
       all.kept.filter((k) => mine.has(k.id)).sort((a, b) => b.keptAt.localeCompare(a.keptAt))[0] ?? null
     const named = all.setups.filter((s) => mine.has(s.id) && s.name !== null).at(-1)
+    const isNoted = all.setups.every((s) => !mine.has(s.id) || s.reason.source === 'noted')
     const countedRuns = rides.reduce((n, r) => n + r.countedRuns, 0)
     return {
       ...p,
@@ -36,7 +37,9 @@ export function knownPlaces(all: BikeSetups, nowId: string | null): KnownPlace[]
           ? 'settled'
           : countedRuns > 0
             ? 'ridden'
-            : 'stood',
+            : isNoted
+              ? 'noted'
+              : 'stood',
       name: kept?.name ?? named?.name ?? null,
       kept,
       rides,

@@ -16,7 +16,7 @@ import {
 } from '../services/garage.ts'
 import { readShelf } from '../services/shelf.ts'
 import { setDeleted, type SoftTable } from '../services/records.ts'
-import { saveSetup, setWantedRemoved } from '../services/setups.ts'
+import { saveSetup, setUnturnedRemoved } from '../services/setups.ts'
 
 /** Riders, bikes, units, trails and what is set on them. */
 export function garageRoutes(deps: Deps): Hono {
@@ -46,7 +46,7 @@ export function garageRoutes(deps: Deps): Hono {
     [endpoints.restoreSetup, () => null],
   ] as const)
     mount(app, endpoint, async ({ params }) => {
-      await setWantedRemoved(store, params.id, at())
+      await setUnturnedRemoved(store, params.id, at())
       stale()
       return {}
     })

@@ -1,12 +1,26 @@
-import { and, asc, desc, eq, inArray, isNull, or } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNull, ne, or, sql } from 'drizzle-orm'
 import type { BikeSetups, RiddenOn } from '#contract/bikeSetups'
 import type { KeptSetup } from '#contract/kept'
 import type { Profile } from '#contract/profile'
 import type { Feel, Run } from '#contract/run'
+import type { Setup } from '#contract/setup'
 import type { Store } from '../db/open.ts'
 import { bikes, days, feels, kept, profiles, runs, setups, trails, units } from '../db/schema.ts'
 import { Refusal } from '../refusal.ts'
 import { saveRecord } from './records.ts'
+
+/** What was on the bike stays, whatever else was removed. */
+const wasTurned = and(
+  eq(setups.wanted, false),
+  ne(sql`json_extract(${setups.body}, '$.reason.source')`, 'noted'),
+)
+
+/** What was noted elsewhere stood on the bike before all that was saved here. */
+function inTheirOrder(all: Setup[]): Setup[] {
+  const noted = all.filter((s) => s.reason.source === 'noted')
+  const madeHere = all.filter((s) => s.reason.source !== 'noted')
+  return [...noted.sort((a, b) => a.madeAt.localeCompare(b.madeAt)), ...madeHere]
+}
 
 /** Everything a bike has stood at. @throws Refusal 'record.not-found' */
 export async function readBikeSetups({ db }: Store, bikeId: string): Promise<BikeSetups> {
@@ -16,7 +30,7 @@ export async function readBikeSetups({ db }: Store, bikeId: string): Promise<Bik
     db
       .select()
       .from(setups)
-      .where(and(eq(setups.bikeId, bikeId), or(eq(setups.wanted, false), isNull(setups.deletedAt))))
+      .where(and(eq(setups.bikeId, bikeId), or(wasTurned, isNull(setups.deletedAt))))
       .orderBy(asc(setups.seq)),
     db
       .select()
@@ -61,7 +75,7 @@ export async function readBikeSetups({ db }: Store, bikeId: string): Promise<Bik
   })
   return {
     bikeId,
-    setups: setupRows.map((r) => r.body),
+    setups: inTheirOrder(setupRows.map((r) => r.body)),
     units: unitRows.map((r) => r.body),
     kept: keptRows.map((r) => r.body),
     ridden,

@@ -2,7 +2,7 @@ import { and, desc, eq, inArray, isNull } from 'drizzle-orm'
 import type { Setup } from '#contract/setup'
 import { checkLinked, checkSetup } from '#core/setup/check'
 import type { Store } from '../db/open.ts'
-import { bikes, days, setups, units } from '../db/schema.ts'
+import { bikes, days, kept, setups, units } from '../db/schema.ts'
 import { Refusal } from '../refusal.ts'
 
 /**
@@ -110,14 +110,20 @@ export async function latestDayId({ db }: Store, bikeId: string): Promise<string
   return row?.id ?? null
 }
 
-/** Removes a wanted setup, or brings it back. @throws Refusal 'record.not-found', 'setup.not-wanted' */
-export function setWantedRemoved({ db, writes }: Store, id: string, at: string | null): Promise<void> {
+/**
+ * Removes a setup that nobody turned here, or brings it back: a wish, or one that was noted, with its name.
+ * @throws Refusal 'record.not-found', 'setup.not-wanted'
+ */
+export function setUnturnedRemoved({ db, writes }: Store, id: string, at: string | null): Promise<void> {
   return writes.run(async () => {
     const [held] = await db.select().from(setups).where(eq(setups.id, id))
     if (!held) throw new Refusal('record.not-found', 'There is no such setup.')
-    if (!held.wanted)
-      throw new Refusal('setup.not-wanted', 'Only what is wanted and was never turned can be removed.')
-    await db.update(setups).set({ deletedAt: at }).where(eq(setups.id, id))
+    const isNoted = held.body.reason.source === 'noted'
+    if (!held.wanted && !isNoted)
+      throw new Refusal('setup.not-wanted', 'Only what was never turned here can be removed.')
+    const away = db.update(setups).set({ deletedAt: at }).where(eq(setups.id, id))
+    if (isNoted) await db.batch([away, db.update(kept).set({ deletedAt: at }).where(eq(kept.id, id))])
+    else await away
   })
 }
 

@@ -132,6 +132,10 @@ const plainFiles = [
           with units, names and how each number is known. Weights are in none of them. A day by itself is
           under “About this day”.
         </p>
+        <p class="soft small">
+          A table of settings that you kept until now is brought in on
+          <RouterLink to="/setups">Setups</RouterLink>.
+        </p>
         <p class="files">
           <a
             v-for="f in plainFiles"

@@ -16,6 +16,8 @@ import { useBikeSetups } from '../composables/useBikeSetups.ts'
 import { useKept } from '../composables/useKept.ts'
 import { usePageTitle } from '../composables/usePageTitle.ts'
 import { useUnits } from '../composables/useUnits.ts'
+import { endpoints } from '#contract/endpoints'
+import { call } from '../api/client.ts'
 import { useGarage } from '../stores/garage.ts'
 import { useNotices } from '../stores/notices.ts'
 import { sideOfBaseline, sideOfPlace } from '../support/setupSides.ts'
@@ -25,6 +27,7 @@ const TurnList = defineAsyncComponent(() => import('../components/garage/TurnLis
 const CarryDialog = defineAsyncComponent(() => import('../components/day/CarryDialog.vue'))
 const CardDialog = defineAsyncComponent(() => import('../components/setups/CardDialog.vue'))
 const BringCard = defineAsyncComponent(() => import('../components/setups/BringCard.vue'))
+const BringTable = defineAsyncComponent(() => import('../components/setups/BringTable.vue'))
 const AdviceTable = defineAsyncComponent(() => import('../components/setups/AdviceTable.vue'))
 const ProfileForm = defineAsyncComponent(() => import('../components/setups/ProfileForm.vue'))
 const UseProfile = defineAsyncComponent(() => import('../components/setups/UseProfile.vue'))
@@ -147,7 +150,18 @@ const turns = computed(() =>
       ).length
     : 0,
 )
+async function removeNoted() {
+  const ids = chosen.value!.setupIds
+  const name = titleOf(chosen.value!)
+  const each = (endpoint: typeof endpoints.deleteSetup | typeof endpoints.restoreSetup) => async () => {
+    for (const id of ids) await call(endpoint, { id })
+  }
+  if (!(await notices.attempt(each(endpoints.deleteSetup)))) return
+  look({ at: undefined })
+  notices.show(`${name} was removed.`, 'done', each(endpoints.restoreSetup))
+}
 const turnOpen = ref(false)
+const tableOpen = ref(false)
 const carryOpen = ref(false)
 const keepOpen = ref(false)
 const cardOpen = ref(false)
@@ -200,6 +214,7 @@ async function toPresent() {
         <h1>What I know works</h1>
         <span class="tools">
           <BButton variant="plain" @click="bringOpen = true">Bring in a card</BButton>
+          <BButton v-if="bike" variant="plain" @click="tableOpen = true">Bring in a table</BButton>
           <TypedPicker
             v-if="bikeOptions.length > 1"
             v-model="chosenBike"
@@ -249,6 +264,9 @@ async function toPresent() {
           >Keep the difference</BButton
         >
         <BButton variant="plain" @click="useOpen = true">For other ground …</BButton>
+        <BButton v-if="first.place.state === 'noted' && !first.place.now" variant="plain" @click="removeNoted"
+          >Remove it</BButton
+        >
         <BButton v-if="garage.baselinesOf(bike.id).length" variant="plain" @click="adviceOpen = true"
           >What is recommended</BButton
         >
@@ -301,6 +319,12 @@ async function toPresent() {
     </aside>
   </div>
   <BringCard v-if="bringOpen" v-model:open="bringOpen" />
+  <BringTable
+    v-if="tableOpen && bike"
+    v-model:open="tableOpen"
+    :bike="bike"
+    @kept="(id) => look({ at: id })"
+  />
 </template>
 
 <style scoped>

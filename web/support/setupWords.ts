@@ -21,6 +21,7 @@ export const keptForWords: Record<Purpose, string> = {
 }
 export const stateWords: Record<PlaceState, string> = {
   wanted: 'wanted, not turned yet',
+  noted: 'noted before',
   stood: 'not ridden',
   ridden: 'ridden',
   settled: 'settled',

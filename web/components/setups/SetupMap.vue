@@ -76,7 +76,7 @@ const rows = computed(() =>
         title: titleOf(p),
         when: p.rides.length ? shortRideWords(ride, choice.value) : madeWords(p.setup),
         more: p.rides.length > 1 ? `+ ${p.rides.length - 1} ${p.rides.length === 2 ? 'day' : 'days'}` : '',
-        rated: p.state === 'wanted' ? '' : shortRatedWords(p),
+        rated: p.state === 'wanted' || p.state === 'noted' ? '' : shortRatedWords(p),
         turned: parent
           ? `${turnedWords(parent.place.setup, p.setup, props.units, choice.value)}, from ${titleOf(parent.place)}`
           : 'where it began',
@@ -120,7 +120,10 @@ const rows = computed(() =>
           rx="2"
           transform="rotate(45)"
         />
-        <circle v-else :r="r.p.state === 'settled' ? 12 : r.p.state === 'stood' ? 7 : 9" />
+        <circle
+          v-else
+          :r="r.p.state === 'settled' ? 12 : r.p.state === 'stood' || r.p.state === 'noted' ? 7 : 9"
+        />
         <path
           v-if="r.p.state === 'settled'"
           class="tick"

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { useUnits } from '../../composables/useUnits.ts'
 import type { ComparedSide } from '../../support/setupSides.ts'
-import { madeWords, shortRatedWords, shortRideWords } from '../../support/setupWords.ts'
+import { madeWords, shortRatedWords, shortRideWords, stateWords } from '../../support/setupWords.ts'
 import PegSign from './PegSign.vue'
 
 /** A setup in two lines, with the sign its pegs have on the rails. */
@@ -13,7 +13,8 @@ const line = computed(() => {
   if (!place) return note
   const [ride] = place.rides
   const when = place.rides.length ? shortRideWords(ride, units.value) : madeWords(place.setup)
-  const rated = place.state === 'wanted' ? 'wanted, not turned yet' : shortRatedWords(place)
+  const isBare = place.state === 'wanted' || place.state === 'noted'
+  const rated = isBare ? stateWords[place.state] : shortRatedWords(place)
   return `${when} · ${rated}`
 })
 </script>
