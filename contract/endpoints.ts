@@ -258,7 +258,7 @@ export const endpoints = {
   eraseRider: endpoint({
     method: 'put',
     path: '/riders/:id/erasure',
-    summary: 'Erase a rider and all that is theirs, out of the file; cannot be undone',
+    summary: 'Erase a rider with all that is theirs, or only who it was, out of the file; cannot be undone',
     params: byId,
     body: Erasure,
     reply: z.strictObject({}),

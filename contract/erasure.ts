@@ -21,6 +21,8 @@ export type ErasureReach = z.infer<typeof ErasureReach>
 export const Erasure = z.strictObject({
   /** Typed: the rider's name as it stands. */
   name: z.string(),
+  /** What was ridden stays, without who it was: no name, no weight, nothing spoken. */
+  daysStay: z.boolean().default(false),
   /** Safe copies of before go, too, and one of after is made. */
   alsoCopies: z.boolean(),
 })

@@ -5,6 +5,7 @@ import { CopyName } from '#contract/data'
 import { endpoints } from '#contract/endpoints'
 import type { Deps } from '../deps.ts'
 import { checked, mount } from '../mount.ts'
+import { makeNameless } from '../services/anonymous.ts'
 import { erasureReach, eraseRider } from '../services/erasure.ts'
 import { readDataState } from '../services/dataState.ts'
 
@@ -25,7 +26,8 @@ export function dataRoutes({ store, events, keeper, porter, putBack }: Deps): Ho
   mount(app, endpoints.getErasure, ({ params }) => erasureReach(store, params.id, keeper.traces().length))
   mount(app, endpoints.eraseRider, async ({ params, body }) => {
     await porter.forget()
-    await eraseRider(store, params.id, body)
+    if (body.daysStay) await makeNameless(store, params.id, body)
+    else await eraseRider(store, params.id, body)
     events.emit({ type: 'forgotten' })
     for (const what of ['garage', 'days', 'day', 'setups', 'benches', 'tents', 'tent'] as const)
       events.emit({ type: 'stale', what, id: null })

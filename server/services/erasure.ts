@@ -1,4 +1,4 @@
-import type { Client } from '@libsql/client'
+import type { Client, InStatement } from '@libsql/client'
 import { eq } from 'drizzle-orm'
 import type { Erasure, ErasureReach } from '#contract/erasure'
 import type { Store } from '../db/open.ts'
@@ -29,9 +29,10 @@ const belonging = [
          AND u.id IN (json_extract(s.body, '$.frontUnitId'), json_extract(s.body, '$.rearUnitId')))`,
 ] as const
 
-const goneIn = (kind: string) => `(SELECT id FROM temp.gone_${kind})`
+export const goneIn = (kind: string) => `(SELECT id FROM temp.gone_${kind})`
 
-async function gather(client: Client, riderId: string): Promise<void> {
+/** Makes the tables of what is a rider's, as long as the connection lives. */
+export async function gatherRider(client: Client, riderId: string): Promise<void> {
   for (const line of belonging) {
     const [kind, select] = [line.slice(0, line.indexOf(':')), line.slice(line.indexOf(':') + 1)]
     await client.execute(`DROP TABLE IF EXISTS temp.gone_${kind}`)
@@ -40,7 +41,8 @@ async function gather(client: Client, riderId: string): Promise<void> {
   }
 }
 
-async function riderOf({ db }: Store, id: string) {
+/** @throws Refusal 'record.not-found' */
+export async function riderOf({ db }: Store, id: string) {
   const [row] = await db.select().from(riders).where(eq(riders.id, id))
   if (!row) throw new Refusal('record.not-found', 'There is no such rider.')
   return row.body
@@ -51,7 +53,7 @@ export async function erasureReach(store: Store, riderId: string, copies: number
   const { name } = await riderOf(store, riderId)
   return store.writes.run(async () => {
     const { client } = store
-    await gather(client, riderId)
+    await gatherRider(client, riderId)
     const count = async (kind: string) =>
       Number((await client.execute(`SELECT count(*) FROM temp.gone_${kind}`)).rows[0][0])
     const passed = await client.execute({ sql: heirs, args: [riderId] })
@@ -84,45 +86,51 @@ export async function eraseRider(store: Store, riderId: string, { name }: Erasur
     throw new Refusal('request.invalid', `Type the name as it stands: ${rider.name}.`, { path: 'name' })
   await store.writes.run(async () => {
     const { client } = store
-    await gather(client, riderId)
-    // Freed space is written over with zeros, and not only given back.
-    await client.execute('PRAGMA secure_delete = ON')
-    try {
-      await client.batch(
-        [
-          ...deletions,
-          {
-            sql: `UPDATE bikes AS b SET rider_id = ${lastOther}, version = version + 1,
-              body = json_set(body, '$.riderId', ${lastOther}, '$.version', version + 1) WHERE id IN ${goneIn('shared')}`,
-            args: [riderId],
-          },
-          // What stays is nobody's now.
-          ...['units', 'stock'].map((table) => ({
-            sql: `UPDATE ${table} SET version = version + 1, body = json_set(body, '$.ownerId', NULL, '$.version', version + 1)
-              WHERE json_extract(body, '$.ownerId') = ?1`,
-            args: [riderId],
-          })),
-          { sql: `DELETE FROM damaged WHERE id = ?1`, args: [riderId] },
-          { sql: `DELETE FROM riders WHERE id = ?1`, args: [riderId] },
-        ],
-        'write',
-      )
-      // Earlier forms of a record lie in free space until the file is written anew.
-      await client.execute('VACUUM')
-      await client.execute('PRAGMA wal_checkpoint(TRUNCATE)')
-    } finally {
-      await client.execute('PRAGMA secure_delete = OFF')
-    }
+    await gatherRider(client, riderId)
+    await writtenOver(client, [
+      ...forgetImports,
+      ...deletions,
+      {
+        sql: `UPDATE bikes AS b SET rider_id = ${lastOther}, version = version + 1,
+          body = json_set(body, '$.riderId', ${lastOther}, '$.version', version + 1) WHERE id IN ${goneIn('shared')}`,
+        args: [riderId],
+      },
+      // What stays is nobody's now.
+      ...['units', 'stock'].map((table) => ({
+        sql: `UPDATE ${table} SET version = version + 1, body = json_set(body, '$.ownerId', NULL, '$.version', version + 1)
+          WHERE json_extract(body, '$.ownerId') = ?1`,
+        args: [riderId],
+      })),
+      { sql: `DELETE FROM damaged WHERE id = ?1`, args: [riderId] },
+      { sql: `DELETE FROM riders WHERE id = ?1`, args: [riderId] },
+    ])
   })
 }
 
-/** In the order in which they stand on each other. */
-const deletions: string[] = [
-  // An import that had part in it can no more be taken back: what it kept for that would have the rider in it.
+/** Does all of it or nothing, and leaves no earlier form of anything behind: not in free space, not in the -wal file. */
+export async function writtenOver(client: Client, statements: readonly InStatement[]): Promise<void> {
+  // Freed space is written over with zeros, and not only given back.
+  await client.execute('PRAGMA secure_delete = ON')
+  try {
+    await client.batch([...statements], 'write')
+    // Earlier forms of a record lie in free space until the file is written anew.
+    await client.execute('VACUUM')
+    await client.execute('PRAGMA wal_checkpoint(TRUNCATE)')
+  } finally {
+    await client.execute('PRAGMA secure_delete = OFF')
+  }
+}
+
+/** An import that had part in it can no more be taken back: what it kept for that would have the rider in it. */
+export const forgetImports: string[] = [
   `DELETE FROM import_rows WHERE import_id IN (SELECT import_id FROM import_rows WHERE key IN ${goneIn('days')}
      OR key IN ${goneIn('bikes')} OR key IN ${goneIn('shared')} OR key IN ${goneIn('runs')} OR key IN ${goneIn('setups')}
      OR key IN ${goneIn('units')} OR key IN (SELECT id FROM temp.gone_rider))`,
   `DELETE FROM imports WHERE id NOT IN (SELECT import_id FROM import_rows)`,
+]
+
+/** In the order in which they stand on each other. */
+const deletions: string[] = [
   `DELETE FROM damaged WHERE id IN ${goneIn('days')} OR id IN ${goneIn('bikes')} OR id IN ${goneIn('runs')}
      OR id IN ${goneIn('recordings')} OR id IN ${goneIn('setups')} OR id IN ${goneIn('units')}`,
   `DELETE FROM recording_chunks WHERE recording_id IN ${goneIn('recordings')}`,

@@ -44,18 +44,16 @@ export function saveNoted(
       throw new Refusal('request.invalid', 'A name is of none of these setups.', { path: 'kept' })
     if (await isKept(db, sent.setups)) return
     await db.batch([
-      db
-        .insert(setups)
-        .values(
-          sent.setups.map((s) => ({
-            id: s.id,
-            bikeId,
-            parentId: s.parentId,
-            dayId: null,
-            wanted: false,
-            body: s,
-          })),
-        ),
+      db.insert(setups).values(
+        sent.setups.map((s) => ({
+          id: s.id,
+          bikeId,
+          parentId: s.parentId,
+          dayId: null,
+          wanted: false,
+          body: s,
+        })),
+      ),
       ...sent.kept.map((k) =>
         db.insert(kept).values({ id: k.id, bikeId, version: 1, body: { ...k, version: 1 } }),
       ),

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { v7 as uuid } from 'uuid'
 import { describe, expect, it } from 'vitest'
-import { DaySummary, Garage } from '#contract/endpoints'
+import { DayBundle, DaySummary, Garage } from '#contract/endpoints'
 import { ErasureReach } from '#contract/erasure'
 import { startApp, type TestApp } from './harness.ts'
 import { importFile, makeFeel, makeFile, makeRun, makeUpload, startStory } from './story.ts'
@@ -112,6 +112,76 @@ describe('a rider who wants to be forgotten', () => {
     const t = await startApp()
     expect((await t.get(`/riders/${uuid()}/erasure`)).status).toBe(404)
     expect((await erase(t, uuid(), 'Nobody')).status).toBe(404)
+    await t.store.close()
+  })
+})
+
+describe('a rider whose days stay, without a name', () => {
+  const nameless = (t: TestApp, id: string, name: string) =>
+    t.put(`/riders/${id}/erasure`, { name, daysStay: true, alsoCopies: true })
+  async function story() {
+    const t = await startApp()
+    const s = await startStory(t)
+    const other = await startStory(t)
+    const rider = {
+      ...s.rider,
+      version: 1,
+      name: 'Quillon Thornby',
+      bodyMassKg: 43.21,
+      note: 'Quillon is shy',
+    }
+    await t.put(`/riders/${rider.id}`, rider)
+    await t.put(`/bikes/${s.bike.id}`, { ...s.bike, version: 1, name: "Quillon's bike" })
+    await t.put(`/units/${s.front.id}`, {
+      ...s.front,
+      version: 1,
+      name: 'Fork, THORNBY',
+      note: 'of quillon thornby',
+    })
+    const feel = makeFeel(s.run.id, { rating: 7, note: 'Quillon was happy; quillonite rocks' })
+    await t.put(`/runs/${s.run.id}/feel`, feel)
+    await importFile(t, uuid(), makeUpload(s.run.id, { fileName: 'Quillon 1.csv' }), makeFile())
+    await t.send('PUT', '/data/copy')
+    return { t, s, other, rider }
+  }
+  it('has ridden, felt and measured what was ridden, felt and measured', async () => {
+    const { t, s, rider } = await story()
+    const before = DayBundle.parse((await t.get(`/days/${s.day.id}`)).body)
+    expect((await nameless(t, rider.id, rider.name)).status).toBe(200)
+    const after = DayBundle.parse((await t.get(`/days/${s.day.id}`)).body)
+    expect(after.rider).toMatchObject({ id: rider.id, name: 'Rider without a name', note: '', version: 3 })
+    expect(after.bike.name).toBe("Rider without a name's bike")
+    expect(after.feels[0]).toMatchObject({ rating: 7, note: 'a rider was happy; quillonite rocks' })
+    expect(after.runs).toEqual(before.runs)
+    expect(after.setups).toEqual(before.setups)
+    expect(after.recordings[0]).toEqual({ ...before.recordings[0], fileName: 'a rider 1.csv' })
+    const [held] = (await garage(t)).riders.filter((r) => r.id === rider.id)
+    expect(held).toMatchObject({ bodyMassKg: null, kitMassKg: null, waterL: 0, level: rider.level })
+    await t.store.close()
+  })
+  it('is named nowhere, in no byte of the file, its free space, what lies beside it and its copies', async () => {
+    const { t, rider } = await story()
+    expect(filesWith(t.dir, 'Quillon').length).toBeGreaterThan(1)
+    expect((await nameless(t, rider.id, rider.name)).status).toBe(200)
+    await t.store.close()
+    for (const word of ['Quillon', 'quillon thornby', '43.21', 'is shy'])
+      expect(filesWith(t.dir, word), word).toEqual([])
+  })
+  it('others are as they were; a wrong name changes nothing; the second is another nobody', async () => {
+    const { t, s, other, rider } = await story()
+    const before = (await t.get(`/days/${other.day.id}`)).body
+    expect((await nameless(t, rider.id, 'Quillon')).status).toBe(422)
+    expect((await garage(t)).riders.map((r) => r.name)).toContain('Quillon Thornby')
+    await nameless(t, rider.id, rider.name)
+    expect((await t.get(`/days/${other.day.id}`)).body).toEqual(before)
+    expect((await nameless(t, other.rider.id, other.rider.name)).status).toBe(200)
+    expect((await garage(t)).riders.map((r) => r.name).sort()).toEqual([
+      'Rider without a name',
+      'Rider without a name 2',
+    ])
+    // A page that still has the old form is told so, and does not write the name back.
+    expect((await t.put(`/riders/${rider.id}`, { ...rider, version: 2 })).status).toBe(409)
+    expect((await t.get(`/days/${s.day.id}`)).status).toBe(200)
     await t.store.close()
   })
 })

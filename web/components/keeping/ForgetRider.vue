@@ -6,6 +6,7 @@ import { call } from '../../api/client.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { some } from '../../support/dataWords.ts'
+import ChoiceKeys from '../shell/ChoiceKeys.vue'
 
 /** A rider who wants to be forgotten: what goes is said first, then the name is typed. */
 const emit = defineEmits<{ erased: [] }>()
@@ -15,6 +16,11 @@ const riderId = ref('')
 const reach = shallowRef<ErasureReach | null>(null)
 const typed = ref('')
 const alsoCopies = ref(true)
+const how = ref<'all' | 'name'>('all')
+const ways = [
+  { value: 'all', text: 'Everything goes' },
+  { value: 'name', text: 'The days stay, without a name' },
+] as const
 const busy = ref(false)
 /** Riders that were removed are still in the file: they above all can be meant. */
 const removed = shallowRef<{ value: string; text: string }[]>([])
@@ -53,13 +59,21 @@ async function erase() {
   busy.value = true
   const { name } = reach.value!
   const went = await notices.attempt(() =>
-    call(endpoints.eraseRider, { id: riderId.value }, { name: typed.value, alsoCopies: alsoCopies.value }),
+    call(
+      endpoints.eraseRider,
+      { id: riderId.value },
+      { name: typed.value, daysStay: how.value === 'name', alsoCopies: alsoCopies.value },
+    ),
   )
   busy.value = false
   if (!went) return
   riderId.value = ''
   await lookAtShelf()
-  notices.show(`${name} is erased, with all that was theirs.`)
+  notices.show(
+    how.value === 'name'
+      ? `${name} is no name here any more; what was ridden stays.`
+      : `${name} is erased, with all that was theirs.`,
+  )
   emit('erased')
 }
 </script>
@@ -74,14 +88,24 @@ async function erase() {
     <label class="form-label" for="forget-who">Who</label>
     <BFormSelect id="forget-who" v-model="riderId" :options="riders" class="who" />
     <template v-if="reach">
-      <p>
+      <ChoiceKeys v-model="how" label="What goes" :options="ways" class="ways" />
+      <p v-if="how === 'name'">
+        {{
+          `What ${reach.name} rode, felt and turned stays. The name goes out of all of it, also where it was typed into notes on these days; with it go every weight, what was spoken, and the links of the phone. Who knows the days may still know who it was.`
+        }}
+      </p>
+      <p v-else>
         {{
           `With ${reach.name} go ${goes}, what was felt, said, measured and proposed on them, and every weight.`
         }}
       </p>
-      <p v-for="p in reach.passedOn" :key="p.bike">
-        {{ `${p.bike} was ridden by ${p.to}, too: it stays with its setups, and is ${p.to}’s from now on.` }}
-      </p>
+      <template v-if="how === 'all'">
+        <p v-for="p in reach.passedOn" :key="p.bike">
+          {{
+            `${p.bike} was ridden by ${p.to}, too: it stays with its setups, and is ${p.to}’s from now on.`
+          }}
+        </p>
+      </template>
       <p class="soft">
         Names that others wrote into their own notes stay, and so does what is on paper, on other devices
         until they look here again, and in files that were taken along.
@@ -95,7 +119,9 @@ async function erase() {
       <label class="form-label" for="forget-name">{{ `Type ${reach.name} to go on` }}</label>
       <div class="acts">
         <BFormInput id="forget-name" v-model="typed" autocomplete="off" class="who" />
-        <BButton variant="danger" :disabled="!isTyped || busy" @click="erase">Erase for good</BButton>
+        <BButton variant="danger" :disabled="!isTyped || busy" @click="erase">{{
+          how === 'name' ? 'Take the name away for good' : 'Erase for good'
+        }}</BButton>
       </div>
     </template>
   </section>
@@ -109,6 +135,9 @@ section > p {
   margin: 0.5rem 0 0;
 }
 .form-label {
+  margin-top: 0.7rem;
+}
+.ways {
   margin-top: 0.7rem;
 }
 .who {
