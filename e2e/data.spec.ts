@@ -218,3 +218,41 @@ test('what is kept goes out as files that a spreadsheet opens: all of it, and a 
   expect(ofDay.map((r) => r.run)).toEqual(one.runs.map((_, i) => String(i + 1)))
   await server.stop()
 })
+
+test('a name is taken away, and what was ridden stays; the page says which version it is and what it stands on', async ({
+  page,
+}) => {
+  const server = await startDemo()
+  const before = (await world(page.request, server.base)).days as { riderName?: string; runs?: number }[]
+  await page.goto(`${server.base}/data`)
+  await page.getByLabel('Who', { exact: true }).selectOption({ label: 'Ilka' })
+  await page.getByRole('button', { name: 'The days stay, without a name' }).click()
+  const erase = page.getByRole('button', { name: 'Take the name away for good' })
+  await expect(erase).toBeDisabled()
+  await page.getByLabel('Type Ilka to go on').fill('Ilka')
+  await erase.click()
+  await expect(page.getByText('Ilka is no name here any more; what was ridden stays.')).toBeVisible()
+  const after = (await world(page.request, server.base)).days as typeof before
+  const called = (d: { riderName?: string }) =>
+    d.riderName === 'Ilka' ? 'Rider without a name' : d.riderName
+  expect(after.map((d) => [d.riderName, d.runs])).toEqual(before.map((d) => [called(d), d.runs]))
+  await page.goto(`${server.base}/`)
+  await expect(page.getByText('Rider without a name').first()).toBeVisible()
+  await expect(page.getByText('Ilka', { exact: false })).toHaveCount(0)
+
+  await page.goto(`${server.base}/data`)
+  await expect(page.getByText(/^Version \d+\.\d+\.\d+, MIT licence\.$/)).toBeVisible()
+  await page.getByText('What it stands on, and under which licences').click()
+  await expect(page.getByText(/^\d+ works: MIT \d+/)).toBeVisible()
+  const list = (await (await page.request.get(`${server.base}/licences.json`)).json()) as {
+    name: string
+    licence: string
+    text: string
+  }[]
+  const { dependencies } = JSON.parse(readFileSync('package.json', 'utf8')) as { dependencies: object }
+  expect(list.map((l) => l.name)).toEqual(
+    expect.arrayContaining(['@iconify-json/lucide', ...Object.keys(dependencies)]),
+  )
+  expect(list.filter((l) => l.licence === '')).toEqual([])
+  await server.stop()
+})

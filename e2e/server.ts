@@ -24,6 +24,7 @@ export async function startServer(
       ...process.env,
       WILD_SPRING_DATA: dataDir,
       WILD_SPRING_PORT: '0',
+      WILD_SPRING_LOG: 'errors',
       WILD_SPRING_LOGGERS: loggers.join(','),
       ...env,
     },

@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { createHash } from 'node:crypto'
 import { brotliCompressSync, gzipSync } from 'node:zlib'
 import { ensurePackages, root, run } from './ensure.mjs'
+import { writeLicences } from './licences.mjs'
 
 ensurePackages()
 await buildAll()
@@ -100,6 +101,8 @@ export async function buildAll() {
   )
     throw new Error('demo/sampleDay.ts failed')
   await buildWorker(esbuild)
+  // After it: no device keeps these of its own accord.
+  writeLicences(join(root, 'dist/web/licences.json'))
   compressOnce(join(root, 'dist/web'))
   cpSync(join(root, 'server/db/migrations'), join(root, 'dist/server/migrations'), { recursive: true })
 }

@@ -58,7 +58,12 @@ const loggerAddresses = await addressOf(loggers)
 
 const server = spawn(process.execPath, ['dist/server/index.js'], {
   cwd: root,
-  env: { ...process.env, WILD_SPRING_DATA: dataDir, WILD_SPRING_LOGGERS: loggerAddresses.join(',') },
+  env: {
+    WILD_SPRING_LOG: 'errors',
+    ...process.env,
+    WILD_SPRING_DATA: dataDir,
+    WILD_SPRING_LOGGERS: loggerAddresses.join(','),
+  },
   stdio: ['ignore', 'pipe', 'inherit'],
 })
 for (const signal of ['SIGINT', 'SIGTERM'])

@@ -13,6 +13,7 @@ import { apiPage } from './apiPage.ts'
 import { mount } from './mount.ts'
 import { openApiDocument } from './openapi.ts'
 import { reply, toProblem } from './problem.ts'
+import { requestLog } from './requestLog.ts'
 import { accessRoutes } from './routes/access.ts'
 import { bundleRoutes } from './routes/bundles.ts'
 import { dataRoutes } from './routes/data.ts'
@@ -79,6 +80,7 @@ export function buildApp(deps: Deps): Hono {
   api.all('*', (c) => reply(c, 'route.unknown', `There is nothing at ${c.req.path}.`))
 
   const app = new Hono()
+  if (deps.log.request) app.use(requestLog(deps.log.request, deps.now))
   app.use(headers(door))
   app.use(ownOriginOnly(door))
   app.onError(toProblem(deps.log))

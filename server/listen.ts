@@ -27,6 +27,7 @@ import { closeDripping, watchful } from './slowness.ts'
  * WILD_SPRING_HOST  address to listen on, default 127.0.0.1; anything else asks everybody who they are
  * WILD_SPRING_ORIGIN  the address people type where a proxy stands in front, as https://tent.example
  * WILD_SPRING_TLS_CERT, WILD_SPRING_TLS_KEY  files of a certificate and its key, PEM
+ * WILD_SPRING_LOG  `requests` (default): a line for each request, without anything of anybody; `errors`: only what went wrong
  * WILD_SPRING_LOGGERS  addresses of loggers, separated by commas; default: where `npm run logger` starts them
  * `--begin-empty` begins with nothing where the data file is gone and safe copies of it are there
  * `--take-off-the-lock` forgets passphrase and sign-ins: for whoever has this machine and lost both passphrase and code
@@ -38,6 +39,7 @@ async function main(): Promise<void> {
   const now = () => new Date().toISOString()
   const log = {
     error: (message: string, cause: unknown) => console.error(message, ...(cause ? [cause] : [])),
+    ...(process.env.WILD_SPRING_LOG === 'errors' ? {} : { request: (line: string) => console.log(line) }),
   }
   // What is kept here is nobody else's on this machine.
   process.umask(0o077)

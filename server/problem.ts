@@ -6,6 +6,8 @@ import { Refusal } from './refusal.ts'
 
 export interface Log {
   error: (message: string, cause: unknown) => void
+  /** A line for each request (requestLog.ts); left out: none is kept. */
+  request?: (line: string) => void
 }
 
 /** One handler for every error: known ones by their code, the rest as 500, logged whole and told without detail. */

@@ -26,11 +26,15 @@ export async function startApp(
   const incomingDir = join(dir, 'incoming')
   clearIncoming(incomingDir)
   const logged: unknown[] = []
+  const requests: string[] = []
   let ticks = 0
   const events = new EventBus()
   // Moves on with every look, as a clock does.
   const now = () => new Date(Date.UTC(2031, 4, 2, 12) + ticks++).toISOString()
-  const log = { error: (message: string, cause: unknown) => void logged.push(cause ?? message) }
+  const log = {
+    error: (message: string, cause: unknown) => void logged.push(cause ?? message),
+    request: (line: string) => void requests.push(line),
+  }
   const keeper = new Keeper(file, join(dir, 'copies'), (from, to) => copyData(from, to, migrations), now, log)
   let built: ReturnType<typeof buildApp>
   let porter: Porter
@@ -86,6 +90,7 @@ export async function startApp(
     dir,
     incomingDir,
     logged,
+    requests,
     send,
     /** Time goes by. */
     skip: (ms: number) => void (ticks += ms),

@@ -4,6 +4,7 @@ import type { SafeCopy } from '#contract/data'
 import { endpoints } from '#contract/endpoints'
 import { access } from '../api/door.ts'
 import { apiBase, call } from '../api/client.ts'
+import AboutThis from '../components/keeping/AboutThis.vue'
 import BringBundle from '../components/keeping/BringBundle.vue'
 import BroughtIn from '../components/keeping/BroughtIn.vue'
 import CopyList from '../components/keeping/CopyList.vue'
@@ -148,6 +149,7 @@ const plainFiles = [
         </p>
       </section>
       <ForgetRider @erased="look" />
+      <AboutThis />
     </template>
   </div>
 </template>
