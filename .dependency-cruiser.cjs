@@ -24,7 +24,7 @@ module.exports = {
     ),
     only(
       'bench',
-      ['contract', 'core', 'demo', 'e2e'],
+      ['contract', 'core', 'demo', 'e2e', 'server/test/story'],
       'Benchmarks measure the core, and the built page from outside.',
     ),
     {

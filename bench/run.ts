@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { adviceRows } from './advice.ts'
 import { analysisRows } from './analysis.ts'
 import { benchRows } from './bench.ts'
+import { bundleRows } from './bundle.ts'
 import { clientRows } from './clients.ts'
 import { readingRows } from './reading.ts'
 import { pageRows } from './pages.ts'
@@ -23,6 +24,7 @@ const groups: Record<string, () => Row[] | Promise<Row[]>> = {
   'setup-map': setupMapRows,
   tent: tentRows,
   clients: clientRows,
+  bundle: bundleRows,
   'pan-zoom': panZoomRows,
 }
 const only = process.argv.includes('--only') ? process.argv[process.argv.indexOf('--only') + 1] : null
