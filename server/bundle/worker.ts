@@ -9,7 +9,7 @@ process.on('disconnect', () => process.exit())
 const tell = (news: BundlerNews, then: () => void = () => undefined) =>
   process.send!(news, undefined, {}, then)
 /** Said to the end, then gone. */
-const done = () => process.disconnect()
+const done = () => process.exit()
 let lastSent = 0
 bundleHere(
   JSON.parse(process.argv[2]) as BundlerJob,
