@@ -27,6 +27,7 @@ export class Porter {
   work: { doing: string; share: number } | null = null
   private given = new AbortController()
   private under: BundlerJob['do'] | null = null
+  private current: Promise<unknown> = Promise.resolve()
   private made: MadeBundle | null = null
   private staged: { id: string; head: BundleHead; digest: string } | null = null
 
@@ -39,6 +40,7 @@ export class Porter {
   async make(id: string, order: BundleOrder): Promise<MadeBundle> {
     const { store, migrations, now, version } = this.ground
     if (order.scope.kind !== 'everything') await mustBeThere(store, order.scope)
+    this.mustBeFree()
     await this.forgetMade()
     const at = now()
     const { head, bytes } = await this.working({
@@ -66,6 +68,7 @@ export class Porter {
     const bundle = uploadedFile(this.ground.incomingDir, id)
     if (!existsSync(bundle))
       throw new Refusal('upload.missing', 'The bytes of the bundle have not arrived; send them again.')
+    this.mustBeFree()
     await this.forgetStaged()
     const { migrations } = this.ground
     const { head } = await this.working({ do: 'unpack', bundle, to: this.stagedPathOf(id), migrations })
@@ -110,9 +113,10 @@ export class Porter {
     this.given.abort()
   }
 
-  /** Nothing that was packed or unpacked stays. */
+  /** Nothing that was packed or unpacked stays, and nobody reads the data file for it any more. */
   async forget(): Promise<void> {
     this.given.abort()
+    await this.current
     const id = this.staged?.id
     await this.forgetMade()
     await this.forgetStaged()
@@ -131,21 +135,28 @@ export class Porter {
     if (staged) await forgetStaged(this.stagedPathOf(staged.id))
   }
 
-  private async working(job: BundlerJob): Promise<Bundled> {
+  /** @throws Refusal 'storage.busy' */
+  private mustBeFree(): void {
     if (this.work)
       throw new Refusal(
         'storage.busy',
         'A bundle is being written or read just now; wait for it, or cancel it.',
       )
+  }
+
+  private async working(job: BundlerJob): Promise<Bundled> {
+    this.mustBeFree()
     this.work = { doing: job.do === 'pack' ? 'Writing the bundle' : 'Unpacking', share: 0 }
     this.given = new AbortController()
     this.under = job.do
+    const bundled = this.ground.bundler(
+      job,
+      (share, doing) => (this.work = { doing, share: Math.min(1, share) }),
+      this.given.signal,
+    )
+    this.current = bundled.catch(() => undefined)
     try {
-      return await this.ground.bundler(
-        job,
-        (share, doing) => (this.work = { doing, share: Math.min(1, share) }),
-        this.given.signal,
-      )
+      return await bundled
     } finally {
       this.work = null
       this.under = null

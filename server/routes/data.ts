@@ -25,6 +25,8 @@ export function dataRoutes({ store, events, keeper, porter, putBack }: Deps): Ho
   mount(app, endpoints.putBack, ({ params }) => putBack(keeper.pathOf(params.name)))
   mount(app, endpoints.getErasure, ({ params }) => erasureReach(store, params.id, keeper.traces().length))
   mount(app, endpoints.eraseRider, async ({ params, body }) => {
+    // Who reads the data file in one moment would keep its earlier forms.
+    keeper.cancel()
     await porter.forget()
     if (body.daysStay) await makeNameless(store, params.id, body)
     else await eraseRider(store, params.id, body)

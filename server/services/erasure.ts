@@ -115,10 +115,27 @@ export async function writtenOver(client: Client, statements: readonly InStateme
     await client.batch([...statements], 'write')
     // Earlier forms of a record lie in free space until the file is written anew.
     await client.execute('VACUUM')
-    await client.execute('PRAGMA wal_checkpoint(TRUNCATE)')
+    await emptyWal(client)
   } finally {
     await client.execute('PRAGMA secure_delete = OFF')
   }
+}
+
+const triesAtWal = 12
+/**
+ * Empties the -wal file; whoever reads the data file just now is waited for, each time as long as the connection's patience.
+ * @throws Refusal 'storage.busy' when somebody never lets go: it is done, and the last traces are not gone yet
+ */
+async function emptyWal(client: Client): Promise<void> {
+  for (let i = 0; i < triesAtWal; i++) {
+    const [row] = (await client.execute('PRAGMA wal_checkpoint(TRUNCATE)')).rows
+    if (Number(row.busy) === 0) return
+    await new Promise((resolve) => setTimeout(resolve, 250))
+  }
+  throw new Refusal(
+    'storage.busy',
+    'It is erased from the data, but another program keeps reading the data file, so that earlier forms still lie beside it. Stop that program, then make a safe copy or restart Wild Spring.',
+  )
 }
 
 /** An import that had part in it can no more be taken back: what it kept for that would have the rider in it. */

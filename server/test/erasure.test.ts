@@ -1,3 +1,4 @@
+import { spawn } from 'node:child_process'
 import { readdirSync, readFileSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { v7 as uuid } from 'uuid'
@@ -108,6 +109,30 @@ describe('a rider who wants to be forgotten', () => {
     expect(filesWith(t.dir, gone.rider.id)).toEqual([])
     await t.store.close()
   })
+  it(
+    'while another process reads the data file, it waits until that one lets go: nothing is left beside it',
+    { timeout: 30_000 },
+    async () => {
+      const t = await startApp()
+      const s = await startStory(t)
+      await t.put(`/riders/${s.rider.id}`, { ...s.rider, version: 1, name: 'Quillon' })
+      // Longer than a connection waits by itself.
+      const reader = spawn(process.execPath, [
+        '--input-type=module',
+        '-e',
+        `import { createClient } from '@libsql/client'
+         const c = createClient({ url: ${JSON.stringify(`file:${join(t.dir, 'test.sqlite')}`)} })
+         const moment = await c.transaction('deferred')
+         await moment.execute('SELECT count(*) FROM riders')
+         console.log('reads')
+         setTimeout(() => { moment.close(); c.close() }, 6500)`,
+      ])
+      await new Promise((resolve) => reader.stdout.once('data', resolve))
+      expect((await erase(t, s.rider.id, 'Quillon')).status).toBe(200)
+      expect(filesWith(t.dir, 'Quillon')).toEqual([])
+      await t.store.close()
+    },
+  )
   it('another who is not there is not found', async () => {
     const t = await startApp()
     expect((await t.get(`/riders/${uuid()}/erasure`)).status).toBe(404)
