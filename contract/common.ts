@@ -1,4 +1,8 @@
 import { z } from 'zod'
+import { sentenceOf } from './sentences.ts'
+
+// Everything of the contract stands on this file: whoever reads a refusal reads a sentence.
+z.config({ customError: sentenceOf })
 
 /** Client-made identifier: UUID, version 7 so that ids sort by the time they were made. */
 export const Id = z.uuid()

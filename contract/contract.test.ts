@@ -42,14 +42,22 @@ describe('adjusters', () => {
   })
   it.each([
     ['a dial without clicks', { ...adjusters.click, clicks: 0 }, /at least 1 click/],
-    ['a third of a click', { ...adjusters.click, step: 0.33 }, /Invalid/],
+    [
+      'a third of a click',
+      { ...adjusters.click, step: 0.33 },
+      /^It has to be one of 1, 0\.5; 0\.33 was given\.$/,
+    ],
     ['a maximum below the minimum', { ...adjusters.pressure, maxPsi: 60 }, /highest position must be above/],
     ['600 psi', { ...adjusters.pressure, maxPsi: 600 }, /at most 500 psi/],
     ['no spring at all', { ...adjusters['spring-rate'], ratesNPerMm: [] }, /at least one spring/],
     ['a lever of one position', { ...adjusters.lever, positions: ['Open'] }, /at least two/],
-    ['a compression role on a pressure', { ...adjusters.pressure, role: 'compression' }, /Invalid/],
+    [
+      'a compression role on a pressure',
+      { ...adjusters.pressure, role: 'compression' },
+      /one of main-pressure, .*“compression” was given/,
+    ],
     ['a step of nothing', { ...adjusters.custom, step: 0 }, /above 0/],
-    ['an unknown kind', { ...adjusters.click, kind: 'knob' }, /Invalid/],
+    ['an unknown kind', { ...adjusters.click, kind: 'knob' }, /one of click, turn, .*“knob” was given/],
     ['an extra key', { ...adjusters.click, colour: 'red' }, /colour/],
   ])('%s is refused with a reason', (_, value, reason) => {
     expect(first(Adjuster, value)).toMatch(reason)
@@ -225,7 +233,12 @@ describe('records', () => {
     ['a trail without sections', Trail, { ...trail, sections: [] }, /at least one section/],
     ['a void run without a reason', Run, { ...run, kind: 'void', voidReason: '' }, /Say why/],
     ['tyres at 3 psi', Run, { ...run, tyreRearPsi: 3 }, /at least 5 psi/],
-    ['a local time without zone', Run, { ...run, startedAt: '2031-05-02T09:00' }, /Invalid/],
+    [
+      'a local time without zone',
+      Run,
+      { ...run, startedAt: '2031-05-02T09:00' },
+      /a moment in UTC, as 2031-/,
+    ],
     [
       'one adjuster in two places',
       Setup,
@@ -236,7 +249,7 @@ describe('records', () => {
       'an infinite position',
       Setup,
       { ...setup, positions: [{ ...setup.positions[0], value: Infinity }] },
-      /Invalid/,
+      /a number; no finite number was given/,
     ],
     [
       'equal calibration points',
@@ -248,7 +261,7 @@ describe('records', () => {
       'a delimiter nobody uses',
       ImportMapping,
       { delimiter: '#', decimal: '.', columns: [], sampleRateHz: null },
-      /Invalid/,
+      /one of ,, ;, .*“#” was given/,
     ],
   ] as const)('%s is refused with a reason', (_, schema, value, reason) => {
     expect(first(schema, value)).toMatch(reason)

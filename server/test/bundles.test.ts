@@ -15,6 +15,7 @@ import {
 } from '#contract/bundle'
 import { DataState } from '#contract/data'
 import { DayBundle, Garage } from '#contract/endpoints'
+import { kinds } from '../bundle/kinds.ts'
 import { fillWorld, type WorldPlan } from './bundleWorld.ts'
 import { dump } from './dump.ts'
 import { startApp, type TestApp } from './harness.ts'
@@ -509,6 +510,14 @@ describe('a bundle of an earlier version', () => {
       await to.store.close()
     },
   )
+})
+
+describe('docs/file-formats.md', () => {
+  it('names every kind of record that a bundle may have, those that others stand on first', () => {
+    const doc = readFileSync(join(import.meta.dirname, '..', '..', 'docs', 'file-formats.md'), 'utf8')
+    const [, list] = /<!-- kinds -->([\s\S]*?)<!-- \/kinds -->/.exec(doc)!
+    expect([...list.matchAll(/`(\w+)`/g)].map((m) => m[1])).toEqual(kinds.map((k) => k.table))
+  })
 })
 
 describe('leaving it', () => {
