@@ -1,5 +1,4 @@
-/** Whether 3/4 is the third of April or the fourth of March. */
-export type DateOrder = 'dmy' | 'mdy'
+import type { DateOrder } from '../formats/clock.ts'
 
 const months = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec']
 const iso = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})(?:[T ].*)?$/

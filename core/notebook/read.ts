@@ -1,7 +1,8 @@
 import type { AdvisedPosition } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
+import type { DateOrder } from '../formats/clock.ts'
 import type { ColumnUse } from './column.ts'
-import { readDate, type DateOrder } from './dates.ts'
+import { readDate } from './dates.ts'
 import { readValue } from './values.ts'
 
 /** A row of somebody's own table, as the setup it notes. */

@@ -15,10 +15,13 @@ import {
 } from '#contract/bundle'
 import { DataState } from '#contract/data'
 import { DayBundle, Garage } from '#contract/endpoints'
+import { bundleHere, type Bundler } from '../bundle/bundler.ts'
 import { kinds } from '../bundle/kinds.ts'
+import { Porter } from '../bundle/porter.ts'
+import { Refusal } from '../refusal.ts'
 import { fillWorld, type WorldPlan } from './bundleWorld.ts'
 import { dump } from './dump.ts'
-import { startApp, type TestApp } from './harness.ts'
+import { migrations, startApp, type TestApp } from './harness.ts'
 import { importFile, makeFeel, makeFile, makeRun, makeUpload, startStory } from './story.ts'
 
 const everything: BundleScope = { kind: 'everything' }
@@ -486,7 +489,6 @@ describe('a bundle of an earlier version', () => {
       const dir = mkdtempSync(join(tmpdir(), 'old bundle '))
       writeFileSync(join(dir, 'old.sqlite'), bytes)
       const { packBundle } = await import('../bundle/pack.ts')
-      const { migrations } = await import('./harness.ts')
       const { head } = await packBundle(
         {
           file: join(dir, 'old.sqlite'),
@@ -517,6 +519,34 @@ describe('docs/file-formats.md', () => {
     const doc = readFileSync(join(import.meta.dirname, '..', '..', 'docs', 'file-formats.md'), 'utf8')
     const [, list] = /<!-- kinds -->([\s\S]*?)<!-- \/kinds -->/.exec(doc)!
     expect([...list.matchAll(/`(\w+)`/g)].map((m) => m[1])).toEqual(kinds.map((k) => k.table))
+  })
+})
+
+describe('one at a time', () => {
+  it('a second is refused and costs nothing; what is given up is said to be, and the next goes', async () => {
+    const t = await startApp()
+    await startStory(t)
+    let waits = true
+    const bundler: Bundler = (job, onProgress, signal) => {
+      if (!waits) return bundleHere(job, onProgress, signal)
+      onProgress(0.4, 'Writing the bundle')
+      const given = new Refusal('bundle.cancelled', 'It was cancelled; nothing was changed.')
+      return new Promise((_, reject) => signal.addEventListener('abort', () => reject(given)))
+    }
+    const now = () => '2031-05-02T12:00:00.000Z'
+    const { store, incomingDir } = t
+    const porter = new Porter({ store, incomingDir, migrations, bundler, now, version: 'test' })
+    const order = { scope: everything, with: allAlong }
+    const under = porter.make(uuid(), order)
+    await expect.poll(() => porter.work).toEqual({ doing: 'Writing the bundle', share: 0.4 })
+    await expect(porter.make(uuid(), order)).rejects.toMatchObject({ code: 'storage.busy' })
+    porter.cancel()
+    await expect(under).rejects.toMatchObject({ code: 'bundle.cancelled' })
+    expect(porter.work).toBeNull()
+    waits = false
+    const made = await porter.make(uuid(), order)
+    expect(porter.fetch(made.id).made.bytes).toBeGreaterThan(1000)
+    await t.store.close()
   })
 })
 

@@ -4,9 +4,10 @@ import { v7 as uuid } from 'uuid'
 import type { Bike } from '#contract/bike'
 import { endpoints } from '#contract/endpoints'
 import { shortName, adjusterName, positionWords } from '#core/adjusters/words'
+import type { DateOrder } from '#core/formats/clock'
 import type { ColumnUse } from '#core/notebook/column'
 import { asDial, guessColumns } from '#core/notebook/columns'
-import { dateOrderOf, type DateOrder } from '#core/notebook/dates'
+import { dateOrderOf } from '#core/notebook/dates'
 import { readNotebook, type NotedRow } from '#core/notebook/read'
 import { recordsOf } from '#core/notebook/records'
 import { call } from '../../api/client.ts'
@@ -120,6 +121,8 @@ const unfit = computed(() =>
     .filter((r) => !fit.value.includes(r))
     .map((r) => ({ ...r, why: r.faults[0] ?? 'Its day has not come yet.' })),
 )
+/** So many are kept at a time, and shown. */
+const most = 200
 const hasUndated = computed(() => rows.value.some((r) => r.date === null))
 const words = (r: NotedRow) =>
   r.positions
@@ -240,20 +243,26 @@ async function keep() {
       <template v-if="rows.length">
         <h3>What comes of it</h3>
         <ol class="come" aria-label="Setups that are kept">
-          <li v-for="r in fit" :key="r.line">
+          <li v-for="r in fit.slice(0, most)" :key="r.line">
             <b class="num">{{ dateWords(r.date!) }}</b>
             <span v-if="r.name || r.place">{{ [r.name, r.place].filter(Boolean).join(', ') }}</span>
             <span class="num">{{ words(r) }}</span>
             <span v-if="r.note" class="soft small">{{ r.note }}</span>
           </li>
         </ol>
+        <p v-if="fit.length > most" class="soft small">
+          {{ `and ${some(fit.length - most, 'further row')}` }}
+        </p>
         <template v-if="unfit.length">
           <h4>{{ `Left out: ${some(unfit.length, 'row')}` }}</h4>
           <ul class="come" aria-label="Rows that are left out">
-            <li v-for="r in unfit" :key="r.line">
+            <li v-for="r in unfit.slice(0, most)" :key="r.line">
               <b class="num">{{ `line ${r.line}` }}</b> <span>{{ r.why }}</span>
             </li>
           </ul>
+          <p v-if="unfit.length > most" class="soft small">
+            {{ `and ${some(unfit.length - most, 'further row')}` }}
+          </p>
         </template>
       </template>
       <p class="caution">
@@ -261,13 +270,11 @@ async function keep() {
         from a table is kept as assumed: the bike does not turn, and nothing is proposed from it.
       </p>
       <div class="acts">
-        <BButton variant="primary" :disabled="busy || fit.length === 0 || fit.length > 200" @click="keep">{{
+        <BButton variant="primary" :disabled="busy || fit.length === 0 || fit.length > most" @click="keep">{{
           fit.length ? `Keep ${some(fit.length, 'setup')} of before` : 'Nothing to keep yet'
         }}</BButton>
         <BButton variant="plain" @click="open = false">Cancel</BButton>
-        <span v-if="fit.length > 200" class="fault"
-          >At most 200 rows at a time; take out some columns or rows.</span
-        >
+        <span v-if="fit.length > most" class="fault">At most 200 rows at a time; take out some rows.</span>
       </div>
     </template>
   </DialogFrame>
