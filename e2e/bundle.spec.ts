@@ -139,8 +139,14 @@ test('a file that is no bundle is refused where it was chosen, and the next can 
   await page.getByRole('button', { name: 'Leave all as it is' }).click()
   await expect(choose).toBeVisible()
   expect(await world(page.request, server.base)).toEqual(before)
-  const left = readdirSync(join(server.dataDir, 'incoming')).filter((n) => !n.startsWith('bundle-'))
-  expect(left).toEqual([])
+  const left = () => readdirSync(join(server.dataDir, 'incoming')).filter((n) => !n.startsWith('bundle-'))
+  expect(left()).toEqual([])
+  // Looked at, and the page left: nothing of it lies about.
+  await choose.setInputFiles(path)
+  await expect(page.getByText('Everything in it is here already.')).toBeVisible()
+  expect(left()).not.toEqual([])
+  await page.getByRole('link', { name: 'Garage' }).first().click()
+  await expect.poll(left).toEqual([])
   await server.stop()
 })
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref, shallowRef } from 'vue'
+import { onScopeDispose, ref, shallowRef } from 'vue'
 import { v7 as uuid } from 'uuid'
 import type { BundleChoices, BundleLook } from '#contract/bundle'
 import { endpoints } from '#contract/endpoints'
@@ -21,6 +21,9 @@ const sending = ref<{ share: number; doing: string } | null>(null)
 const fault = ref('')
 let id = ''
 let given = new AbortController()
+let isTaking = false
+// What was sent and only looked at is somebody's data: it does not lie about when the page is left.
+onScopeDispose(() => void (isTaking || drop()))
 
 async function take(f: File) {
   await drop()
@@ -54,7 +57,8 @@ async function drop() {
 function bring(choices: BundleChoices) {
   emit('work', async () => {
     try {
-      const done = await call(endpoints.takeBundle, { id }, choices)
+      isTaking = true
+      const done = await call(endpoints.takeBundle, { id }, choices).finally(() => (isTaking = false))
       id = ''
       look.value = null
       file.value = null
