@@ -46,6 +46,28 @@ export const DamagedRecord = z.strictObject({
 })
 export type DamagedRecord = z.infer<typeof DamagedRecord>
 
+/** What sensor files take in the data file, compressed, and what of it can go. */
+export const RoomTaken = z.strictObject({
+  /** Files as they came, each kept once. */
+  files: z.int(),
+  fileBytes: z.int(),
+  /** What it would take besides, were each kept as often as it was put on a run. */
+  sparedBytes: z.int(),
+  /** Cleaned channels; they can be made again from the files. */
+  channelBytes: z.int(),
+  /** Recordings that were removed, by themselves or with their run or day, and what only they take. */
+  removed: z.int(),
+  removedBytes: z.int(),
+  /** Room within the data file that nothing lies in. */
+  emptyBytes: z.int(),
+})
+export type RoomTaken = z.infer<typeof RoomTaken>
+
+/** Said by a person who was told of so many removed recordings. */
+export const FreeRoom = z.strictObject({ removed: z.int().min(0) })
+export const RoomFreed = z.strictObject({ freedBytes: z.int() })
+export type RoomFreed = z.infer<typeof RoomFreed>
+
 /** What is kept, where, and how safely. */
 export const DataState = z.strictObject({
   counts: DataCounts,
@@ -53,9 +75,7 @@ export const DataState = z.strictObject({
   since: z.string().nullable(),
   file: z.string(),
   fileBytes: z.int(),
-  /** Of it: sensor files as they came, and their cleaned channels. */
-  originalBytes: z.int(),
-  channelBytes: z.int(),
+  room: RoomTaken,
   copiesFolder: z.string(),
   /** Newest first. */
   copies: z.array(SafeCopy),

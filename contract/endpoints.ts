@@ -19,7 +19,7 @@ import { BikeSetups, NotedSetups } from './bikeSetups.ts'
 import { Erasure, ErasureReach } from './erasure.ts'
 import { Gauge, ServiceEntry, StockItem } from './care.ts'
 import { CalendarDay, Id, Instant, Name } from './common.ts'
-import { CopyName, DataState, PutBack, SafeCopy } from './data.ts'
+import { CopyName, DataState, FreeRoom, PutBack, RoomFreed, SafeCopy } from './data.ts'
 import { TrailDay } from './day.ts'
 import { KeptSetup } from './kept.ts'
 import { Letterhead } from './letterhead.ts'
@@ -247,6 +247,14 @@ export const endpoints = {
     '/data/imports/:id',
     'Take back what a bundle brought in, as long as nothing stands on it',
   ),
+  freeRoom: endpoint({
+    method: 'put',
+    path: '/data/room',
+    summary: 'Take removed recordings out of the data file for good and give their room back to the disk',
+    params: z.strictObject({}),
+    body: FreeRoom,
+    reply: RoomFreed,
+  }),
   getErasure: endpoint({
     method: 'get',
     path: '/riders/:id/erasure',

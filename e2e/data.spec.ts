@@ -256,3 +256,34 @@ test('a name is taken away, and what was ridden stays; the page says which versi
   expect(list.filter((l) => l.licence === '')).toEqual([])
   await server.stop()
 })
+
+test('what was removed still takes room, until somebody who is told what goes frees it', async ({ page }) => {
+  const server = await startDemo()
+  const api = `${server.base}/api/v1`
+  const get = async <T>(path: string) => (await (await page.request.get(`${api}${path}`)).json()) as T
+  const days = await get<{ id: string }[]>('/days')
+  type Bundle = { recordings: { id: string; runId: string }[] }
+  const all = await Promise.all(days.map((d) => get<Bundle>(`/days/${d.id}`)))
+  const [recording, stays] = all.flatMap((d) => d.recordings)
+  await page.goto(`${server.base}/data`)
+  await expect(page.getByRole('list', { name: 'What the data file is made of' })).toBeVisible()
+  await expect(page.getByText(/removed recording/)).toHaveCount(0)
+  await page.request.delete(`${api}/recordings/${recording.id}`)
+  await page.reload()
+  await expect(page.getByText(/^1 removed recording still takes/)).toBeVisible()
+  await page.getByRole('button', { name: /^Free .* …$/ }).click()
+  const sure = page.getByRole('group', { name: 'Free room in the data file' })
+  await expect(sure).toContainText('gone for good')
+  await sure.getByRole('button', { name: 'Keep all as it is' }).click()
+  expect((await page.request.put(`${api}/recordings/${recording.id}/restore`)).status()).toBe(200)
+  await page.request.delete(`${api}/recordings/${recording.id}`)
+  await page.reload()
+  const before = statSync(join(server.dataDir, 'wild-spring.sqlite')).size
+  await page.getByRole('button', { name: /^Free .* …$/ }).click()
+  await sure.getByRole('button', { name: /^Free / }).click()
+  await expect(page.getByText(/^The data file is .* smaller\.$/)).toBeVisible()
+  await expect(page.getByText(/removed recording/)).toHaveCount(0)
+  expect(statSync(join(server.dataDir, 'wild-spring.sqlite')).size).toBeLessThan(before)
+  expect((await page.request.get(`${api}/recordings/${recording.id}/original`)).status()).toBe(404)
+  expect((await page.request.get(`${api}/recordings/${stays.id}/original`)).status()).toBe(200)
+})

@@ -179,8 +179,9 @@ async function packRecording(ask: Asker, zip: Pack, id: string, written: Set<str
     ['original', String(recording.sha256)],
     ...added.map((f) => [`original:${f.id}`, f.sha256] as const),
   ])
+  const table = await partsTable(ask)
   const parts = await ask.execute({
-    sql: 'SELECT DISTINCT part FROM recording_chunks WHERE recording_id = ? ORDER BY part',
+    sql: `SELECT DISTINCT part FROM ${table} WHERE recording_id = ? ORDER BY part`,
     args: [id],
   })
   for (const part of parts.rows.map((r) => String(r.part))) {
@@ -189,14 +190,20 @@ async function packRecording(ask: Asker, zip: Pack, id: string, written: Set<str
     // The same file on two runs is in there once.
     if (written.has(name)) continue
     written.add(name)
-    await zip.bytes(name, piecesOf(ask, id, part))
+    await zip.bytes(name, piecesOf(ask, table, id, part))
   }
 }
 
-async function* piecesOf(ask: Asker, id: string, part: string): AsyncGenerator<Uint8Array> {
+/** Where channels and files lie; a data file of an earlier version has them in one table. */
+async function partsTable(ask: Asker): Promise<string> {
+  const { rows } = await ask.execute("SELECT 1 FROM sqlite_master WHERE name = 'recording_parts'")
+  return rows.length > 0 ? 'recording_parts' : 'recording_chunks'
+}
+
+async function* piecesOf(ask: Asker, table: string, id: string, part: string): AsyncGenerator<Uint8Array> {
   for (let seq = 0; ; seq++) {
     const { rows } = await ask.execute({
-      sql: 'SELECT bytes FROM recording_chunks WHERE recording_id = ? AND part = ? AND seq = ?',
+      sql: `SELECT bytes FROM ${table} WHERE recording_id = ? AND part = ? AND seq = ?`,
       args: [id, part, seq],
     })
     if (rows.length === 0) return

@@ -65,8 +65,13 @@ export async function takeIn(
       ...stands.flatMap(renamed),
       ...(await freeNumbers(client)),
       ...(await Promise.all(kinds.map((k) => insertion(client, k, id)))).flat(),
-      `INSERT INTO main.recording_chunks SELECT c.* FROM came.recording_chunks c
+      ...['recording_chunks', 'recording_originals'].map(
+        (table) => `INSERT INTO main.${table} SELECT c.* FROM came.${table} c
          WHERE c.recording_id IN (SELECT key FROM temp.fresh WHERE kind = 'recordings')`,
+      ),
+      // A file that is here already is the same one.
+      `INSERT OR IGNORE INTO main.original_chunks SELECT c.* FROM came.original_chunks c
+         WHERE c.sha256 IN (SELECT sha256 FROM main.recording_originals)`,
       ...replaced.flatMap((p) => replacement(p, head, stands, id)),
     ],
     'write',

@@ -39,7 +39,10 @@ export function takeBack({ client, writes }: Store, id: string): Promise<void> {
     if (await isNeeded(client, id)) throw inUse('Since then something was made that stands on it')
     const back: InStatement[] = [
       'PRAGMA defer_foreign_keys = ON',
-      { sql: `DELETE FROM recording_chunks WHERE recording_id IN ${cameWith('recordings')}`, args: [id] },
+      ...ofRecordings.map((table) => ({
+        sql: `DELETE FROM ${table} WHERE recording_id IN ${cameWith('recordings')}`,
+        args: [id],
+      })),
       ...[...kinds].reverse().map(({ table, key }) => ({
         sql: `DELETE FROM ${table} WHERE ${key} IN ${cameWith(table)}`,
         args: [id],
@@ -52,6 +55,9 @@ export function takeBack({ client, writes }: Store, id: string): Promise<void> {
   })
 }
 
+/** Tables whose rows are part of a recording. */
+const ofRecordings = ['recording_chunks', 'recording_originals']
+
 const inUse = (what: string) =>
   new Refusal('import.in-use', `${what}; taking it back would lose that. Nothing was taken back.`)
 
@@ -61,7 +67,7 @@ async function isNeeded(client: Client, id: string): Promise<boolean> {
   const tables = await client.execute("SELECT name FROM sqlite_master WHERE type = 'table'")
   for (const table of tables.rows.map((r) => String(r.name))) {
     // Their rows go with their recording, and with the import.
-    if (table === 'recording_chunks' || table === 'import_rows') continue
+    if (ofRecordings.includes(table) || table === 'import_rows') continue
     const own = kinds.find((k) => k.table === table)
     const { rows } = await client.execute(`SELECT "from", "table" FROM pragma_foreign_key_list('${table}')`)
     for (const r of rows.filter((x) => came.has(String(x.table)))) {

@@ -175,6 +175,9 @@ async function voiceOf(zip: ZipIn, id: string): Promise<Buffer> {
 /** Sensor files and channels, into compressed pieces as they are kept. */
 async function stageRecordings(client: Client, zip: ZipIn, onProgress: OnProgress): Promise<void> {
   const { rows } = await client.execute('SELECT id, body FROM recordings')
+  // Earlier versions kept a file with each recording it was put on; their migrations come after this.
+  const once =
+    (await client.execute("SELECT 1 FROM sqlite_master WHERE name = 'original_chunks'")).rows.length > 0
   const channels = new Map<string, string[]>()
   for (const name of zip.names(/^channels\//)) {
     const [, id] = name.split('/')
@@ -189,23 +192,49 @@ async function stageRecordings(client: Client, zip: ZipIn, onProgress: OnProgres
         (f) => [`original:${f.id}`, f.sha256] as const,
       ),
     ]
-    for (const [part, sha] of files) await stagePart(client, zip, id, part, layout.file(sha))
-    for (const name of channels.get(id) ?? [])
-      await stagePart(client, zip, id, decodeURIComponent(name.split('/')[2].slice(0, -'.f32'.length)), name)
+    for (const [part, sha] of files) {
+      if (!once) await stagePieces(client, zip, layout.file(sha), intoChunks, [id, part])
+      else if (await isFirst(client, id, part, sha))
+        await stagePieces(client, zip, layout.file(sha), intoOriginals, [sha])
+    }
+    for (const name of channels.get(id) ?? []) {
+      const part = decodeURIComponent(name.split('/')[2].slice(0, -'.f32'.length))
+      await stagePieces(client, zip, name, intoChunks, [id, part])
+    }
     channels.delete(id)
     onProgress((0.9 * (i + 1)) / rows.length, 'Unpacking')
   }
   if (channels.size > 0) throw unsound('There are channels in it of a recording that is not.')
 }
 
-async function stagePart(client: Client, zip: ZipIn, id: string, part: string, name: string): Promise<void> {
+const intoChunks = 'INSERT INTO recording_chunks (recording_id, part, seq, bytes) VALUES (?, ?, ?, ?)'
+const intoOriginals = 'INSERT INTO original_chunks (sha256, seq, bytes) VALUES (?, ?, ?)'
+
+/** Notes what file a part is. @returns whether its bytes are not there yet */
+async function isFirst(client: Client, id: string, part: string, sha256: string): Promise<boolean> {
+  const { rows } = await client.execute({
+    sql: 'SELECT 1 FROM recording_originals WHERE sha256 = ? LIMIT 1',
+    args: [sha256],
+  })
+  await client.execute({
+    sql: 'INSERT INTO recording_originals (recording_id, part, sha256) VALUES (?, ?, ?)',
+    args: [id, part, sha256],
+  })
+  return rows.length === 0
+}
+
+/** @param key what the rows of pieces go by, before their number */
+async function stagePieces(
+  client: Client,
+  zip: ZipIn,
+  name: string,
+  sql: string,
+  key: readonly string[],
+): Promise<void> {
   let seq = 0
   let rest = Buffer.alloc(0)
   const keep = async (piece: Buffer) => {
-    await client.execute({
-      sql: 'INSERT INTO recording_chunks (recording_id, part, seq, bytes) VALUES (?, ?, ?, ?)',
-      args: [id, part, seq++, Buffer.from(packPiece(piece))],
-    })
+    await client.execute({ sql, args: [...key, seq++, Buffer.from(packPiece(piece))] })
   }
   for await (const piece of zip.bytes(name)) {
     rest = Buffer.concat([rest, piece])

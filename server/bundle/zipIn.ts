@@ -89,6 +89,10 @@ export class ZipIn {
     }
     for (const name of this.sums.keys())
       if (!this.entries.has(name)) throw unsound(`${name} is missing in it.`)
+    // A sensor file is known by its hash from then on: what bears that name has to have it.
+    for (const name of this.names(asFile))
+      if (layout.file(this.sums.get(name) ?? '') !== name)
+        throw unsound(`${name.slice(0, 60)} is not the file that its name says.`)
   }
 
   /** @param most bytes */

@@ -1,4 +1,4 @@
-import { blob, index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core'
+import { blob, index, integer, primaryKey, sqliteTable, sqliteView, text } from 'drizzle-orm/sqlite-core'
 import type { Role } from '#contract/access'
 import type { Baseline } from '#contract/baseline'
 import type { BundleHead } from '#contract/bundle'
@@ -234,7 +234,7 @@ export const recordings = sqliteTable(
   (t) => [index('recordings_by_run').on(t.runId), index('recordings_by_sha').on(t.sha256)],
 )
 
-/** Compressed pieces of about a megabyte: part 'original' (the file's bytes) or an end's cleaned channel. */
+/** Compressed pieces of about a megabyte of a cleaned channel; `part` is its name. */
 export const recordingChunks = sqliteTable(
   'recording_chunks',
   {
@@ -247,6 +247,38 @@ export const recordingChunks = sqliteTable(
   },
   (t) => [primaryKey({ columns: [t.recordingId, t.part, t.seq] })],
 )
+
+/** Sensor files as they came, in such pieces: each once, whatever it was put on. A trigger takes away what nothing refers to. */
+export const originalChunks = sqliteTable(
+  'original_chunks',
+  {
+    sha256: text('sha256').notNull(),
+    seq: integer('seq').notNull(),
+    bytes: blob('bytes', { mode: 'buffer' }).notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.sha256, t.seq] })],
+)
+
+/** Which file is part 'original', or 'original:' and the id of an added file, of a recording. */
+export const recordingOriginals = sqliteTable(
+  'recording_originals',
+  {
+    recordingId: text('recording_id')
+      .notNull()
+      .references(() => recordings.id),
+    part: text('part').notNull(),
+    sha256: text('sha256').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.recordingId, t.part] }), index('recording_originals_by_sha').on(t.sha256)],
+)
+
+/** Channels and files alike, by recording and part. */
+export const recordingParts = sqliteView('recording_parts', {
+  recordingId: text('recording_id').notNull(),
+  part: text('part').notNull(),
+  seq: integer('seq').notNull(),
+  bytes: blob('bytes', { mode: 'buffer' }).notNull(),
+}).existing()
 
 export const mappings = sqliteTable('mappings', {
   fingerprint: text('fingerprint').primaryKey(),

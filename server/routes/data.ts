@@ -8,6 +8,7 @@ import { checked, mount } from '../mount.ts'
 import { makeNameless } from '../services/anonymous.ts'
 import { erasureReach, eraseRider } from '../services/erasure.ts'
 import { readDataState } from '../services/dataState.ts'
+import { freeRoom } from '../services/room.ts'
 
 /** What is kept and its safe copies; the owner's alone. */
 export function dataRoutes({ store, events, keeper, porter, putBack }: Deps): Hono {
@@ -23,6 +24,11 @@ export function dataRoutes({ store, events, keeper, porter, putBack }: Deps): Ho
     return {}
   })
   mount(app, endpoints.putBack, ({ params }) => putBack(keeper.pathOf(params.name)))
+  mount(app, endpoints.freeRoom, async ({ body }) => {
+    const freed = await freeRoom(store, body.removed)
+    events.emit({ type: 'stale', what: 'garage', id: null })
+    return freed
+  })
   mount(app, endpoints.getErasure, ({ params }) => erasureReach(store, params.id, keeper.traces().length))
   mount(app, endpoints.eraseRider, async ({ params, body }) => {
     // Who reads the data file in one moment would keep its earlier forms.

@@ -1,12 +1,12 @@
 import { statSync } from 'node:fs'
-import { desc, isNull, like, min, not, sql } from 'drizzle-orm'
+import { desc, isNull, min } from 'drizzle-orm'
 import type { DataState } from '#contract/data'
 import type { Porter } from '../bundle/porter.ts'
 import type { Store } from '../db/open.ts'
-import { damaged, days, imports, recordingChunks } from '../db/schema.ts'
+import { damaged, days, imports } from '../db/schema.ts'
 import { countsOf } from '../safekeeping/facts.ts'
 import type { Keeper } from '../safekeeping/keeper.ts'
-import { originalPart } from './recordings/kept.ts'
+import { roomTaken } from './room.ts'
 
 /** What is kept, how large it is, and its safe copies. */
 export async function readDataState(
@@ -14,15 +14,12 @@ export async function readDataState(
   keeper: Keeper,
   porter: Porter,
 ): Promise<DataState> {
-  const bytes = sql<number>`coalesce(sum(length(${recordingChunks.bytes})), 0)`
-  const isOriginal = like(recordingChunks.part, `${originalPart()}%`)
-  const [[{ since }], [originals], [channels], counts, lost, brought] = await Promise.all([
+  const [[{ since }], room, counts, lost, brought] = await Promise.all([
     db
       .select({ since: min(days.date) })
       .from(days)
       .where(isNull(days.deletedAt)),
-    db.select({ bytes }).from(recordingChunks).where(isOriginal),
-    db.select({ bytes }).from(recordingChunks).where(not(isOriginal)),
+    roomTaken(client),
     countsOf(client),
     db
       .select({
@@ -42,8 +39,7 @@ export async function readDataState(
     since,
     file: keeper.file,
     fileBytes: statSync(keeper.file).size,
-    originalBytes: originals.bytes,
-    channelBytes: channels.bytes,
+    room,
     copiesFolder: keeper.folder,
     copies: keeper.list(),
     freeBytes: keeper.freeBytes(),

@@ -151,6 +151,7 @@ const deletions: string[] = [
   `DELETE FROM damaged WHERE id IN ${goneIn('days')} OR id IN ${goneIn('bikes')} OR id IN ${goneIn('runs')}
      OR id IN ${goneIn('recordings')} OR id IN ${goneIn('setups')} OR id IN ${goneIn('units')}`,
   `DELETE FROM recording_chunks WHERE recording_id IN ${goneIn('recordings')}`,
+  `DELETE FROM recording_originals WHERE recording_id IN ${goneIn('recordings')}`,
   `DELETE FROM recordings WHERE id IN ${goneIn('recordings')}`,
   `DELETE FROM feels WHERE run_id IN ${goneIn('runs')}`,
   `DELETE FROM pad_reports WHERE day_id IN ${goneIn('days')}`,

@@ -174,6 +174,16 @@ describe('a bundle that somebody meant ill with', () => {
     ],
     ['a program', () => again((f) => void (f['files/run.sh'] = strToU8('x'))), /does not belong/],
     [
+      // From then on a true file with that hash would be taken for this one.
+      'other bytes under the name of a sensor file',
+      () =>
+        again((f) => {
+          const name = Object.keys(f).find((n) => n.startsWith('files/'))!
+          f[name] = strToU8('time;front\n0;1\n')
+        }),
+      /not the file that its name says/,
+    ],
+    [
       'a kind that is none',
       () => again((f) => void (f['records/locks.jsonl'] = strToU8('{"id":1}\n'))),
       /no kind of record called "locks"/,

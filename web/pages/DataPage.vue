@@ -11,6 +11,7 @@ import CopyList from '../components/keeping/CopyList.vue'
 import DataStrata from '../components/keeping/DataStrata.vue'
 import ForgetRider from '../components/keeping/ForgetRider.vue'
 import MakeBundle from '../components/keeping/MakeBundle.vue'
+import RoomTaken from '../components/keeping/RoomTaken.vue'
 import UploadProgress from '../components/importing/UploadProgress.vue'
 import { useData } from '../composables/useData.ts'
 import { usePageTitle } from '../composables/usePageTitle.ts'
@@ -46,6 +47,11 @@ const takeBack = (id: string) =>
     await call(endpoints.takeBack, { id })
     notices.show('Taken back: everything is as it was before.')
   })
+const free = (removed: number) =>
+  act(async () => {
+    const { freedBytes } = await call(endpoints.freeRoom, {}, { removed })
+    notices.show(`The data file is ${sizeWords(freedBytes)} smaller.`)
+  })
 const cancelBundle = () => notices.attempt(() => call(endpoints.cancelBundle, {}))
 const plainFiles = [
   { name: 'runs.csv', words: 'Runs, CSV' },
@@ -71,6 +77,7 @@ const plainFiles = [
           <code>{{ state.file }}</code>
         </p>
         <DataStrata :state="state" />
+        <RoomTaken :room="state.room" :busy="busy" @free="free" />
         <p class="soft small">
           {{
             outbox.letters.length

@@ -6,7 +6,7 @@ import { mappings, recordings, runs } from '../../db/schema.ts'
 import { uploadedFile } from '../../ingest/spool.ts'
 import { Refusal } from '../../refusal.ts'
 import { runContext } from './context.ts'
-import { chunkInserts, findRecording, originalPart } from './kept.ts'
+import { chunkInserts, findRecording, originalInserts, originalPart } from './kept.ts'
 import { readFiles, undoneOnAbort, type PerRecord } from './reading.ts'
 
 /**
@@ -37,7 +37,8 @@ export function importRecording(
       const file = { path, fileName, kind: 'delimited' as const, mapping, offsetS: null }
       const job = { files: [file], ...context, placing: { marks: spans, gates } }
       const { parts, files, ...facts } = await readFiles(deps, id, job, signal)
-      const [{ sha256, byteLength, original, fingerprint }] = files
+      const [first] = files
+      const { sha256, byteLength, fingerprint } = first
       const twin = await sameFile(deps, sha256, meta)
       if (twin) return twin
       const recording: Recording = {
@@ -69,7 +70,8 @@ export function importRecording(
             : []
         return db.batch([
           db.insert(recordings).values({ id, runId: meta.runId, sha256, body: recording }),
-          ...chunkInserts(store, id, [{ part: originalPart(), pieces: original }, ...parts]),
+          ...originalInserts(store, id, originalPart(), first),
+          ...chunkInserts(store, id, parts),
           ...remember,
         ])
       })

@@ -5,7 +5,14 @@ import { wayCourse } from '#core/telemetry/wayCourse'
 import { coreVersion } from '#core/version'
 import { sideChannelNames, type SideChannelName } from '#core/telemetry/sideChannels'
 import type { Store } from '../../db/open.ts'
-import { mappings, recordingChunks, recordings } from '../../db/schema.ts'
+import {
+  mappings,
+  originalChunks,
+  recordingChunks,
+  recordingOriginals,
+  recordingParts,
+  recordings,
+} from '../../db/schema.ts'
 import { Refusal } from '../../refusal.ts'
 
 /** Part names of the kept bytes: the first file, and each added one. */
@@ -39,10 +46,10 @@ export async function mustFind(store: Store, id: string): Promise<Recording> {
 /** A part put together again. @throws Refusal 'record.not-found' */
 export async function readPart({ db }: Store, id: string, part: string): Promise<Uint8Array<ArrayBuffer>> {
   const rows = await db
-    .select({ bytes: recordingChunks.bytes })
-    .from(recordingChunks)
-    .where(and(eq(recordingChunks.recordingId, id), eq(recordingChunks.part, part)))
-    .orderBy(asc(recordingChunks.seq))
+    .select({ bytes: recordingParts.bytes })
+    .from(recordingParts)
+    .where(and(eq(recordingParts.recordingId, id), eq(recordingParts.part, part)))
+    .orderBy(asc(recordingParts.seq))
   if (rows.length === 0) throw new Refusal('record.not-found', 'There is no such recording.')
   return Uint8Array.from(Buffer.concat(rows.map((r) => gunzipSync(r.bytes))))
 }
@@ -74,7 +81,25 @@ export async function findMapping({ db }: Store, fingerprint: string): Promise<R
   return row ? { fingerprint, mapping: row.body } : null
 }
 
-/** A part as rows of compressed pieces. */
+/** A file as it came, for a part of a recording; its bytes are kept once, whatever else it was put on. */
+export function originalInserts(
+  { db }: Store,
+  recordingId: string,
+  part: string,
+  { sha256, original }: { sha256: string; original: Uint8Array[] },
+) {
+  return [
+    db.insert(recordingOriginals).values({ recordingId, part, sha256 }),
+    ...original.map((bytes, seq) =>
+      db
+        .insert(originalChunks)
+        .values({ sha256, seq, bytes: Buffer.from(bytes) })
+        .onConflictDoNothing(),
+    ),
+  ]
+}
+
+/** Channels as rows of compressed pieces. */
 export function chunkInserts(
   { db }: Store,
   recordingId: string,

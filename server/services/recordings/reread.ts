@@ -5,12 +5,13 @@ import { limits } from '#contract/limits'
 import type { AddedFile, AddedFileUpload, Recording, SectionSpans } from '#contract/recording'
 import { sideChannelNames } from '#core/telemetry/sideChannels'
 import type { Deps } from '../../deps.ts'
-import { recordingChunks, recordings } from '../../db/schema.ts'
+import type { Store } from '../../db/open.ts'
+import { recordingChunks, recordingOriginals, recordings } from '../../db/schema.ts'
 import type { IngestFile } from '../../ingest/job.ts'
 import { Refusal } from '../../refusal.ts'
 import { runContext } from './context.ts'
 import { mustHave } from './import.ts'
-import { chunkInserts, mustFind, originalPart, readPart } from './kept.ts'
+import { chunkInserts, mustFind, originalInserts, originalPart, readPart } from './kept.ts'
 import { readFiles, undoneOnAbort, type PerRecord } from './reading.ts'
 
 /** What is to be different when a recording is read again. */
@@ -136,10 +137,7 @@ async function readAgain(
       lineS,
     }
     signal.throwIfAborted()
-    const renewed = [...parts.map((p) => p.part), ...(how.dropFileId ? [originalPart(how.dropFileId)] : [])]
-    const fresh = how.added
-      ? [{ part: originalPart(how.added.id), pieces: facts[facts.length - 1].original }]
-      : []
+    const renewed = parts.map((p) => p.part)
     await store.writes.run(() => {
       const { db } = store
       const gone = and(
@@ -149,9 +147,21 @@ async function readAgain(
       return db.batch([
         db.update(recordings).set({ body: recording }).where(eq(recordings.id, held.id)),
         db.delete(recordingChunks).where(gone),
-        ...chunkInserts(store, held.id, [...parts, ...fresh]),
+        ...chunkInserts(store, held.id, parts),
+        ...(how.dropFileId ? [dropOriginal(store, held.id, how.dropFileId)] : []),
+        ...(how.added
+          ? originalInserts(store, held.id, originalPart(how.added.id), facts[facts.length - 1])
+          : []),
       ])
     })
     return recording
   })
 }
+
+/** Its bytes go with the last recording that has it. */
+const dropOriginal = ({ db }: Store, recordingId: string, fileId: string) =>
+  db
+    .delete(recordingOriginals)
+    .where(
+      and(eq(recordingOriginals.recordingId, recordingId), eq(recordingOriginals.part, originalPart(fileId))),
+    )

@@ -6,12 +6,15 @@ import { sizeWords } from '../../support/dataWords.ts'
 /** What a data file is made of, as layers of ground: thin soil of what people wrote above the rock of sensor files. */
 const props = defineProps<{ state: DataState }>()
 const layers = computed(() => {
-  const { fileBytes, originalBytes, channelBytes } = props.state
-  const written = Math.max(0, fileBytes - originalBytes - channelBytes)
+  const { fileBytes, room } = props.state
+  const written = Math.max(0, fileBytes - room.fileBytes - room.channelBytes - room.emptyBytes)
   return [
     { name: 'what people entered', bytes: written, kind: 'soil' },
-    { name: 'cleaned channels, can be made again', bytes: channelBytes, kind: 'gravel' },
-    { name: 'sensor files as they came', bytes: originalBytes, kind: 'rock' },
+    { name: 'cleaned channels, can be made again', bytes: room.channelBytes, kind: 'gravel' },
+    { name: 'sensor files as they came', bytes: room.fileBytes, kind: 'rock' },
+    ...(room.emptyBytes > 0
+      ? [{ name: 'empty, taken up again as things are entered', bytes: room.emptyBytes, kind: 'air' }]
+      : []),
   ].map((l) => ({ ...l, share: fileBytes > 0 ? l.bytes / fileBytes : 0 }))
 })
 </script>
@@ -48,6 +51,9 @@ li {
 }
 .gravel {
   background: color-mix(in srgb, var(--sun) 20%, var(--paper));
+}
+.air {
+  background: var(--paper);
 }
 .rock {
   background: color-mix(in srgb, var(--ink) 13%, var(--paper));
