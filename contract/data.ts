@@ -68,6 +68,14 @@ export const FreeRoom = z.strictObject({ removed: z.int().min(0) })
 export const RoomFreed = z.strictObject({ freedBytes: z.int() })
 export type RoomFreed = z.infer<typeof RoomFreed>
 
+/** A copy that follows every save. */
+export const Follows = z.strictObject({
+  folder: z.string(),
+  /** Why it does not, just now; null: it does. */
+  fault: z.string().nullable(),
+})
+export type Follows = z.infer<typeof Follows>
+
 /** What is kept, where, and how safely. */
 export const DataState = z.strictObject({
   counts: DataCounts,
@@ -79,6 +87,8 @@ export const DataState = z.strictObject({
   copiesFolder: z.string(),
   /** Newest first. */
   copies: z.array(SafeCopy),
+  /** null: none was asked for. */
+  follows: Follows.nullable(),
   /** Room on the disk of the copies. */
   freeBytes: z.int(),
   /** What is under way, and how far, 0 to 1. */

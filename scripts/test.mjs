@@ -1,12 +1,15 @@
 // Everything that has to hold, in the order in which it fails fastest. `npm test`
 // `npm test -- --only unit` runs one step. Ends with "N passed, N failed".
-import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { ensureChromium, ensurePackages, root, run, runAside } from './ensure.mjs'
 
 ensurePackages()
 const reports = mkdtempSync(join(tmpdir(), 'wild-spring-test-'))
+// Data folders by the hundred: they go with the run.
+process.env.TMPDIR = join(reports, 'tmp')
+mkdirSync(process.env.TMPDIR)
 const bin = (name) => join(root, 'node_modules', '.bin', name)
 const only = process.argv.includes('--only') ? process.argv[process.argv.indexOf('--only') + 1] : null
 let passed = 0
@@ -92,5 +95,6 @@ step('browser', () => {
   failed += r.unexpected || (code === 0 ? 0 : 1)
 })
 
+rmSync(reports, { recursive: true, force: true, maxRetries: 3 })
 console.log(`\n${passed} passed, ${failed} failed`)
 process.exit(failed === 0 ? 0 : 1)

@@ -4,6 +4,7 @@ import type { EventBus } from './events.ts'
 import type { Store } from './db/open.ts'
 import type { Ingest } from './ingest/job.ts'
 import type { Log } from './problem.ts'
+import type { Follower } from './safekeeping/follower.ts'
 import type { Keeper } from './safekeeping/keeper.ts'
 import type { PutBack } from '#contract/data'
 
@@ -28,6 +29,8 @@ export interface Deps {
   version: string
   /** Makes and keeps safe copies of the data file. */
   keeper: Keeper
+  /** The copy that follows every save; null: none was asked for. */
+  follower: Follower | null
   /** Carries bundles out and in. */
   porter: Porter
   /** Puts a safe copy in the place of the data file, under the running application. */

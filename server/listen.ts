@@ -14,6 +14,8 @@ import { EventBus } from './events.ts'
 import { ingestInWorker } from './ingest/inWorker.ts'
 import { clearIncoming } from './ingest/spool.ts'
 import { Running } from './running.ts'
+import { Follower, unfollowed } from './safekeeping/follower.ts'
+import { litestreamProgram } from './safekeeping/litestream.ts'
 import { placesOf, safeStart } from './safekeeping/safeStart.ts'
 import { mendRecords } from './safekeeping/mend.ts'
 import { putBack } from './safekeeping/putBack.ts'
@@ -23,6 +25,8 @@ import { closeDripping, watchful } from './slowness.ts'
  * Starts the server. Settings from the environment:
  * WILD_SPRING_DATA  folder of the data file, default ./data
  * WILD_SPRING_COPIES  folder of its safe copies, default safe-copies in the folder of the data; better on another disk
+ * WILD_SPRING_FOLLOW  folder on another disk for a copy that follows every save; default: none
+ * WILD_SPRING_LITESTREAM  the program that makes it; default: that of its package
  * WILD_SPRING_PORT  default 4870; 0 takes a free one
  * WILD_SPRING_HOST  address to listen on, default 127.0.0.1; anything else asks everybody who they are
  * WILD_SPRING_ORIGIN  the address people type where a proxy stands in front, as https://tent.example
@@ -46,6 +50,15 @@ async function main(): Promise<void> {
   const here = import.meta.dirname
   const migrations = join(here, 'migrations')
   const places = placesOf(process.env)
+  const follower = places.followDir
+    ? new Follower(
+        join(here, 'follower.js'),
+        litestreamProgram(process.env.WILD_SPRING_LITESTREAM),
+        places.file,
+        places.followDir,
+        log,
+      )
+    : null
   const { keeper, isNew, release } = await safeStart(places, migrations, {
     copierEntry: join(here, 'copier.js'),
     beginEmpty: process.argv.includes('--begin-empty'),
@@ -71,9 +84,12 @@ async function main(): Promise<void> {
       setupCode,
       version,
       keeper,
+      follower,
       porter: new Porter({ store, incomingDir, migrations, bundler, now, version }),
       putBack: async (copy) => {
-        const became = await putBack(copy, { keeper, running, migrations, now, log })
+        const became = await unfollowed(follower, () =>
+          putBack(copy, { keeper, running, migrations, now, log }),
+        )
         // Whoever listens, listens to what is no more: they come back and read anew.
         setTimeout(() => (server as Server).closeAllConnections(), 500)
         return became
@@ -124,6 +140,7 @@ async function main(): Promise<void> {
     )
     process.exit(1)
   })
+  follower?.start()
   const stopKeeping = keeper.everyHour(isNew)
   let isStopping = false
   const stop = async () => {
@@ -131,7 +148,7 @@ async function main(): Promise<void> {
     isStopping = true
     stopKeeping()
     server.close()
-    await running.stop()
+    await running.stop(() => follower?.stop() ?? Promise.resolve())
     release()
     process.exit(0)
   }

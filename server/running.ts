@@ -62,10 +62,11 @@ export class Running {
     }
   }
 
-  /** Lets what is under way come to its end, and closes the data file. */
-  async stop(): Promise<void> {
+  /** Lets what is under way come to its end, and closes the data file. @param last what else reads it, and ends before */
+  async stop(last: () => Promise<void> = () => Promise.resolve()): Promise<void> {
     this.paused = true
     await this.idle(0).catch(() => undefined)
+    await last()
     await this.now.store.close()
   }
 

@@ -7,13 +7,14 @@ import type { Deps } from '../deps.ts'
 import { checked, mount } from '../mount.ts'
 import { makeNameless } from '../services/anonymous.ts'
 import { erasureReach, eraseRider } from '../services/erasure.ts'
+import { unfollowed } from '../safekeeping/follower.ts'
 import { readDataState } from '../services/dataState.ts'
 import { freeRoom } from '../services/room.ts'
 
 /** What is kept and its safe copies; the owner's alone. */
-export function dataRoutes({ store, events, keeper, porter, putBack }: Deps): Hono {
+export function dataRoutes({ store, events, keeper, porter, putBack, follower }: Deps): Hono {
   const app = new Hono()
-  mount(app, endpoints.getData, () => readDataState(store, keeper, porter))
+  mount(app, endpoints.getData, () => readDataState(store, keeper, porter, follower))
   mount(app, endpoints.makeCopy, () => keeper.make('by-hand'))
   mount(app, endpoints.cancelCopy, async () => {
     keeper.cancel()
@@ -25,17 +26,22 @@ export function dataRoutes({ store, events, keeper, porter, putBack }: Deps): Ho
   })
   mount(app, endpoints.putBack, ({ params }) => putBack(keeper.pathOf(params.name)))
   mount(app, endpoints.freeRoom, async ({ body }) => {
-    const freed = await freeRoom(store, body.removed)
+    const freed = await unfollowed(follower, () => freeRoom(store, body.removed))
     events.emit({ type: 'stale', what: 'garage', id: null })
     return freed
   })
-  mount(app, endpoints.getErasure, ({ params }) => erasureReach(store, params.id, keeper.traces().length))
+  mount(app, endpoints.getErasure, ({ params }) =>
+    erasureReach(store, params.id, keeper.traces().length + (follower ? 1 : 0)),
+  )
   mount(app, endpoints.eraseRider, async ({ params, body }) => {
     // Who reads the data file in one moment would keep its earlier forms.
     keeper.cancel()
     await porter.forget()
-    if (body.daysStay) await makeNameless(store, params.id, body)
-    else await eraseRider(store, params.id, body)
+    await unfollowed(follower, async () => {
+      if (body.daysStay) await makeNameless(store, params.id, body)
+      else await eraseRider(store, params.id, body)
+      if (body.alsoCopies) follower?.forget()
+    })
     events.emit({ type: 'forgotten' })
     for (const what of ['garage', 'days', 'day', 'setups', 'benches', 'tents', 'tent'] as const)
       events.emit({ type: 'stale', what, id: null })

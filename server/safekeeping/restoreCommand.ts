@@ -1,6 +1,9 @@
-import { existsSync } from 'node:fs'
+import { spawnSync } from 'node:child_process'
+import { existsSync, rmSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { listCopies } from './copies.ts'
+import { isFollowing } from './follower.ts'
+import { litestreamProgram } from './litestream.ts'
 import { takeFolder } from './onlyOne.ts'
 import { putInPlace } from './putInPlace.ts'
 import { placesOf } from './safeStart.ts'
@@ -8,7 +11,7 @@ import { placesOf } from './safeStart.ts'
 /** `npm run restore -- file`: puts a safe copy in the place of the data; without a file it says which there are. */
 async function main(): Promise<void> {
   process.umask(0o077)
-  const { dataDir, file, copiesDir } = placesOf(process.env)
+  const { dataDir, file, copiesDir, followDir } = placesOf(process.env)
   const [asked] = process.argv.slice(2)
   const copies = listCopies(copiesDir)
   if (!asked) {
@@ -23,15 +26,18 @@ async function main(): Promise<void> {
         : 'not looked into'
       console.log(`  ${c.name}  ${(c.bytes / 1e6).toFixed(1)} MB, ${holds}`)
     }
+    if (followDir && isFollowing(followDir)) console.log(`A copy that follows is in ${followDir}.`)
     console.log('Put one in place with "npm run restore -- <name or path>".')
     return
   }
   const path = copies.some((c) => c.name === asked) ? join(copiesDir, asked) : resolve(asked)
   if (!existsSync(path)) throw new Error(`There is no file ${path}.`)
   const release = await takeFolder(dataDir)
+  const fetched = join(dataDir, 'followed.sqlite')
   try {
+    if (isFollowing(path)) fetchFollowed(path, fetched)
     const { setAside, doorKept } = await putInPlace(
-      path,
+      isFollowing(path) ? fetched : path,
       file,
       join(import.meta.dirname, 'migrations'),
       new Date().toISOString(),
@@ -40,8 +46,20 @@ async function main(): Promise<void> {
     if (setAside) console.log(`What was there before lies in ${setAside}`)
     if (setAside && !doorKept) console.log('Passphrase and sign-ins are those of the copy.')
   } finally {
+    for (const end of ['', '-wal', '-shm']) rmSync(`${fetched}${end}`, { force: true })
     release()
   }
+}
+
+/** The newest state of a copy that follows, as a data file. @throws Error when it cannot be put together */
+function fetchFollowed(folder: string, to: string): void {
+  rmSync(to, { force: true })
+  const program = litestreamProgram(process.env.WILD_SPRING_LITESTREAM)
+  const { status, stderr } = spawnSync(program, ['restore', '-o', to, `file://${folder}`], {
+    encoding: 'utf8',
+  })
+  if (status !== 0)
+    throw new Error(`The copy in ${folder} cannot be put together: ${stderr.trim().split('\n').pop()}`)
 }
 
 main().catch((e: unknown) => {

@@ -11,6 +11,8 @@ export interface Places {
   file: string
   incomingDir: string
   copiesDir: string
+  /** Of the copy that follows; null: none was asked for. */
+  followDir: string | null
 }
 
 /** Where everything lies, by the settings of the environment. */
@@ -21,6 +23,7 @@ export function placesOf(env: Record<string, string | undefined>): Places {
     file: join(dataDir, 'wild-spring.sqlite'),
     incomingDir: join(dataDir, 'incoming'),
     copiesDir: resolve(env.WILD_SPRING_COPIES ?? join(dataDir, 'safe-copies')),
+    followDir: env.WILD_SPRING_FOLLOW ? resolve(env.WILD_SPRING_FOLLOW) : null,
   }
 }
 

@@ -5,6 +5,7 @@ import type { Porter } from '../bundle/porter.ts'
 import type { Store } from '../db/open.ts'
 import { damaged, days, imports } from '../db/schema.ts'
 import { countsOf } from '../safekeeping/facts.ts'
+import type { Follower } from '../safekeeping/follower.ts'
 import type { Keeper } from '../safekeeping/keeper.ts'
 import { roomTaken } from './room.ts'
 
@@ -13,6 +14,7 @@ export async function readDataState(
   { db, client }: Store,
   keeper: Keeper,
   porter: Porter,
+  follower: Follower | null,
 ): Promise<DataState> {
   const [[{ since }], room, counts, lost, brought] = await Promise.all([
     db
@@ -42,6 +44,7 @@ export async function readDataState(
     room,
     copiesFolder: keeper.folder,
     copies: keeper.list(),
+    follows: follower?.state ?? null,
     freeBytes: keeper.freeBytes(),
     work: keeper.work,
     carrying: porter.work,

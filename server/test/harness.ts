@@ -54,6 +54,7 @@ export async function startApp(
       setupCode: 'ABCDE-12345-FGHJK',
       version: 'test',
       keeper,
+      follower: null,
       porter,
       putBack: (copy) => putBack(copy, { keeper, running, migrations, now, log }),
     })

@@ -193,6 +193,7 @@ describe('serving the page', () => {
       setupCode: '',
       keeper: t.keeper,
       porter: t.porter,
+      follower: null,
       putBack: () => Promise.reject(new Error('unused')),
     })
     return { t, app, logged }

@@ -121,6 +121,13 @@ const plainFiles = [
           Each is opened and checked before it bears its name. The last of 7 days, 4 weeks and 12 months stay;
           those made by hand stay until you remove them.
         </p>
+        <p v-if="state.follows?.fault" class="caution" role="alert">
+          The copy in <code>{{ state.follows.folder }}</code> does not follow: {{ state.follows.fault }}
+        </p>
+        <p v-else-if="state.follows">
+          Besides, a copy follows every save within about a second, in
+          <code>{{ state.follows.folder }}</code>.
+        </p>
         <CopyList :copies="state.copies" :busy="busy" @back="putBack" @remove="remove" />
         <p class="soft small">
           They lie in <code>{{ state.copiesFolder }}</code>, with room for

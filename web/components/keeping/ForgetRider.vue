@@ -113,7 +113,7 @@ async function erase() {
       <label v-if="reach.copies" class="check">
         <input v-model="alsoCopies" type="checkbox" class="form-check-input" />
         {{
-          `Remove the ${some(reach.copies, 'safe copy or file set aside', 'safe copies and files set aside')} of before, and make a copy of after`
+          `Remove ${some(reach.copies, 'copy', 'copies')} of before (safe copies, files set aside, one that follows), and make a safe copy of after`
         }}
       </label>
       <label class="form-label" for="forget-name">{{ `Type ${reach.name} to go on` }}</label>
