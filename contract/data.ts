@@ -73,6 +73,8 @@ export const Follows = z.strictObject({
   folder: z.string(),
   /** Why it does not, just now; null: it does. */
   fault: z.string().nullable(),
+  /** When what was copied was last put together again and checked; null: not yet since it began. */
+  checkedAt: Instant.nullable(),
 })
 export type Follows = z.infer<typeof Follows>
 

@@ -53,9 +53,11 @@ async function main(): Promise<void> {
   const follower = places.followDir
     ? new Follower(
         join(here, 'follower.js'),
-        litestreamProgram(process.env.WILD_SPRING_LITESTREAM),
-        places.file,
-        places.followDir,
+        {
+          program: litestreamProgram(process.env.WILD_SPRING_LITESTREAM),
+          file: places.file,
+          folder: places.followDir,
+        },
         log,
       )
     : null

@@ -12,7 +12,6 @@ import {
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { SafeCopy } from '#contract/data'
-import { litestreamProgram } from '#server/safekeeping/litestream'
 import { startServer, type RunningServer } from '../../e2e/server.ts'
 import { makeRider, makeRun, startStory } from '../../server/test/story.ts'
 import { lots, option } from './lots.ts'
@@ -26,7 +25,6 @@ const count = option('count', 20)
 const seed = option('seed', 1)
 /** Litestream looks every second; twice that is its patience. */
 const patienceMs = 2500
-const program = litestreamProgram(process.env.WILD_SPRING_LITESTREAM)
 const draw = lots(seed)
 const sleep = (ms: number) => new Promise((r) => setTimeout(r, ms))
 const folder = () => mkdtempSync(join(tmpdir(), 'wild-spring-follow-'))
@@ -50,6 +48,7 @@ const faults: string[] = []
 let confirmedLost = 0
 let checked = 0
 let largest = 0
+let fromBefore = 0
 const did: Record<string, number> = {}
 
 for (let i = 0; i < count; i++) {
@@ -57,15 +56,16 @@ for (let i = 0; i < count; i++) {
   const start = () => startServer(dataDir, [], { env: { WILD_SPRING_FOLLOW: copyDir } })
   let server: RunningServer = await start()
   const send = async (method: string, path: string, body?: unknown) => {
-    const ask = () =>
-      fetch(`${server.base}/api/v1${path}`, {
+    const ask = async () => {
+      const r = await fetch(`${server.base}/api/v1${path}`, {
         method,
         headers: { 'content-type': 'application/json' },
         ...(body === undefined ? {} : { body: JSON.stringify(body) }),
       })
+      return { status: r.status, body: (await r.json()) as Record<string, unknown> }
+    }
     // After a copy was put back everybody's connection is cut, as a page's is: it asks again.
-    const r = await ask().catch(() => sleep(300).then(ask))
-    return { status: r.status, body: (await r.json()) as Record<string, unknown> }
+    return ask().catch(() => sleep(300).then(ask))
   }
   const put = (path: string, body: unknown) => send('PUT', path, body)
   const s = await startStory({ put })
@@ -132,17 +132,12 @@ for (let i = 0; i < count; i++) {
     writeSync(at, Buffer.alloc(8192), 0, 8192, 0)
     closeSync(at)
     const fresh = folder()
-    const restored = spawnSync(
-      program,
-      ['restore', '-o', join(fresh, 'wild-spring.sqlite'), `file://${copyDir}`],
-      { encoding: 'utf8' },
-    )
-    if (restored.status !== 0) throw new Error(`no restore: ${restored.stderr}`)
-    const check = spawnSync(process.execPath, ['dist/server/check.js'], {
+    const restored = spawnSync(process.execPath, ['dist/server/restore.js', copyDir], {
       env: { ...process.env, WILD_SPRING_DATA: fresh },
       encoding: 'utf8',
     })
-    if (check.status !== 0) throw new Error(`not sound: ${check.stderr.trim()}`)
+    if (restored.status !== 0) throw new Error(`no restore: ${restored.stderr}`)
+    if (restored.stdout.includes('from before')) fromBefore++
     server = await startServer(fresh)
     const there = new Set(
       ((await send('GET', `/days/${s.day.id}`)).body as { runs: { id: string }[] }).runs.map((r) => r.id),
@@ -167,6 +162,7 @@ console.log(
       rounds: count,
       checked,
       ofTheLastSecond: confirmedLost,
+      fromBefore,
       did,
       copyOverFile: Number(largest.toFixed(1)),
     },

@@ -1,12 +1,21 @@
 import { fork, type ChildProcess } from 'node:child_process'
-import { existsSync, mkdirSync, rmSync, statSync, writeFileSync } from 'node:fs'
-import { basename, dirname, join } from 'node:path'
+import { mkdirSync } from 'node:fs'
 import type { Follows } from '#contract/data'
 import type { Log } from '../problem.ts'
+import { forgetFollowed } from './followed.ts'
+
+/** What the process that follows is told, and says. */
+export interface FollowJob {
+  /** Path of Litestream. */
+  program: string
+  file: string
+  folder: string
+  /** Whatever was noted of the data file is of another one: begin anew. */
+  isAnew: boolean
+}
+export type FollowNews = { fault: string | null } | { checkedAt: string }
 
 const againAfterMs = 30_000
-/** What leads back into the past within the copy itself. */
-const retention = { retention: '72h', 'snapshot-interval': '24h' }
 
 /**
  * A copy on another disk that follows every save within about a second: Litestream, in a process of its own that ends
@@ -18,42 +27,43 @@ export class Follower {
   private timer: ReturnType<typeof setTimeout> | undefined
   private isAside = false
   private fault: string | null = null
+  private checkedAt: string | null = null
 
-  /** @param entry of the process that runs Litestream @param program path of Litestream */
+  /** @param entry of the process that follows */
   constructor(
     private readonly entry: string,
-    private readonly program: string,
-    private readonly file: string,
-    readonly folder: string,
+    private readonly of: Omit<FollowJob, 'isAnew'>,
     private readonly log: Log,
   ) {}
 
   get state(): Follows {
-    return { folder: this.folder, fault: this.fault }
+    return { folder: this.of.folder, fault: this.fault, checkedAt: this.checkedAt }
   }
 
   /** @throws Error when the folder cannot be made */
-  start(): void {
-    mkdirSync(this.folder, { recursive: true, mode: 0o700 })
-    const settings = join(dirname(this.file), 'follow.yml')
-    const replicas = [{ type: 'file', path: this.folder, ...retention }]
-    // JSON is YAML.
-    writeFileSync(settings, JSON.stringify({ dbs: [{ path: this.file, replicas }] }), { mode: 0o600 })
-    const child = fork(this.entry, [this.program, settings, join(this.folder, 'follower.lock')])
+  start(isAnew = false): void {
+    mkdirSync(this.of.folder, { recursive: true, mode: 0o700 })
+    const job: FollowJob = { ...this.of, isAnew }
+    const child = fork(this.entry, [JSON.stringify(job)])
     this.child = child
-    child.on('message', (m) => {
-      const { fault } = m as { fault: string | null }
-      if (fault !== null && fault !== this.fault) this.log.error('the copy that follows', fault)
-      this.fault = fault
-    })
+    child.on('message', (m) => this.hear(m as FollowNews))
     child.on('exit', (code) => {
       if (this.child !== child) return
       this.child = null
       if (this.isAside) return
-      this.fault ??= `it ended with ${code}`
+      this.hear({ fault: this.fault ?? `it ended with ${code}` })
       this.timer = setTimeout(() => this.start(), againAfterMs)
       this.timer.unref()
     })
+  }
+
+  private hear(news: FollowNews): void {
+    if ('checkedAt' in news) {
+      this.checkedAt = news.checkedAt
+      return
+    }
+    if (news.fault !== null && news.fault !== this.fault) this.log.error('the copy that follows', news.fault)
+    this.fault = news.fault
   }
 
   /** Looks a last time, and ends. */
@@ -75,26 +85,18 @@ export class Follower {
     try {
       return await work()
     } finally {
-      // What it noted of the file that was would be taken for the file that is.
-      rmSync(this.notes, { recursive: true, force: true })
       this.isAside = false
-      this.start()
+      this.checkedAt = null
+      this.start(true)
     }
   }
 
   /** Takes the copy away with all its past; only while it has stepped aside. */
   forget(): void {
-    rmSync(join(this.folder, 'generations'), { recursive: true, force: true })
-  }
-
-  private get notes(): string {
-    return join(dirname(this.file), `.${basename(this.file)}-litestream`)
+    forgetFollowed(this.of.folder)
   }
 }
 
 /** Does something with nobody reading along, where somebody does. */
 export const unfollowed = <T>(follower: Follower | null, work: () => Promise<T>): Promise<T> =>
   follower ? follower.aside(work) : work()
-
-export const isFollowing = (path: string): boolean =>
-  existsSync(join(path, 'generations')) && statSync(path).isDirectory()

@@ -1,12 +1,13 @@
-import { spawnSync } from 'node:child_process'
-import { existsSync, rmSync } from 'node:fs'
+import { existsSync, rmSync, statSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { listCopies } from './copies.ts'
-import { isFollowing } from './follower.ts'
+import { beginnings, isFollowing, putTogether } from './followed.ts'
 import { litestreamProgram } from './litestream.ts'
 import { takeFolder } from './onlyOne.ts'
 import { putInPlace } from './putInPlace.ts'
 import { placesOf } from './safeStart.ts'
+
+const migrations = join(import.meta.dirname, 'migrations')
 
 /** `npm run restore -- file`: puts a safe copy in the place of the data; without a file it says which there are. */
 async function main(): Promise<void> {
@@ -32,14 +33,16 @@ async function main(): Promise<void> {
   }
   const path = copies.some((c) => c.name === asked) ? join(copiesDir, asked) : resolve(asked)
   if (!existsSync(path)) throw new Error(`There is no file ${path}.`)
+  if (statSync(path).isDirectory() && !isFollowing(path))
+    throw new Error(`There is no copy in ${path}: name the file of one, or the folder of one that follows.`)
   const release = await takeFolder(dataDir)
   const fetched = join(dataDir, 'followed.sqlite')
   try {
-    if (isFollowing(path)) fetchFollowed(path, fetched)
+    if (isFollowing(path)) await fetchFollowed(path, fetched)
     const { setAside, doorKept } = await putInPlace(
       isFollowing(path) ? fetched : path,
       file,
-      join(import.meta.dirname, 'migrations'),
+      migrations,
       new Date().toISOString(),
     )
     console.log(`${path} is in place.`)
@@ -51,15 +54,26 @@ async function main(): Promise<void> {
   }
 }
 
-/** The newest state of a copy that follows, as a data file. @throws Error when it cannot be put together */
-function fetchFollowed(folder: string, to: string): void {
-  rmSync(to, { force: true })
+/**
+ * The newest state of a copy that follows that is sound, as a data file; of an earlier beginning where the last is not.
+ * @throws Error when none can be put together
+ */
+async function fetchFollowed(folder: string, to: string): Promise<void> {
   const program = litestreamProgram(process.env.WILD_SPRING_LITESTREAM)
-  const { status, stderr } = spawnSync(program, ['restore', '-o', to, `file://${folder}`], {
-    encoding: 'utf8',
-  })
-  if (status !== 0)
-    throw new Error(`The copy in ${folder} cannot be put together: ${stderr.trim().split('\n').pop()}`)
+  const faults: string[] = []
+  for (const generation of beginnings(folder)) {
+    try {
+      await putTogether(program, folder, generation, to, migrations)
+      if (faults.length > 0)
+        console.log(
+          `The last state of it is not sound; this is one from before (${faults.length} ${faults.length === 1 ? 'was' : 'were'} left out).`,
+        )
+      return
+    } catch (e) {
+      faults.push(e instanceof Error ? e.message : String(e))
+    }
+  }
+  throw new Error(`The copy in ${folder} cannot be put together: ${faults[0] ?? 'there is nothing in it'}.`)
 }
 
 main().catch((e: unknown) => {

@@ -126,7 +126,12 @@ const plainFiles = [
         </p>
         <p v-else-if="state.follows">
           Besides, a copy follows every save within about a second, in
-          <code>{{ state.follows.folder }}</code>.
+          <code>{{ state.follows.folder }}</code>
+          ({{
+            state.follows.checkedAt
+              ? `put together again and checked ${dateTimeWords(state.follows.checkedAt)}`
+              : 'soon put together again and checked'
+          }}).
         </p>
         <CopyList :copies="state.copies" :busy="busy" @back="putBack" @remove="remove" />
         <p class="soft small">
