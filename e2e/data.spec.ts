@@ -1,5 +1,6 @@
 import { spawnSync } from 'node:child_process'
 import {
+  chmodSync,
   existsSync,
   mkdirSync,
   readdirSync,
@@ -286,4 +287,26 @@ test('what was removed still takes room, until somebody who is told what goes fr
   expect(statSync(join(server.dataDir, 'wild-spring.sqlite')).size).toBeLessThan(before)
   expect((await page.request.get(`${api}/recordings/${recording.id}/original`)).status()).toBe(404)
   expect((await page.request.get(`${api}/recordings/${stays.id}/original`)).status()).toBe(200)
+})
+
+test('data that can only be read is said at the start, in one sentence', async () => {
+  const server = await startServer()
+  await server.stop()
+  const { dataDir } = server
+  chmodSync(join(dataDir, 'wild-spring.sqlite'), 0o444)
+  const isRoot = process.getuid?.() === 0
+  // Who may do everything is nobody for a moment.
+  const asNobody = isRoot ? { uid: 65534, gid: 65534 } : {}
+  for (const folderMode of [0o555, 0o777]) {
+    chmodSync(dataDir, folderMode)
+    const { status, stderr } = spawnSync(process.execPath, ['dist/server/index.js'], {
+      env: { ...process.env, WILD_SPRING_DATA: dataDir, WILD_SPRING_PORT: '0' },
+      encoding: 'utf8',
+      timeout: 30_000,
+      ...asNobody,
+    })
+    expect(status).toBe(1)
+    expect(stderr).toMatch(/can be read but not written|cannot be written/)
+    expect(stderr.trim().split('\n')).toHaveLength(1)
+  }
 })

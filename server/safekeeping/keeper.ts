@@ -99,7 +99,7 @@ export class Keeper {
         clearInterval(watch)
         this.work = null
       }
-      for (const old of mayGo(this.list())) removeCopy(this.folder, old.name)
+      for (const old of mayGo(this.list(), this.now())) removeCopy(this.folder, old.name)
       return this.list().find((c) => c.name === name)!
     })
   }
@@ -119,8 +119,9 @@ export class Keeper {
 
   /** A copy when the last is a day old and something was written since. What goes wrong is told on the page of the data. */
   async makeIfDue(): Promise<void> {
-    const last = this.list()[0]
     const nowMs = Date.parse(this.now())
+    // One that a wrong clock dated into the future says nothing of today.
+    const last = this.list().find((c) => Date.parse(c.at) <= nowMs)
     const isDue = !last || nowMs - Date.parse(last.at) >= dueAfterMs
     const isChanged = !last || writtenAtMs(this.file) > Date.parse(last.at)
     if (!isDue || !isChanged) return

@@ -11,7 +11,7 @@ describe('which safe copies may go', () => {
     const start = Date.UTC(2031, 0, 1, 3)
     for (let d = 0; d < 550; d++) {
       kept.push(daily(start + d * dayMs))
-      const gone = mayGo(kept)
+      const gone = mayGo(kept, kept.at(-1)!.at)
       kept = kept.filter((c) => !gone.includes(c))
     }
     const ages = kept.map((c) => (start + 549 * dayMs - Date.parse(c.at)) / dayMs).sort((a, b) => a - b)
@@ -32,7 +32,15 @@ describe('which safe copies may go', () => {
   })
   it('a season without riding takes nothing away', () => {
     const kept = Array.from({ length: 7 }, (_, d) => daily(Date.UTC(2031, 5, 1 + d)))
-    expect(mayGo([...kept, daily(Date.UTC(2032, 5, 1))]).length).toBeLessThanOrEqual(1)
+    expect(
+      mayGo([...kept, daily(Date.UTC(2032, 5, 1))], '2032-06-01T00:00:00.000Z').length,
+    ).toBeLessThanOrEqual(1)
+  })
+  it('days that a wrong clock dated into the future take none of today’s away, and stay', () => {
+    const now = Date.UTC(2031, 4, 2, 3)
+    const ahead = Array.from({ length: 30 }, (_, d) => daily(Date.UTC(2040, 0, 1 + d)))
+    const real = Array.from({ length: 7 }, (_, d) => daily(now - d * dayMs))
+    expect(mayGo([...ahead, ...real], new Date(now).toISOString())).toEqual([])
   })
   it('never the newest, never one by hand, and what goes was there', () => {
     const one = fc.record({
@@ -42,7 +50,7 @@ describe('which safe copies may go', () => {
     fc.assert(
       fc.property(fc.uniqueArray(one, { selector: (c) => c.ms, maxLength: 80 }), (list) => {
         const copies = list.map(({ ms, why }) => ({ ...daily(ms), why }))
-        const gone = mayGo(copies)
+        const gone = mayGo(copies, '2033-01-02')
         expect(gone.every((c) => copies.includes(c))).toBe(true)
         expect(gone.some((c) => c.why === 'by-hand')).toBe(false)
         for (const why of reasons) {
@@ -50,7 +58,12 @@ describe('which safe copies may go', () => {
           expect(gone).not.toContain(newest)
         }
         // What stays stays: looked at again nothing more goes.
-        expect(mayGo(copies.filter((c) => !gone.includes(c)))).toEqual([])
+        expect(
+          mayGo(
+            copies.filter((c) => !gone.includes(c)),
+            '2033-01-02',
+          ),
+        ).toEqual([])
       }),
     )
   })

@@ -15,10 +15,12 @@ const mostBefore = 3
 
 /**
  * Which copies may go: of daily ones the newest of each of the last 7 days, 4 weeks and 12 months that have one stay.
- * Days without a copy do not count, so that a season's rest takes nothing away. By hand: never.
+ * Days without a copy do not count, so that a season's rest takes nothing away. By hand: never. What a clock that went
+ * wrong dated into the future stays, and is none of those days.
+ * @param now UTC, ISO 8601
  */
-export function mayGo(copies: readonly Dated[]): Dated[] {
-  const newestFirst = [...copies].sort((a, b) => b.at.localeCompare(a.at))
+export function mayGo(copies: readonly Dated[], now: string): Dated[] {
+  const newestFirst = copies.filter((c) => c.at <= now).sort((a, b) => b.at.localeCompare(a.at))
   const daily = newestFirst.filter((c) => c.why === 'daily')
   const stay = new Set<Dated>([
     ...newestOfEach(daily, (c) => c.at.slice(0, 10), spans.days),

@@ -200,6 +200,18 @@ describe('safe copies', () => {
     expect(t.keeper.list()).toHaveLength(1)
     await t.store.close()
   })
+  it('go on when the clock was ahead by years and is set right', async () => {
+    const t = await startApp()
+    await startStory(t)
+    const years = 5 * 365 * 86_400_000
+    t.skip(years)
+    await t.keeper.makeIfDue()
+    t.skip(-years)
+    await rider(t, 'Came after')
+    await t.keeper.makeIfDue()
+    expect(t.keeper.list().map((c) => c.at.slice(0, 4))).toEqual(['2036', '2031'])
+    await t.store.close()
+  })
 })
 
 describe('a safe copy in the place of the data', () => {
