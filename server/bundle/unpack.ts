@@ -3,6 +3,7 @@ import { dirname } from 'node:path'
 import type { Client, InValue } from '@libsql/client'
 import { drizzle } from 'drizzle-orm/libsql'
 import { migrate } from 'drizzle-orm/libsql/migrator'
+import { z } from 'zod'
 import { BundleHead } from '#contract/bundle'
 import { connect } from '../db/open.ts'
 import { packPiece, pieceBytes } from '../ingest/pieces.ts'
@@ -186,12 +187,7 @@ async function stageRecordings(client: Client, zip: ZipIn, onProgress: OnProgres
   for (const [i, row] of rows.entries()) {
     const id = String(row.id)
     const body = JSON.parse(String(row.body)) as Body
-    const files = [
-      ...(typeof body.sha256 === 'string' ? [['original', body.sha256] as const] : []),
-      ...((body.addedFiles ?? []) as { id: string; sha256: string }[]).map(
-        (f) => [`original:${f.id}`, f.sha256] as const,
-      ),
-    ]
+    const files = filesOf(body)
     for (const [part, sha] of files) {
       if (!once) await stagePieces(client, zip, layout.file(sha), intoChunks, [id, part])
       else if (await isFirst(client, id, part, sha))
@@ -206,6 +202,24 @@ async function stageRecordings(client: Client, zip: ZipIn, onProgress: OnProgres
   }
   if (channels.size > 0) throw unsound('There are channels in it of a recording that is not.')
 }
+
+/**
+ * Parts of a recording that are files, each with its hash; what else it has to say is looked at later.
+ * @throws Refusal 'bundle.unsound'
+ */
+function filesOf({ sha256, addedFiles }: Body): (readonly [part: string, sha256: string])[] {
+  const said = FilesOf.safeParse({ sha256, addedFiles })
+  if (!said.success) throw unsound('A recording in it does not say which files it came from.')
+  const first = said.data.sha256
+  return [
+    ...(first === undefined ? [] : [['original', first] as const]),
+    ...said.data.addedFiles.map((f) => [`original:${f.id}`, f.sha256] as const),
+  ]
+}
+const FilesOf = z.object({
+  sha256: z.string().optional(),
+  addedFiles: z.array(z.object({ id: z.string(), sha256: z.string() })).default([]),
+})
 
 const intoChunks = 'INSERT INTO recording_chunks (recording_id, part, seq, bytes) VALUES (?, ?, ?, ?)'
 const intoOriginals = 'INSERT INTO original_chunks (sha256, seq, bytes) VALUES (?, ?, ?)'

@@ -183,6 +183,13 @@ describe('a bundle that somebody meant ill with', () => {
         }),
       /not the file that its name says/,
     ],
+    ...([7, 'none', { id: 1 }, [null], [{ id: 'x' }]] as const).map(
+      (addedFiles): [string, () => Uint8Array, RegExp] => [
+        `further files that are ${JSON.stringify(addedFiles)}`,
+        () => editLine('recordings', (l) => ({ ...l, body: { ...l.body, addedFiles } })),
+        /does not say which files/,
+      ],
+    ),
     [
       'a kind that is none',
       () => again((f) => void (f['records/locks.jsonl'] = strToU8('{"id":1}\n'))),

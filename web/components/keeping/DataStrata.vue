@@ -5,16 +5,18 @@ import { sizeWords } from '../../support/dataWords.ts'
 
 /** What a data file is made of, as layers of ground: thin soil of what people wrote above the rock of sensor files. */
 const props = defineProps<{ state: DataState }>()
+/** Less of the file than this is nothing to look at. */
+const worthSaying = 0.03
 const layers = computed(() => {
   const { fileBytes, room } = props.state
   const written = Math.max(0, fileBytes - room.fileBytes - room.channelBytes - room.emptyBytes)
   return [
+    ...(room.emptyBytes > worthSaying * fileBytes
+      ? [{ name: 'empty, taken up again as things are entered', bytes: room.emptyBytes, kind: 'air' }]
+      : []),
     { name: 'what people entered', bytes: written, kind: 'soil' },
     { name: 'cleaned channels, can be made again', bytes: room.channelBytes, kind: 'gravel' },
     { name: 'sensor files as they came', bytes: room.fileBytes, kind: 'rock' },
-    ...(room.emptyBytes > 0
-      ? [{ name: 'empty, taken up again as things are entered', bytes: room.emptyBytes, kind: 'air' }]
-      : []),
   ].map((l) => ({ ...l, share: fileBytes > 0 ? l.bytes / fileBytes : 0 }))
 })
 </script>

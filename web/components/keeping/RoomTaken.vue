@@ -7,7 +7,10 @@ import { sizeWords, some } from '../../support/dataWords.ts'
 const props = defineProps<{ room: RoomTaken; busy: boolean }>()
 const emit = defineEmits<{ free: [removed: number] }>()
 const isAsked = ref(false)
+/** Empty room that is worth writing the whole file anew for. */
+const worthwhileBytes = 5e6
 const canFree = computed(() => props.room.removedBytes + props.room.emptyBytes)
+const isWorthwhile = computed(() => props.room.removed > 0 || props.room.emptyBytes > worthwhileBytes)
 const removed = computed(() => some(props.room.removed, 'removed recording'))
 function answer() {
   isAsked.value = false
@@ -22,7 +25,7 @@ function answer() {
         `${some(room.files, 'sensor file')}, each kept once however many runs it is on; that spares ${sizeWords(room.sparedBytes)}.`
       }}
     </p>
-    <template v-if="canFree > 0">
+    <template v-if="isWorthwhile">
       <p v-if="room.removed">
         {{
           `${removed} still ${room.removed === 1 ? 'takes' : 'take'} ${sizeWords(room.removedBytes)}, so that ${room.removed === 1 ? 'it' : 'they'} can be brought back.`
