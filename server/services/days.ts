@@ -1,4 +1,5 @@
-import { and, asc, desc, eq, exists, inArray, isNull, lt, or } from 'drizzle-orm'
+import { and, asc, desc, eq, exists, inArray, isNull, lt, or, sql } from 'drizzle-orm'
+import type { SQLiteColumn } from 'drizzle-orm/sqlite-core'
 import type { DayBundle, DaySummary } from '#contract/endpoints'
 import type { TrailDay } from '#contract/day'
 import { Rider, type RiderCard } from '#contract/rider'
@@ -25,40 +26,61 @@ import { mustExist, saveRecord } from './records.ts'
 import { asKeptToday } from './recordings/kept.ts'
 import { latestDayId } from './setups.ts'
 
+/** Every day by what it is known by, newest first. Of a record only what is told is read: there may be thousands. */
 export async function listDays({ db }: Store): Promise<DaySummary[]> {
+  const nameIn = (body: SQLiteColumn) => sql<string>`json_extract(${body}, '$.name')`
   const rows = await db
-    .select()
+    .select({
+      id: days.id,
+      date: days.date,
+      riderId: days.riderId,
+      riderName: nameIn(riders.body),
+      bikeId: days.bikeId,
+      bikeName: nameIn(bikes.body),
+      trailName: nameIn(trails.body),
+      settledSetupId: sql<string | null>`json_extract(${days.body}, '$.settledSetupId')`,
+    })
     .from(days)
     .innerJoin(riders, eq(days.riderId, riders.id))
     .innerJoin(bikes, eq(days.bikeId, bikes.id))
     .innerJoin(trails, eq(days.trailId, trails.id))
     .where(isNull(days.deletedAt))
     .orderBy(desc(days.date), desc(days.id))
-  const ridden = await db
-    .select({ dayId: runs.dayId, run: runs.body, feel: feels.body })
-    .from(runs)
-    .leftJoin(feels, eq(feels.runId, runs.id))
-    .where(isNull(runs.deletedAt))
-    .orderBy(asc(runs.startedAt))
-  return rows.map(({ days: d, riders: r, bikes: b, trails: t }) => {
-    const mine = ridden.filter((x) => x.dayId === d.id)
-    const counted = mine.filter((x) => x.run.kind === 'counted')
-    const ratings = counted.map((x) => x.feel?.rating ?? null).filter((x) => x !== null)
+  const ridden = await riddenByDay(db)
+  return rows.map(({ settledSetupId, ...day }) => {
+    const mine = ridden.get(day.id) ?? []
+    const counted = mine.filter((x) => x.kind === 'counted')
+    const ratings = counted.map((x) => x.rating).filter((x) => x !== null)
     return {
-      id: d.id,
-      date: d.date,
-      riderId: r.id,
-      riderName: r.body.name,
-      bikeId: b.id,
-      bikeName: b.body.name,
-      trailName: t.body.name,
+      ...day,
       runs: mine.length,
       countedRuns: counted.length,
       lastRating: ratings.at(-1) ?? null,
       bestRating: ratings.length ? Math.max(...ratings) : null,
-      settled: d.body.settledSetupId !== null,
+      settled: settledSetupId !== null,
     }
   })
+}
+
+/** Runs of every day in the order they were ridden, as little of each as the list needs. */
+async function riddenByDay(db: Store['db']) {
+  const rows = await db
+    .select({
+      dayId: runs.dayId,
+      kind: sql<Run['kind']>`json_extract(${runs.body}, '$.kind')`,
+      rating: sql<number | null>`json_extract(${feels.body}, '$.rating')`,
+    })
+    .from(runs)
+    .leftJoin(feels, eq(feels.runId, runs.id))
+    .where(isNull(runs.deletedAt))
+    .orderBy(asc(runs.startedAt))
+  const byDay = new Map<string, typeof rows>()
+  for (const row of rows) {
+    const list = byDay.get(row.dayId)
+    if (list) list.push(row)
+    else byDay.set(row.dayId, [row])
+  }
+  return byDay
 }
 
 /** @throws Refusal 'record.not-found' */
