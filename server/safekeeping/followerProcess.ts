@@ -13,6 +13,8 @@ const { program, file, folder, isAnew } = JSON.parse(process.argv[2]) as FollowJ
 process.umask(0o077)
 const patienceMs = 10_000
 const firstCheckMs = 5_000
+/** As long as it takes Litestream to look at the data file for the first time. */
+const firstLookMs = 5_000
 const checkEveryMs = 6 * 3_600_000
 /** How far back the copy itself leads. */
 const retention = { retention: '72h', 'snapshot-interval': '24h' }
@@ -22,6 +24,8 @@ const tried = join(folder, 'tried.sqlite')
 
 let child: ChildProcess | null = null
 let isEnding = false
+/** Something was written to the copy, so that what comes at the end goes there, too. */
+let hasLooked = false
 const tell = (news: FollowNews) => void (process.connected && process.send!(news))
 const sleep = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
 
@@ -52,6 +56,7 @@ function follow(): void {
     for (const line of lines) {
       const fault = faultIn(line)
       // What was written is word that all is well again.
+      if (line.includes(' written ')) hasLooked = true
       if (fault !== null || line.includes(' written ')) tell({ fault })
     }
   })
@@ -72,8 +77,11 @@ const ended = (own: ChildProcess): Promise<void> =>
     setTimeout(() => own.kill('SIGKILL'), patienceMs).unref()
   })
 
-function end(): void {
+/** What was saved since the last look is brought along; whoever just began looks once at least. */
+async function end(): Promise<void> {
+  if (isEnding) return
   isEnding = true
+  for (let waitedMs = 0; child && !hasLooked && waitedMs < firstLookMs; waitedMs += 100) await sleep(100)
   if (child) child.kill('SIGTERM')
   else process.exit()
   setTimeout(() => child?.kill('SIGKILL'), patienceMs).unref()
@@ -118,12 +126,12 @@ async function main(): Promise<void> {
   // JSON is YAML.
   writeFileSync(settings, JSON.stringify({ dbs: [{ path: file, replicas }] }), { mode: 0o600 })
   if (isAnew) forgetNotes()
-  if (!process.connected) return
-  process.on('disconnect', end)
-  process.on('SIGTERM', end)
+  process.on('disconnect', () => void end())
+  process.on('SIGTERM', () => void end())
   // Told to the whole group when somebody presses Ctrl-C: the server says when.
   process.on('SIGINT', () => undefined)
   follow()
+  if (!process.connected) void end()
   await checkAgainAndAgain()
   // Held as long as this process lives.
   void turn
