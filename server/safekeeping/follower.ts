@@ -1,6 +1,7 @@
 import { fork, type ChildProcess } from 'node:child_process'
 import { mkdirSync } from 'node:fs'
 import type { Follows } from '#contract/data'
+import { WriteQueue } from '../db/writeQueue.ts'
 import type { Log } from '../problem.ts'
 import { forgetFollowed } from './followed.ts'
 
@@ -23,6 +24,8 @@ const againAfterMs = 30_000
  * Why: docs/adr/0031-a-copy-that-follows.md.
  */
 export class Follower {
+  /** Whoever asks it to step aside, one after another: it comes back when the last is done. */
+  private readonly turns = new WriteQueue()
   private child: ChildProcess | null = null
   private timer: ReturnType<typeof setTimeout> | undefined
   private isAside = false
@@ -47,6 +50,7 @@ export class Follower {
     const child = fork(this.entry, [JSON.stringify(job)])
     this.child = child
     child.on('message', (m) => this.hear(m as FollowNews))
+    child.on('error', (e) => this.hear({ fault: e.message }))
     child.on('exit', (code) => {
       if (this.child !== child) return
       this.child = null
@@ -74,21 +78,23 @@ export class Follower {
     if (!child) return
     await new Promise<void>((resolve) => {
       child.on('exit', () => resolve())
-      child.disconnect()
+      if (child.connected) child.disconnect()
     })
     this.child = null
   }
 
   /** Steps aside while something is done to the data file that nobody may read along with; then begins a new copy. */
-  async aside<T>(work: () => Promise<T>): Promise<T> {
-    await this.stop()
-    try {
-      return await work()
-    } finally {
-      this.isAside = false
-      this.checkedAt = null
-      this.start(true)
-    }
+  aside<T>(work: () => Promise<T>): Promise<T> {
+    return this.turns.run(async () => {
+      await this.stop()
+      try {
+        return await work()
+      } finally {
+        this.isAside = false
+        this.checkedAt = null
+        this.start(true)
+      }
+    })
   }
 
   /** Takes the copy away with all its past; only while it has stepped aside. */
