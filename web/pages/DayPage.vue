@@ -19,6 +19,7 @@ import ProposalLog from '../components/day/ProposalLog.vue'
 import DaySheet from '../components/day/DaySheet.vue'
 import RunExtras from '../components/day/RunExtras.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
+import { useCalled } from '../composables/useCalled.ts'
 import { useDayActs } from '../composables/useDayActs.ts'
 import { useShortcuts } from '../composables/useShortcuts.ts'
 import { useSteady } from '../composables/useSteady.ts'
@@ -58,6 +59,7 @@ const failed = ref(false)
 const commandOpen = ref(false)
 const runOpen = ref(false)
 const settingsOpen = ref(false)
+const settingsCalled = useCalled(settingsOpen)
 const turnsOpen = ref(false)
 const carryOpen = ref(false)
 const importOpen = ref(false)
@@ -430,7 +432,7 @@ useShortcuts([
       :rear-stroke-mm="day.space.rear?.strokeMm ?? null"
       :save="saveRun"
     />
-    <DaySettings v-model:open="settingsOpen" />
+    <DaySettings v-if="settingsCalled" v-model:open="settingsOpen" />
     <TurnList
       v-if="day.past && day.currentSetup"
       v-model:open="turnsOpen"

@@ -11,9 +11,10 @@ import { useGarage } from '../stores/garage.ts'
 import { useOutbox } from '../stores/outbox.ts'
 import { useNotices } from '../stores/notices.ts'
 import { levelWords, sectionWords, tasteWords } from '../support/words.ts'
+import { useCalled } from '../composables/useCalled.ts'
 import { usePageTitle } from '../composables/usePageTitle.ts'
 
-// Seen when they are called; they come right after the screen itself.
+// Seen when they are called; nobody who only looks waits for them.
 const RemovedShelf = defineAsyncComponent(() => import('../components/garage/RemovedShelf.vue'))
 const BaselineForm = defineAsyncComponent(() => import('../components/garage/BaselineForm.vue'))
 const BikeForm = defineAsyncComponent(() => import('../components/garage/BikeForm.vue'))
@@ -32,6 +33,9 @@ const riderOpen = ref(false)
 const bikeOpen = ref(false)
 const trailOpen = ref(false)
 const baselineOpen = ref(false)
+const riderCalled = useCalled(riderOpen)
+const bikeCalled = useCalled(bikeOpen)
+const trailCalled = useCalled(trailOpen)
 const rider = ref<Rider | null>(null)
 const bike = ref<Bike | null>(null)
 const trail = ref<Trail | null>(null)
@@ -224,9 +228,9 @@ usePageTitle(() => 'Garage')
       }}</BButton>
     </section>
     <RemovedShelf v-else />
-    <RiderForm v-model:open="riderOpen" :editing="rider" />
-    <BikeForm v-model:open="bikeOpen" :editing="bike" :rider-id="chosen?.id" />
-    <TrailForm v-model:open="trailOpen" :editing="trail" />
+    <RiderForm v-if="riderCalled" v-model:open="riderOpen" :editing="rider" />
+    <BikeForm v-if="bikeCalled" v-model:open="bikeOpen" :editing="bike" :rider-id="chosen?.id" />
+    <TrailForm v-if="trailCalled" v-model:open="trailOpen" :editing="trail" />
     <BaselineForm v-if="recording" v-model:open="baselineOpen" :bike="recording" />
   </div>
 </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import { v7 as uuid } from 'uuid'
 import type { Adjuster } from '#contract/adjuster'
 import type { Baseline } from '#contract/baseline'
@@ -10,6 +10,7 @@ import type { SuspensionUnit } from '#contract/unit'
 import { knownWords, readBy } from '#core/setup/known'
 import { countBaseWords } from '#core/adjusters/count'
 import { adjusterName } from '#core/adjusters/words'
+import { useCalled } from '../../composables/useCalled.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -22,10 +23,12 @@ import { useOutbox } from '../../stores/outbox.ts'
 import { useWho } from '../../composables/useWho.ts'
 import PrintLinks from '../bench/PrintLinks.vue'
 import EndMark from '../shell/EndMark.vue'
-import RecountDialog from './RecountDialog.vue'
-import TurnList from './TurnList.vue'
-import ServiceForm from './ServiceForm.vue'
-import StartingPointForm from './StartingPointForm.vue'
+
+// Seen when they are called; nobody who only looks waits for them.
+const RecountDialog = defineAsyncComponent(() => import('./RecountDialog.vue'))
+const TurnList = defineAsyncComponent(() => import('./TurnList.vue'))
+const ServiceForm = defineAsyncComponent(() => import('./ServiceForm.vue'))
+const StartingPointForm = defineAsyncComponent(() => import('./StartingPointForm.vue'))
 
 type Dial = Extract<Adjuster, { kind: 'click' }>
 
@@ -136,6 +139,8 @@ async function dropWanted(s: Setup) {
 const serviceOpen = ref(false)
 const service = ref<ServiceEntry | null>(null)
 const startOpen = ref(false)
+const serviceCalled = useCalled(serviceOpen)
+const startCalled = useCalled(startOpen)
 const start = ref<Baseline | null>(null)
 const openService = (s: ServiceEntry | null) => ((service.value = s), (serviceOpen.value = true))
 const openStart = (b: Baseline | null) => ((start.value = b), (startOpen.value = true))
@@ -257,8 +262,8 @@ async function remove(what: 'service' | 'baseline', id: string, name: string) {
       :dial="recounting.dial"
       @counted="counted"
     />
-    <ServiceForm v-model:open="serviceOpen" :bike="bike" :editing="service" />
-    <StartingPointForm v-model:open="startOpen" :bike="bike" :editing="start" />
+    <ServiceForm v-if="serviceCalled" v-model:open="serviceOpen" :bike="bike" :editing="service" />
+    <StartingPointForm v-if="startCalled" v-model:open="startOpen" :bike="bike" :editing="start" />
   </article>
 </template>
 
