@@ -46,14 +46,20 @@ export function buildApp(deps: Deps): Hono {
     maxSize: limits.bodyBytes,
     onError: (c) => reply(c, 'request.too-large', `A request may be at most ${limits.bodyBytes / 1000} kB.`),
   })
-  api.use((c, next) => (/\/(uploads|voices|arrivals)\/[^/]+$/.test(c.req.path) ? next() : jsonLimit(c, next)))
+  api.use((c, next) => {
+    if (/\/(uploads|voices|arrivals)\/[^/]+$/.test(c.req.path) || c.req.method === 'GET') return next()
+    // What says its length is believed by Node's parser; only what does not is counted while it comes.
+    const length = c.req.header('transfer-encoding') === undefined && c.req.header('content-length')
+    return length && Number(length) <= limits.bodyBytes ? next() : jsonLimit(c, next)
+  })
   // A garage of forty riders is a quarter of a megabyte of names; a phone in the woods gets a tenth of it.
   api.use(compress({ threshold: 4096 }))
   api.use(answersOnWall())
   api.use(async (c, next) => {
     const { told } = deps.events
     await next()
-    c.header(toldHeader, String(told))
+    // Not c.header(): once there is an answer, that makes a new one around a stream.
+    c.res.headers.set(toldHeader, String(told))
   })
   mount(api, endpoints.health, async () => {
     // Takes the right to write, and writes nothing: a file that cannot be written is not well.
@@ -92,7 +98,7 @@ export function buildApp(deps: Deps): Hono {
       // Names under /assets/ carry a hash of their content. All else is looked at again each time: by it a device learns
       // that there is a newer page.
       const isFixed = c.req.path.startsWith('/assets/') && c.res.ok
-      c.header('Cache-Control', isFixed ? 'public, max-age=31536000, immutable' : 'no-cache')
+      c.res.headers.set('Cache-Control', isFixed ? 'public, max-age=31536000, immutable' : 'no-cache')
     })
     app.use('*', serveStatic({ root, precompressed: true }))
     // A rider's phone gets a page of its own: small, and without a way to the rest.

@@ -30,7 +30,8 @@ export function headers(door: Door): MiddlewareHandler {
 export function notKept(): MiddlewareHandler {
   return async (c, next) => {
     await next()
-    if (!c.res.headers.has('Cache-Control')) c.header('Cache-Control', 'no-store')
+    const { headers } = c.res
+    if (!headers.has('Cache-Control')) headers.set('Cache-Control', 'no-store')
   }
 }
 

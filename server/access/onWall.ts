@@ -55,6 +55,8 @@ export function answersOnWall(): MiddlewareHandler {
     if (visitor?.role !== 'wall' || c.res.status !== 200) return
     if (!c.res.headers.get('content-type')?.startsWith('application/json')) return
     const body = JSON.stringify(onWall(await c.res.json()))
-    c.res = new Response(body, { status: 200, headers: c.res.headers })
+    const headers = new Headers(c.res.headers)
+    headers.set('Content-Length', String(Buffer.byteLength(body)))
+    c.res = new Response(body, { status: 200, headers })
   }
 }
