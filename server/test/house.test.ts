@@ -7,6 +7,7 @@ import { describe, expect, it } from 'vitest'
 import { InputError } from '#core/errors'
 import { doorFrom } from '../access/door.ts'
 import { buildApp } from '../app.ts'
+import { toDisk } from '../db/toDisk.ts'
 import { WriteQueue } from '../db/writeQueue.ts'
 import { LiveEvent, toldHeader } from '#contract/live'
 import { EventBus } from '../events.ts'
@@ -45,6 +46,71 @@ describe('the write queue', () => {
     const good = queue.run(async () => 'yes')
     await expect(bad).rejects.toThrow('no')
     expect(await good).toBe('yes')
+  })
+  /** A disk that takes its time, and what it was asked for. */
+  function slowDisk() {
+    const asked: { takes: () => void; refuses: (why: Error) => void }[] = []
+    const queue = new WriteQueue(
+      () => new Promise<void>((takes, refuses) => void asked.push({ takes, refuses })),
+    )
+    const answered: string[] = []
+    const write = (name: string) => queue.run(async () => name).then((n) => void answered.push(n))
+    return { asked, queue, answered, write }
+  }
+  const turns = async (n = 20) => {
+    for (let i = 0; i < n; i++) await new Promise((resolve) => setImmediate(resolve))
+  }
+  it('answers nobody before what was written is on the disk, and then all who were written by then', async () => {
+    const { asked, answered, write } = slowDisk()
+    void write('a')
+    await turns()
+    expect([asked.length, answered]).toEqual([1, []])
+    // Written while the disk is busy: too late for what it is bringing.
+    const later = ['b', 'c', 'd'].map(write)
+    await turns()
+    asked[0].takes()
+    await turns()
+    expect([asked.length, answered]).toEqual([2, ['a']])
+    asked[1].takes()
+    await Promise.all(later)
+    expect([asked.length, answered]).toEqual([2, ['a', 'b', 'c', 'd']])
+  })
+  it('a disk that refuses is told to those it was asked for, and to nobody after', async () => {
+    const { asked, write } = slowDisk()
+    const bad = write('a')
+    const told = expect(bad).rejects.toThrow('no space')
+    await turns()
+    const good = write('b')
+    asked[0].refuses(new Error('no space'))
+    await told
+    await turns()
+    asked[1].takes()
+    await good
+  })
+  it('a writer that fails waits for no disk', async () => {
+    const { asked, queue } = slowDisk()
+    await expect(queue.run(() => Promise.reject(new Error('no')))).rejects.toThrow('no')
+    expect(asked).toEqual([])
+  })
+  it('between two writers everybody else gets a turn', async () => {
+    const queue = new WriteQueue()
+    let others = 0
+    let going = true
+    const another = (): unknown => setImmediate(() => going && (others++, another()))
+    another()
+    const during: number[] = []
+    await Promise.all(Array.from({ length: 5 }, () => queue.run(async () => during.push(others))))
+    going = false
+    expect(new Set(during).size).toBe(5)
+  })
+})
+
+describe('bringing to the disk', () => {
+  it('takes a -wal file that is not there as taken up, and any other trouble as trouble', async () => {
+    const dir = mkdtempSync(join(tmpdir(), 'disk-'))
+    await expect(toDisk(join(dir, 'data.sqlite'))).resolves.toBeUndefined()
+    mkdirSync(join(dir, 'data.sqlite-wal'))
+    await expect(toDisk(join(dir, 'data.sqlite'))).rejects.toThrow(/EISDIR/)
   })
 })
 
