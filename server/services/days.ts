@@ -7,7 +7,8 @@ import { SuspensionUnit } from '#contract/unit'
 import type { ProposalRecord } from '#contract/proposal'
 import type { Feel, Run } from '#contract/run'
 import { ownCharts } from '#core/spring/ownChart'
-import type { Store } from '../db/open.ts'
+import type { Db, Store } from '../db/open.ts'
+import { prepared } from '../db/prepared.ts'
 import {
   bikes,
   days,
@@ -209,14 +210,21 @@ export function saveDay(store: Store, day: TrailDay): Promise<TrailDay> {
   })
 }
 
+/** The setup of `:setupId` as far as it is of the bike of `:dayId`; nothing: there is no such day. */
+const riddenOn = (db: Db) =>
+  prepared(db, riddenOn, () =>
+    db
+      .select({ setup: setups.body })
+      .from(days)
+      .leftJoin(setups, and(eq(setups.id, sql.placeholder('setupId')), eq(setups.bikeId, days.bikeId)))
+      .where(eq(days.id, sql.placeholder('dayId')))
+      .prepare(),
+  )
+
 export function saveRun(store: Store, run: Run): Promise<Run> {
   const { db } = store
   return store.writes.run(async () => {
-    const [on] = await db
-      .select({ setup: setups.body })
-      .from(days)
-      .leftJoin(setups, and(eq(setups.id, run.setupId), eq(setups.bikeId, days.bikeId)))
-      .where(eq(days.id, run.dayId))
+    const [on] = await riddenOn(db).all({ dayId: run.dayId, setupId: run.setupId })
     if (!(on as typeof on | undefined))
       throw new Refusal('reference.missing', 'The day it belongs to is not saved yet.', { path: 'dayId' })
     if (on.setup === null)
@@ -251,16 +259,23 @@ async function checkRings(
   }
 }
 
-/** Saves what was felt on a run, and says of which day. @throws Refusal 'reference.missing' and those of a record */
-export function saveFeel(store: Store, feel: Feel): Promise<{ feel: Feel; dayId: string }> {
-  const { db } = store
-  return store.writes.run(async () => {
-    const [run] = await db
+/** The trail on which `:runId` was ridden, and its day. */
+const trailOf = (db: Db) =>
+  prepared(db, trailOf, () =>
+    db
       .select({ dayId: runs.dayId, trail: trails.body })
       .from(runs)
       .innerJoin(days, eq(days.id, runs.dayId))
       .innerJoin(trails, eq(days.trailId, trails.id))
-      .where(eq(runs.id, feel.runId))
+      .where(eq(runs.id, sql.placeholder('runId')))
+      .prepare(),
+  )
+
+/** Saves what was felt on a run, and says of which day. @throws Refusal 'reference.missing' and those of a record */
+export function saveFeel(store: Store, feel: Feel): Promise<{ feel: Feel; dayId: string }> {
+  const { db } = store
+  return store.writes.run(async () => {
+    const [run] = await trailOf(db).all({ runId: feel.runId })
     if (!(run as typeof run | undefined))
       throw new Refusal('reference.missing', 'The run is not saved yet.', { path: 'runId' })
     const known = new Set(run.trail.sections.map((s) => s.id))

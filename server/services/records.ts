@@ -1,7 +1,8 @@
-import { eq } from 'drizzle-orm'
+import { eq, getTableName, sql } from 'drizzle-orm'
 import type { BatchItem } from 'drizzle-orm/batch'
 import type { SQLiteColumn, SQLiteTable } from 'drizzle-orm/sqlite-core'
-import type { Store } from '../db/open.ts'
+import type { Db, Store } from '../db/open.ts'
+import { prepared } from '../db/prepared.ts'
 import { Refusal } from '../refusal.ts'
 
 interface Editable {
@@ -12,6 +13,26 @@ interface EditableTable extends SQLiteTable {
   version: SQLiteColumn
   body: SQLiteColumn
 }
+
+/** Reads the record of `:id`. */
+const ofId = (db: Db, table: SQLiteTable, idColumn: SQLiteColumn) =>
+  prepared(db, table, () =>
+    db
+      .select()
+      .from(table)
+      .where(eq(idColumn, sql.placeholder('id')))
+      .prepare(),
+  )
+
+/** Writes a first version; its key columns and its body are filled in. */
+const fresh = (db: Db, table: EditableTable, columns: string[]) =>
+  prepared(db, `${getTableName(table)}: ${columns.join()}`, () => {
+    const filled = [...columns, 'body'].map((name) => [name, sql.placeholder(name)])
+    return db
+      .insert(table)
+      .values({ ...Object.fromEntries(filled), version: 1 } as never)
+      .prepare()
+  })
 
 /** Same content, whatever the version says. Both sides come out of one schema, so key order is stable. */
 export function sameBody(a: Editable, b: Editable): boolean {
@@ -36,16 +57,15 @@ export async function saveRecord<T extends Editable>(
   columns: Record<string, unknown>,
   along: (held: T) => Promise<BatchItem<'sqlite'>[]> = async () => [],
 ): Promise<T> {
-  const rows = (await store.db.select().from(table).where(eq(idColumn, id))) as {
+  const [held] = (await ofId(store.db, table, idColumn).all({ id })) as {
     version: number
     body: T
     deletedAt?: string | null
   }[]
-  const held = rows[0]
   if (!held) {
     if (sent.version !== 0) throw new Refusal('record.not-found', 'It is not here any more; save it as new.')
     const body = { ...sent, version: 1 }
-    await store.db.insert(table).values({ ...columns, version: 1, body } as never)
+    await fresh(store.db, table, Object.keys(columns)).run({ ...columns, body })
     return body
   }
   if (held.deletedAt)
@@ -94,7 +114,7 @@ export async function mustExist(
   path: string,
   what: string,
 ): Promise<void> {
-  const rows = await store.db.select({ id: table.id }).from(table).where(eq(table.id, id))
+  const rows = await ofId(store.db, table, table.id).all({ id })
   if (rows.length === 0)
     throw new Refusal('reference.missing', `The ${what} it refers to is not saved yet.`, { path })
 }
