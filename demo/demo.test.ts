@@ -28,14 +28,15 @@ describe('the practice of the demo', () => {
     const adjusters = new Map(tentUnits.flatMap((u) => u.adjusters.map((a) => [a.id, a] as const)))
     for (const clock of ['00:30', '03:59', '04:00', '11:49', '23:59']) {
       const now = new Date(`2026-11-21T${clock}:00`)
-      const { stories, tent, riders: inTent, hours } = practiceAt(now)
-      for (const s of stories) {
+      const { earlier, stories, tent, riders: inTent, hours } = practiceAt(now)
+      for (const s of [...earlier, ...stories]) {
         for (const set of [s.start, ...s.steps.flatMap((x) => (x.do === 'change' ? [x.to] : []))])
           for (const [name, value] of Object.entries(set))
             expect(canStandAt(adjusters.get(idOf(name))!, value), `${name} ${value}`).toBe(true)
         const clocks = [s.readAt!, ...s.steps.map((x) => x.at!)]
         expect(clocks, s.key).toEqual([...clocks].sort())
-        expect(s.date).toBe(tent.date)
+        if (stories.includes(s)) expect(s.date).toBe(tent.date)
+        else expect(s.date < tent.date, s.date).toBe(true)
       }
       for (const at of [...inTent.map((r) => r.since), ...hours.map((h) => h.at)])
         expect(Date.parse(at)).toBeLessThanOrEqual(now.getTime())
@@ -48,6 +49,16 @@ describe('the practice of the demo', () => {
     const { stories } = practiceAt(new Date('2026-11-21T11:49:00'))
     expect(stories.filter((s) => s.settled)).toHaveLength(1)
     expect(stories.filter((s) => s.steps.length === 0)).toHaveLength(1)
+  })
+  it('has one who rode elsewhere the week before and began today where that ended', () => {
+    const { earlier, stories } = practiceAt(new Date('2026-11-21T11:49:00'))
+    for (const before of earlier) {
+      const turned = before.steps.flatMap((x) => (x.do === 'change' ? [x.to] : []))
+      const today = stories.find((s) => s.bike === before.bike)!
+      expect(today.trail).not.toBe(before.trail)
+      expect(today.start).toEqual(Object.assign({}, before.start, ...turned))
+    }
+    expect(earlier).not.toHaveLength(0)
   })
 })
 

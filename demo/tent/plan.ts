@@ -1,6 +1,7 @@
 import type { Tent, TentHour, TentRider } from '#contract/tent'
 import type { DayStory, Step } from '../days.ts'
 import { idOf } from '../ids.ts'
+import { weekBefore } from './weekBefore.ts'
 
 // One practice, told from its present backwards: noon, 27 °C, 41 minutes left.
 
@@ -186,6 +187,8 @@ export function practiceAt(wanted: Date) {
     return `${two(d.getHours())}:${two(d.getMinutes())}`
   }
   const date = dateOf(now)
+  const aWeekAgo = new Date(now)
+  aWeekAgo.setDate(now.getDate() - 7)
   const stories = rode.map((r): DayStory => ({
     key: `tent ${r.rider}`,
     date,
@@ -265,5 +268,5 @@ export function practiceAt(wanted: Date) {
       afterRunId: idOf('tent runa run 3'),
     },
   ]
-  return { stories, tent, riders, hours, notes }
+  return { earlier: [weekBefore(dateOf(aWeekAgo))], stories, tent, riders, hours, notes }
 }

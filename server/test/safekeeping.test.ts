@@ -50,6 +50,26 @@ describe('the connection', () => {
     expect(told).toEqual(asked.map(() => 1))
     await t.store.close()
   })
+  it('a power cut in the middle of what nobody was told of takes nothing that was confirmed', async () => {
+    const t = await startApp()
+    for (const name of ['Ayo', 'Bente', 'Cilla']) await rider(t, name)
+    const confirmed = statSync(`${dataFile(t)}-wal`).size
+    await rider(t, 'Dagny')
+    const [file, wal] = ['', '-wal'].map((part) => readFileSync(dataFile(t) + part))
+    expect(wal.length).toBeGreaterThan(confirmed)
+    for (const torn of [confirmed, confirmed + 100, wal.length - 1]) {
+      const dir = folder()
+      writeFileSync(join(dir, 'test.sqlite'), file)
+      writeFileSync(
+        join(dir, 'test.sqlite-wal'),
+        Buffer.concat([wal.subarray(0, torn), Buffer.alloc(64, 0xa5)]),
+      )
+      const again = await startApp(dir)
+      expect(await names(again), `torn at ${torn}`).toEqual(['Ayo', 'Bente', 'Cilla'])
+      await again.store.close()
+    }
+    await t.store.close()
+  })
   it('the data file is for whoever runs the server only, and what is beside it too', async () => {
     const t = await startApp()
     await startStory(t)
