@@ -24,8 +24,8 @@ import { lots, option } from './lots.ts'
 const minutes = option('minutes', 10)
 const riders = option('riders', 12)
 const screens = option('screens', 3)
-/** Between two acts of one rider, s, at most. */
-const pauseS = option('pause', 4)
+/** From run to run of one rider, s, at most. A phone may send a hundred reports a day: ten minutes at 8 s are eighty. */
+const pauseS = option('pause', 8)
 const slow = option('slow', 0)
 const seed = option('seed', 1)
 

@@ -4,10 +4,11 @@ import type { QuestionId } from '#contract/question'
 import type { Feel, Run } from '#contract/run'
 import type { ChangeReason, FoundIn, Setup } from '#contract/setup'
 import { emptyFeel, nothingNoted } from '../setup/nothingNoted.ts'
-import { readBy, withTurns } from '../setup/known.ts'
+import { assumed, readBy, withTurns } from '../setup/known.ts'
 import type { HiddenRider } from './hiddenRider.ts'
 import { practiceBike, practiceRider, practiceTrail } from './kit.ts'
 import type { Positions } from './landscape.ts'
+import { gaps, leaked, looked, turnedTo, type OnTheBike } from './onTheBike.ts'
 
 /** What can be done on a day of practice. The day is made from these, and from nothing else. */
 export type PracticeAct =
@@ -15,12 +16,19 @@ export type PracticeAct =
   | { do: 'turn'; to: Positions; linked: boolean; text: string; source: 'own-idea' | 'proposal' | 'revert' }
   | { do: 'ask'; question: QuestionId; end: End | null }
   | { do: 'read'; end: End }
+  /** A dial is counted to its stop, a pressure read off a gauge. */
+  | { do: 'look'; adjusterId: string }
   | { do: 'settle' }
 
 /** A ride of the day with what it was ridden on. */
 export interface PracticeRun {
   number: number
+  /** Where everything stood. */
   positions: Positions
+  /** The same as hands left it: without what leaked. */
+  byHand: Positions
+  /** Dials that did not stand where they were written to. */
+  gaps: Positions
   ringMm: Record<End, number>
   /** Acts since the run before. */
   since: Exclude<PracticeAct, { do: 'ride' }>[]
@@ -29,7 +37,14 @@ export interface PracticeRun {
 /** A day of practice, as far as it went. */
 export interface PracticeDay {
   bundle: DayBundle
+  /** Where everything stands now. */
   positions: Positions
+  /** Where it is written to stand. */
+  written: Positions
+  /** What was counted or gauged since it was turned last: where it was written to stand, and where it stood, canonical. */
+  looked: ReadonlyMap<string, { written: number; stood: number }>
+  /** What came to its stop when it was turned last. */
+  stopped: readonly string[]
   runs: PracticeRun[]
   /** Acts since the last run. */
   since: PracticeRun['since']
@@ -54,7 +69,10 @@ export function practiceDay(rider: HiddenRider, acts: readonly PracticeAct[]): P
   const feels: Feel[] = []
   const ridden: PracticeRun[] = []
   let since: PracticeRun['since'] = []
-  let positions: Positions = { ...rider.start }
+  let on: OnTheBike = { stands: { ...rider.start }, written: { ...rider.written } }
+  let byHand: Positions = { ...rider.start }
+  let lookedAt = new Map<string, { written: number; stood: number }>()
+  let stopped: string[] = []
   let readings = 0
   let settled = false
   const now = () => setups[setups.length - 1]
@@ -72,7 +90,7 @@ export function practiceDay(rider: HiddenRider, acts: readonly PracticeAct[]): P
   for (const act of acts) {
     if (act.do === 'ride') {
       const number = runs.length + 1
-      const told = rider.tell(positions, number)
+      const told = rider.tell(on.stands, number)
       const id = `practice-run-${number}`
       runs.push({
         ...nothingNoted,
@@ -89,19 +107,51 @@ export function practiceDay(rider: HiddenRider, acts: readonly PracticeAct[]): P
       })
       const marks = told.marks.map((m, i) => ({ ...m, id: `${id}-${i}` }))
       feels.push({ ...emptyFeel(id), version: 1, rating: told.rating, marks })
-      ridden.push({ number, positions: { ...positions }, ringMm: act.ringMm, since })
+      ridden.push({
+        number,
+        positions: { ...on.stands },
+        byHand: { ...byHand },
+        gaps: gaps(on),
+        ringMm: act.ringMm,
+        since,
+      })
       since = []
+      on = leaked(on, rider.leaks, rider.dials)
+      for (const id of rider.leaks.keys()) lookedAt.delete(id)
       continue
     }
     since.push(act)
     if (act.do === 'turn') {
-      positions = { ...positions, ...act.to }
+      const before = on
+      ;({ now: on, stopped } = turnedTo(before, act.to, rider.dials))
+      const turned = Object.keys(act.to)
+      for (const id of turned) {
+        byHand = {
+          ...byHand,
+          [id]: rider.leaks.has(id) ? on.stands[id] : byHand[id] + on.stands[id] - before.stands[id],
+        }
+        lookedAt.delete(id)
+      }
+      const places = new Map(turned.map((id) => [id, on.written[id]]))
       put({
-        positions: withTurns(now().positions, new Map(Object.entries(act.to)), parts, { at: at() }),
+        positions: withTurns(now().positions, places, parts, { at: at() }),
         reason: { source: act.source, linked: act.linked, text: act.text },
       })
+    } else if (act.do === 'look') {
+      const id = act.adjusterId
+      if (!parts.has(id)) continue
+      const how = parts.get(id)!.part.kind === 'pressure' ? 'read off the gauge' : 'counted to the stop'
+      const known = readBy({ at: at() }, how)
+      lookedAt = new Map(lookedAt).set(id, { written: on.written[id], stood: on.stands[id] })
+      on = looked(on, id)
+      put({
+        positions: now().positions.map((p) =>
+          p.adjusterId === id ? { ...p, value: on.written[id], known } : p,
+        ),
+        reason: { source: 'reading', linked: true, text: how },
+      })
     } else if (act.do === 'read') {
-      const sag = Math.round(rider.sagPct(act.end, positions, runs.length + 1, readings++) * 2) / 2
+      const sag = Math.round(rider.sagPct(act.end, on.stands, runs.length + 1, readings++) * 2) / 2
       put({
         positions: now().positions,
         reason: { source: 'reading', linked: true, text: '' },
@@ -155,10 +205,19 @@ export function practiceDay(rider: HiddenRider, acts: readonly PracticeAct[]): P
     proposals: [],
     latest: true,
   }
-  return { bundle, positions, runs: ridden, since, settled }
+  return {
+    bundle,
+    positions: on.stands,
+    written: on.written,
+    looked: lookedAt,
+    stopped,
+    runs: ridden,
+    since,
+    settled,
+  }
 }
 
-/** Everything was read before the first run: counted, gauged, nothing assumed. */
+/** Everything was read before the first run: counted, gauged, nothing assumed. A count that is wrong is one that nobody took: it is off a card. */
 function firstSetup(rider: HiddenRider): Setup {
   return {
     id: 'practice-setup-1',
@@ -172,8 +231,10 @@ function firstSetup(rider: HiddenRider): Setup {
     positions: rider.dials.map((d) => ({
       end: d.end,
       adjusterId: d.adjuster.id,
-      value: rider.start[d.adjuster.id],
-      known: readBy({ at: clock(-10) }, 'read before the first run'),
+      value: rider.written[d.adjuster.id],
+      known: rider.drill.miscounted
+        ? assumed('as the card says', clock(-10))
+        : readBy({ at: clock(-10) }, 'read before the first run'),
     })),
     reason: {
       text: '',

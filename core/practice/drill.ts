@@ -1,4 +1,4 @@
-import type { AdjusterRole } from '#contract/adjuster'
+import type { AdjusterRole, DamperRole } from '#contract/adjuster'
 import type { CauseKind } from '#contract/proposal'
 import type { End } from '#contract/common'
 import type { MindTag } from '#contract/run'
@@ -47,6 +47,12 @@ export interface Drill {
   heatC?: readonly [number, number]
   /** Feels every click. */
   keen?: boolean
+  /** Faults that are none of the book: it is right, and the dial stands elsewhere. */
+  miscounted?: readonly { end: End; role: DamperRole }[]
+  /** What goes out of a unit with every run, click-equivalents. */
+  leaks?: { end: End; clicks: number }
+  /** What a sensor shows too deep with every run more, % of travel. */
+  creeps?: { end: End; pct: number }
   /** Dials that this rider cannot feel at all. */
   dead?: readonly { end: End; role: AdjusterRole }[]
 }

@@ -285,6 +285,42 @@ export const drills: readonly Drill[] = [
     heatC: [12, 31],
   },
   {
+    key: 'lost-count',
+    group: 'bikes',
+    title: 'As the card says',
+    before: 'Everything stands as the card of the last time says, the rider tells you. Nobody has looked.',
+    after:
+      'The card was right and the bike was not: a dial had been turned since. To count it takes a minute and no run.',
+    kit: 'usual',
+    faults: (random) => [fault('rear', 'rebound', side(random) * between(3, 4, random))],
+    miscounted: [{ end: 'rear', role: 'rebound' }],
+    temper: plain,
+  },
+  {
+    key: 'slow-leak',
+    group: 'bikes',
+    title: 'It gets worse by itself',
+    before: 'The first run is fine, the rider says, and nobody touches anything.',
+    after:
+      'The shock lost air with every run. A gauge says so; clicks only hide it. Then it is for the workshop.',
+    kit: 'few',
+    faults: () => [],
+    leaks: { end: 'rear', clicks: 1 },
+    temper: plain,
+  },
+  {
+    key: 'creeping-sensor',
+    group: 'bikes',
+    title: 'What the sensor says',
+    before: 'Sensors ride along. The trace of the fork looks worse from run to run.',
+    after:
+      'The zero of the front sensor crept. The ring stood where it always stood, and the rider said nothing of the front.',
+    kit: 'usual',
+    faults: (random) => [fault('rear', 'rebound', side(random) * between(3, 4, random))],
+    creeps: { end: 'front', pct: 4 },
+    temper: plain,
+  },
+  {
     key: 'few-dials',
     group: 'bikes',
     title: 'Hardly anything to turn',

@@ -3,6 +3,7 @@ import type { CauseKind } from '#contract/proposal'
 import type { AskedQuestion } from '#contract/question'
 import type { FeelWord, Mark, MindTag } from '#contract/run'
 import type { SectionKind } from '#contract/trail'
+import { clampToRange } from '../adjusters/range.ts'
 import { dialsOf, type Dial } from '../adviser/dials.ts'
 import type { SetupSpace } from '../adviser/dayHistory.ts'
 import { normalFrom, seededRandom } from '../numeric/random.ts'
@@ -35,6 +36,10 @@ export interface HiddenRider {
   dials: readonly Dial[]
   /** What the bike stands at before the first run. */
   start: Positions
+  /** What is written of it then: the same, but for a count that is wrong. */
+  written: Positions
+  /** What leaks, click-equivalents a run, by dial. */
+  leaks: ReadonlyMap<string, number>
   /** Likes at a run; heat moves them. @param run from 1 */
   likesAt: (run: number) => Likes
   /** Rating points lost against the best a hand can set, at a run. */
@@ -111,11 +116,16 @@ export function hiddenRider(drill: Drill, seed: number): HiddenRider {
     return isDead(d) ? deadWidth : w
   })
   const start: Positions = {}
+  const written: Positions = {}
+  const isMiscounted = (d: Dial) =>
+    drill.miscounted?.some((x) => x.end === d.end && x.role === d.adjuster.role) ?? false
   const best = dials.map((d) => {
     const off = faults.find((f) => f.end === d.end && f.role === d.adjuster.role)?.clicks ?? 0
     const place = someStart(d, off, random)
     start[d.adjuster.id] = place
-    return d.toClicks(place) - off
+    const right = d.toClicks(place) - off
+    written[d.adjuster.id] = isMiscounted(d) ? clampToRange(d.adjuster, d.fromClicks(right)) : place
+    return right
   })
   const lean = dials.map(() => 1)
   const top = 8.6 + 0.7 * random()
@@ -157,6 +167,12 @@ export function hiddenRider(drill: Drill, seed: number): HiddenRider {
     space,
     dials,
     start,
+    written,
+    leaks: new Map(
+      dials
+        .filter((d) => d.end === drill.leaks?.end && d.adjuster.role === 'main-pressure')
+        .map((d) => [d.adjuster.id, drill.leaks!.clicks]),
+    ),
     likesAt,
     lossAt,
     airTempC,

@@ -246,3 +246,103 @@ describe('a day of practice', () => {
     expect(text).not.toContain(`"value":${place},`)
   })
 })
+
+describe('what is written and where it stands', () => {
+  const turn = (to: Record<string, number>): PracticeAct => ({
+    do: 'turn',
+    to,
+    linked: false,
+    text: '',
+    source: 'own-idea',
+  })
+  const look = (adjusterId: string): PracticeAct => ({ do: 'look', adjusterId })
+  const writtenIn = (d: ReturnType<typeof practiceDay>, id: string) =>
+    d.bundle.setups.at(-1)!.positions.find((p) => p.adjusterId === id)!
+
+  it('are the same wherever no drill says otherwise, whatever is looked at', () => {
+    for (const d of drills.filter((x) => !x.miscounted && !x.leaks))
+      for (const seed of seeds) {
+        const rider = hiddenRider(d, seed)
+        expect(rider.written).toEqual(rider.start)
+        const looks = rider.dials.map((x) => look(x.adjuster.id))
+        const day = practiceDay(rider, [...looks, ride, ...looks, ride])
+        expect(day.written).toEqual(rider.start)
+        for (const { written, stood } of day.looked.values()) expect(stood).toBe(written)
+        expect(day.runs.map((r) => r.gaps)).toEqual([{}, {}])
+      }
+  })
+
+  it('differ for a count that is wrong: the card is right, and the rider feels where it stands', () => {
+    for (const seed of seeds) {
+      const rider = hiddenRider(drill('lost-count'), seed)
+      expect(rider.lossAt({ ...rider.start, rr: rider.written.rr }, 1)).toBeCloseTo(0, 9)
+      expect(Math.abs(rider.start.rr - rider.written.rr)).toBeGreaterThanOrEqual(3)
+      const fresh = practiceDay(rider, [])
+      expect(writtenIn(fresh, 'rr')).toMatchObject({ value: rider.written.rr, known: { how: 'assumed' } })
+      // Counted, then turned to where the card says: as good as it gets.
+      const mended = practiceDay(rider, [look('rr'), turn({ rr: rider.written.rr }), ride])
+      expect(mended.looked.has('rr')).toBe(false)
+      expect(rider.lossAt(mended.runs[0].positions, 1)).toBeCloseTo(0, 9)
+      // Turned by the card alone it stays as far off as it was.
+      const blind = practiceDay(rider, [turn({ rr: rider.written.rr + 1 }), ride])
+      expect(blind.runs[0].positions.rr).toBe(rider.start.rr + 1)
+      expect(practiceDay(rider, [look('rr')]).looked.get('rr')).toEqual({
+        written: rider.written.rr,
+        stood: rider.start.rr,
+      })
+    }
+  })
+
+  it('meet at a stop that a hand comes to on the way, which then is read', () => {
+    for (const seed of seeds) {
+      const rider = hiddenRider(drill('lost-count'), seed)
+      const gap = rider.start.rr - rider.written.rr
+      // The end of the range that it comes to too early.
+      const end = gap > 0 ? 14 : 0
+      const day = practiceDay(rider, [turn({ rr: end - gap + Math.sign(gap) })])
+      expect(day.stopped).toEqual(['rr'])
+      expect([day.positions.rr, day.written.rr, writtenIn(day, 'rr').value]).toEqual([end, end, end])
+      expect(practiceDay(rider, [turn({ rr: rider.written.rr })]).stopped).toEqual([])
+    }
+  })
+
+  it('drift apart where a unit leaks, until a gauge says so or a pump fills it', () => {
+    const rider = hiddenRider(drill('slow-leak'), 3)
+    const { rp } = rider.start
+    const three = practiceDay(rider, [ride, ride, ride])
+    const stood = three.runs.map((r) => r.positions.rp)
+    expect(stood[0]).toBe(rp)
+    expect(stood[1]).toBeLessThan(stood[0])
+    expect(stood[2]).toBeLessThan(stood[1])
+    expect(writtenIn(three, 'rp').value).toBe(rp)
+    const losses = three.runs.map((r) => rider.lossAt(r.positions, r.number))
+    expect(losses[2]).toBeGreaterThan(losses[0] + 0.5)
+    const gauged = practiceDay(rider, [ride, ride, look('rp')])
+    expect(writtenIn(gauged, 'rp').value).toBe(gauged.positions.rp)
+    expect(gauged.positions.rp).toBeLessThan(rp)
+    const filled = practiceDay(rider, [ride, ride, look('rp'), turn({ rp }), ride])
+    expect(filled.runs[2].positions.rp).toBe(rp)
+    // Nothing else goes.
+    expect(practiceDay(rider, [ride, ride]).positions).toEqual({ ...rider.start, rp: expect.any(Number) })
+  })
+
+  it('are not touched by a sensor that creeps: the trace sinks, the ring stands where it stood', () => {
+    const creeping = hiddenRider(drill('creeping-sensor'), 2)
+    const sound = hiddenRider({ ...drill('creeping-sensor'), creeps: undefined }, 2)
+    const [wrong, right] = [creeping, sound].map((r) => [1, 4].map((n) => rideOf(r, r.start, n)))
+    expect(wrong.map((c) => c.ringMm)).toEqual(right.map((c) => c.ringMm))
+    expect(wrong[0].depthPct.front).toEqual(right[0].depthPct.front)
+    expect(wrong[1].depthPct.rear).toEqual(right[1].depthPct.rear)
+    expect(mean([...wrong[1].depthPct.front]) - mean([...right[1].depthPct.front])).toBeCloseTo(12, 3)
+    expect(creeping.tell(creeping.start, 4)).toEqual(sound.tell(sound.start, 4))
+  })
+
+  it('are told at the end, and not before', () => {
+    const words = (key: string) => hiddenWords(hiddenRider(drill(key), 1), 3)
+    expect(words('lost-count')).toEqual([
+      expect.stringMatching(/^rear rebound [34] clicks too (fast|slow), and not where the card says$/),
+    ])
+    expect(words('slow-leak')).toEqual(['rear pressure lost some with every run'])
+    expect(words('creeping-sensor').at(-1)).toBe('front sensor showed 4 % of travel deeper with every run')
+  })
+})

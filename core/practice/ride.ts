@@ -37,7 +37,12 @@ export function rideOf(rider: HiddenRider, positions: Positions, run: number): R
   const seeds = { ground: groundSeed, run: rider.seed * 64 + run }
   const ride = rideTrail(bike, practiceTrail.sections, seeds, sampleRateHz)
   const deepest = (end: End) => shaftMm(bike, ride, end).reduce((a, b) => Math.max(a, b), 0)
-  const percent = (end: End) => Float32Array.from(ride[end], (share) => 100 * share)
+  const { creeps } = rider.drill
+  // The shaft went where it went; only what the sensor says of it creeps. The ring has no sensor.
+  const percent = (end: End) => {
+    const wrong = creeps?.end === end ? creeps.pct * (run - 1) : 0
+    return Float32Array.from(ride[end], (share) => 100 * share + wrong)
+  }
   return {
     sampleRateHz,
     depthPct: { front: percent('front'), rear: percent('rear') },

@@ -13,7 +13,8 @@ export interface Move {
   to: number
 }
 
-const samePosition = 1e-6
+/** Places nearer than this are one, canonical. */
+export const samePosition = 1e-6
 
 /**
  * What changed from `before` to `after`, springs first, then dampers, front before rear.

@@ -3,7 +3,7 @@ import { useMediaQuery } from '@vueuse/core'
 import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { drillOf } from '#core/practice/drills'
-import { turnSign } from '#core/adjusters/words'
+import { adjusterName, turnSign } from '#core/adjusters/words'
 import { variationOf, variations } from '#core/practice/vary'
 import BikeRails from '../components/day/BikeRails.vue'
 import DayLine from '../components/day/DayLine.vue'
@@ -22,7 +22,7 @@ import { useNotices } from '../stores/notices.ts'
 import { usePractice } from '../stores/practice.ts'
 import { keepDraft } from '../support/drafts.ts'
 import { lessonStep } from '../support/lesson.ts'
-import { askable, lastSeedKey, sagRead } from '../support/practiceWords.ts'
+import { askable, lastSeedKey, lookable, sagRead } from '../support/practiceWords.ts'
 
 const PracticeEnd = defineAsyncComponent(() => import('../components/practice/PracticeEnd.vue'))
 
@@ -31,7 +31,7 @@ const practice = usePractice()
 const notices = useNotices()
 const route = useRoute()
 const router = useRouter()
-const { moveWords } = useUnits()
+const { moveWords, positionWords } = useUnits()
 
 /** Seeds in an address: whole numbers that a person can pass on. */
 const mostSeed = 999_999
@@ -90,6 +90,15 @@ const sags = computed(() =>
   b.value.units
     .filter((u) => u.adjusters.some((a) => a.role === 'main-pressure'))
     .map((u) => ({ end: u.end, pct: sagRead(day.value, u.end), targetPct: u.sagTargetPct })),
+)
+const looks = computed(() => (isLesson.value ? [] : lookable(day.value, positionWords)))
+/** A hand that comes to a stop before it is through knows something. */
+const stopped = computed(() =>
+  units.value.flatMap((u) =>
+    u.adjusters
+      .filter((a) => day.value.stopped.includes(a.id))
+      .map((a) => `${u.end} ${adjusterName(a).toLowerCase()}`),
+  ),
 )
 const strokes = computed(() => ({
   front: practice.rider?.space.front?.strokeMm ?? null,
@@ -236,12 +245,19 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
           :strokes-mm="strokes"
         />
         <AskRider
-          v-if="isLast && run && (questions.length || sags.length)"
+          v-if="isLast && (run || !isLesson) && (questions.length || sags.length)"
           :questions="questions"
           :sags="sags"
+          :looks="looks"
           @ask="practice.ask"
           @read="practice.read"
+          @look="practice.look"
         />
+        <p v-if="stopped.length" class="caution" role="status">
+          {{
+            `${stopped.join(', ')}: came to its stop on the way. The count was wrong; it stands at the stop now.`
+          }}
+        </p>
         <p v-if="practice.fault" class="caution" role="alert">{{ practice.fault }}</p>
         <AdviceCard
           v-if="practice.adviserOn && practice.proposal && run"

@@ -130,6 +130,7 @@ export const usePractice = defineStore('practice', () => {
   }
   const ask = ({ id, end }: Pick<AskedQuestion, 'id' | 'end'>) => add({ do: 'ask', question: id, end })
   const read = (end: End) => add({ do: 'read', end })
+  const look = (adjusterId: string) => add({ do: 'look', adjusterId })
   const settle = () => add({ do: 'settle' })
   /** Takes the last act back, as long as it was not a ride: a ride was ridden. */
   const undoable = computed(() => {
@@ -174,6 +175,7 @@ export const usePractice = defineStore('practice', () => {
     doProposal,
     ask,
     read,
+    look,
     settle,
     undo,
     again,

@@ -5,6 +5,7 @@ import { settingsKey } from '#core/adviser/history'
 import { adjusterName, distanceWords, effectWord, positionNumber, shortName } from '#core/adjusters/words'
 import { canonicalUnits, type UnitChoice } from '#core/units/choice'
 import { diffSetups, type Move } from '#core/setup/diff'
+import { readBetween, type PutRight } from '#core/setup/readBetween'
 import type { DayKnowledge } from '#core/adviser/summary'
 
 export interface Waypoint {
@@ -169,8 +170,15 @@ function changeBetween(
   const from = b.setups.find((s) => s.id === fromId)
   const to = b.setups.find((s) => s.id === toId)
   if (!from || !to || from.id === to.id) return null
-  const moves = diffSetups(from, to, b.units)
-  if (moves.length === 0) return null
+  // A number that was put right is not a hand that turned.
+  const right = readBetween(b.setups, fromId, toId)
+  const by = (id: string) => (right.get(id)?.read ?? 0) - (right.get(id)?.written ?? 0)
+  const stood = {
+    ...from,
+    positions: from.positions.map((p) => ({ ...p, value: p.value + by(p.adjusterId) })),
+  }
+  const moves = diffSetups(stood, to, b.units)
+  if (moves.length === 0) return putRight(b, right, key, units)
   const ends = new Set(moves.map((m) => m.end))
   const [first] = moves
   const number = (v: number) => positionNumber(first.adjuster, v, units)
@@ -193,6 +201,33 @@ function changeBetween(
     why: to.reason.source === 'own-idea' && !to.reason.text.startsWith('typed: ') ? to.reason.text : '',
     end: ends.size === 1 ? moves[0].end : null,
     moves,
+  }
+}
+
+/** Numbers that were read anew between two runs, where nothing else was done. */
+function putRight(
+  b: DayBundle,
+  right: ReadonlyMap<string, PutRight>,
+  key: string,
+  units: UnitChoice,
+): Omit<ChangeTag, 'y'> | null {
+  const read = b.units.flatMap((u) =>
+    u.adjusters.flatMap((a) => {
+      const p = right.get(a.id)
+      return p ? [{ end: u.end, a, ...p }] : []
+    }),
+  )
+  if (read.length === 0) return null
+  const [first] = read
+  const more = read.length - 1
+  return {
+    kind: 'change',
+    id: `read-${key}`,
+    title: `${endWords[first.end]} ${inSentence(first.a)} read: ${positionNumber(first.a, first.read, units)}`,
+    detail: `written was ${positionNumber(first.a, first.written, units)}${more ? `; ${more} more put right` : ''}`,
+    why: '',
+    end: new Set(read.map((r) => r.end)).size === 1 ? first.end : null,
+    moves: [],
   }
 }
 

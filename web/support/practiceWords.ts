@@ -1,6 +1,8 @@
+import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import type { QuestionId } from '#contract/question'
 import type { FeelWord } from '#contract/run'
+import { adjusterName } from '#core/adjusters/words'
 import { questionRules } from '#core/causes/questions'
 import type { PracticeDay } from '#core/practice/day'
 import type { Standing } from '#core/practice/review/rules'
@@ -44,6 +46,32 @@ export function askable(day: PracticeDay): Askable[] {
         out.set(`${id} ${at}`, { id: id as QuestionId, end: at, ask: rule.ask, answer: words })
       }
   return [...out.values()]
+}
+
+/** A dial that can be counted, a pressure that can be gauged. */
+export interface Lookable {
+  id: string
+  label: string
+  /** Where it stood, and what was written; null: not looked at since it was turned. */
+  said: string | null
+}
+
+/** What can be looked at without a run. @param at a place as a person reads it */
+export function lookable(day: PracticeDay, at: (a: Adjuster, value: number) => string): Lookable[] {
+  return day.bundle.units.flatMap((u) =>
+    u.adjusters
+      .filter((a) => a.kind === 'click' || a.kind === 'pressure')
+      .map((a) => {
+        const found = day.looked.get(a.id)
+        const said =
+          found && (found.stood === found.written ? ', as written' : `, written was ${at(a, found.written)}`)
+        return {
+          id: a.id,
+          label: `${u.end} ${adjusterName(a).toLowerCase()}`,
+          said: found ? `${at(a, found.stood)}${said}` : null,
+        }
+      }),
+  )
 }
 
 /** Sag as it was read last at an end on what is on the bike now; null: not read, or pumped since. */

@@ -160,6 +160,16 @@ describe('the day line', () => {
       'Rear rebound 6 → 5',
     ])
   })
+  it('takes a number that was put right for no change, and what was turned after it from where it stood', () => {
+    const tags = (d: DayBuilder) =>
+      dayLine(bundleOf(d), null).items.flatMap((i) =>
+        i.kind === 'change' ? [`${i.title}: ${i.detail}`] : [],
+      )
+    const counted = () => new DayBuilder().run(5).change({ rr: 9 }, { source: 'reading', linked: true })
+    expect(tags(counted())).toEqual(['Rear rebound read: 5: written was 7'])
+    expect(tags(counted().run(6))).toEqual(['Rear rebound read: 5: written was 7'])
+    expect(tags(counted().change({ rr: 8 }).run(6))).toEqual(['Rear rebound 5 → 6: 1 click slower'])
+  })
   it('runs down the page and never overlaps', () => {
     const ys = line().items.map((i) => i.y)
     expect(ys.every((y, i) => i === 0 || y - ys[i - 1] >= 50)).toBe(true)

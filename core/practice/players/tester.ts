@@ -23,7 +23,7 @@ const contentFrom = 8
  */
 export function disciplinedTester(rider: HiddenRider): Player {
   const ratings = new Map<string, number[]>()
-  let base: Positions = { ...rider.start }
+  let base: Positions = { ...rider.written }
   let spent = new Set<string>()
   let heard = 0
   let quiet = 0
@@ -41,7 +41,7 @@ export function disciplinedTester(rider: HiddenRider): Player {
     source,
   })
   return {
-    act: ({ bundle, positions, runs, since }) => {
+    act: ({ bundle, written: positions, runs, since }) => {
       if (runs.length === heard) {
         // A trial was put back: the next one follows at once, from the base.
         return since.some((a) => a.do === 'turn' && a.source === 'own-idea')

@@ -42,14 +42,24 @@ export function goodPlaces(rider: HiddenRider, runs: number): GoodPlace[] {
 
 /** What stood wrong, the worst first: "rear rebound 4 clicks too fast". @param runs how many were ridden */
 export function hiddenWords(rider: HiddenRider, runs: number, units: UnitChoice = canonicalUnits): string[] {
-  return goodPlaces(rider, runs)
+  const off = goodPlaces(rider, runs)
     .filter((g) => g.wasOff)
     .sort((a, b) => b.cost - a.cost)
     .map(({ dial, best }) => {
-      const name = adjusterName(dial.adjuster).toLowerCase()
-      return `${dial.end} ${name} ${wrongWords(dial, best, rider.start[dial.adjuster.id], units)}`
+      const { id } = dial.adjuster
+      const wrong = wrongWords(dial, best, rider.start[id], units)
+      return `${nameOf(dial)} ${wrong}${rider.start[id] === rider.written[id] ? '' : ', and not where the card says'}`
     })
+  const { creeps } = rider.drill
+  return [
+    ...off,
+    ...rider.dials.flatMap((d) =>
+      rider.leaks.has(d.adjuster.id) ? [`${nameOf(d)} lost some with every run`] : [],
+    ),
+    ...(creeps ? [`${creeps.end} sensor showed ${creeps.pct} % of travel deeper with every run`] : []),
+  ]
 }
+const nameOf = (d: Dial) => `${d.end} ${adjusterName(d.adjuster).toLowerCase()}`
 
 /** Clicks either side of the best place that cost less than `noticeable`; as far as a range goes where nothing is felt. */
 function goodWithin(likes: Likes, k: number, noticeable: number): number {

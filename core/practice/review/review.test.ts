@@ -92,6 +92,38 @@ describe('the review of a day of practice', () => {
     expect(said(kicks, acts, 3)).toMatchObject({ standing: 'open' })
   })
 
+  it('praises to count before it is believed, and misses a turn on a count that was wrong, once it is one', () => {
+    const lost = rider('lost-count', 2)
+    const { rr } = lost.written
+    const look: PracticeAct = { do: 'look', adjusterId: 'rr' }
+    expect(said(lost, [look, ride], 1)).toMatchObject({ standing: 'found' })
+    expect(said(lost, [ride, look, turn({ rr }), ride], 2)?.says).toMatch(/^Looked .*rear rebound/)
+    // Another dial tells nothing of this one.
+    expect(said(lost, [{ do: 'look', adjusterId: 'fr' }, ride], 1)?.says).not.toMatch(/^Looked/)
+    const blind = [ride, turn({ rr: rr + (lost.start.rr > rr ? -1 : 1) }), ride]
+    expect(said(lost, blind, 2)).toMatchObject({ standing: 'missed' })
+    expect(said(lost, blind, 2)?.says).toMatch(/^Rear rebound was turned on a count that was wrong/)
+    // Where every count is right, to turn it is no fault.
+    expect(said(kicks, [ride, look, turn({ rr: kicks.start.rr + 1 }), ride], 2)?.says).not.toMatch(
+      /count|Looked/,
+    )
+  })
+
+  it('takes what leaked for no change of a hand, and its gauge for a find', () => {
+    const leak = rider('slow-leak', 2)
+    const acts = [ride, ride, ride, ride]
+    for (const m of reviewOf(leak, acts).remarks) expect(m.says).not.toMatch(/turned|nearer|further|at once/)
+    const gauged: PracticeAct[] = [
+      ...acts,
+      { do: 'look', adjusterId: 'rp' },
+      turn({ rp: leak.start.rp }),
+      ride,
+    ]
+    expect(said(leak, gauged, 5)?.says).toMatch(/^Looked .*rear pressure/)
+    // What was filled up again stands as it stood: one looks at it anew after the next run.
+    expect(said(leak, [...gauged, { do: 'look', adjusterId: 'rp' }, ride], 6)?.says).toMatch(/^Looked/)
+  })
+
   it('does not take the noon for a change', () => {
     const noon = rider('noon-heat', 3)
     const acts = Array.from({ length: 6 }, () => ride)

@@ -1,11 +1,12 @@
 import type { End } from '#contract/common'
 import type { QuestionId } from '#contract/question'
-import { familyOf } from '../../adjusters/words.ts'
+import { adjusterName, familyOf } from '../../adjusters/words.ts'
 import { questionRules } from '../../causes/questions.ts'
 import { wordRules } from '../../causes/words.ts'
 import type { PracticeDay, PracticeRun } from '../day.ts'
 import type { HiddenRider } from '../hiddenRider.ts'
 import { lossOfDial, offsetsOf, type Positions } from '../landscape.ts'
+import { gaps } from '../onTheBike.ts'
 
 /** How a run stands in the review. */
 export type Standing = 'well-done' | 'found' | 'open' | 'missed'
@@ -30,15 +31,15 @@ export interface RunInDay {
 /** A run of a day as the rules see it. @param at place in `day.runs` */
 export function runInDay(rider: HiddenRider, day: PracticeDay, at: number): RunInDay {
   const run = day.runs[at]
-  const differ = (x: Positions) => Object.keys(run.positions).filter((id) => run.positions[id] !== x[id])
+  const differ = (x: Positions) => Object.keys(run.byHand).filter((id) => run.byHand[id] !== x[id])
   const earlier = day.runs.slice(0, at).reverse()
   const against = earlier.reduce<PracticeRun | null>(
-    (best, x) => (best && differ(best.positions).length <= differ(x.positions).length ? best : x),
+    (best, x) => (best && differ(best.byHand).length <= differ(x.byHand).length ? best : x),
     null,
   )
-  const turned = differ(against?.positions ?? rider.start)
+  const turned = differ(against?.byHand ?? rider.start)
   const before = day.runs[at - 1] ?? null
-  const isBack = against !== null && turned.length === 0 && differ(before.positions).length > 0
+  const isBack = against !== null && turned.length === 0 && differ(before.byHand).length > 0
   // Both at this run: what the heat does in between is no gain of a change.
   const lost = (x: PracticeRun) => rider.lossAt(x.positions, run.number)
   const from = isBack ? before : against
@@ -71,6 +72,19 @@ function openQuestion(r: RunInDay): { word: string; end: End; ask: string; id: Q
   }
   return null
 }
+/** What did not stand where it was written to before anybody looked for this run. */
+function gapsBefore(r: RunInDay): Positions {
+  const before = r.day.runs[r.at - 1] as RunInDay['run'] | undefined
+  const { start, written, leaks } = r.rider
+  if (!before) return gaps({ stands: start, written })
+  // A run takes out what leaks, after it was ridden.
+  return { ...before.gaps, ...Object.fromEntries([...leaks].map(([id, clicks]) => [id, -clicks])) }
+}
+const nameOf = (r: RunInDay, id: string) => {
+  const d = r.rider.dials.find((x) => x.adjuster.id === id)!
+  return `${d.end} ${adjusterName(d.adjuster).toLowerCase()}`
+}
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 const wasAsked = (r: RunInDay, id: QuestionId) =>
   r.day.runs.slice(0, r.at + 1).some((x) => x.since.some((a) => a.do === 'ask' && a.question === id))
 
@@ -85,7 +99,7 @@ function springBehind(r: RunInDay): End | null {
     const k = rider.dials.findIndex((d) => d.end === end && d.adjuster.role === 'main-pressure')
     const isFirst =
       dampers(end).some((id) => r.turned.includes(id)) &&
-      r.day.runs.slice(0, r.at).every((x) => dampers(end).every((id) => x.positions[id] === rider.start[id]))
+      r.day.runs.slice(0, r.at).every((x) => dampers(end).every((id) => x.byHand[id] === rider.start[id]))
     const wasRead = actsUpTo(r).some((a) => a.do === 'read' && a.end === end)
     if (isFirst && !wasRead && k >= 0 && lossOfDial(likes, k, off[k]) > feltStep) return end
   }
@@ -119,6 +133,25 @@ export const reviewRules = {
     says: (r) => {
       const end = springBehind(r)
       return end && `The ${end} spring was off. To read sag costs a minute and no run; it would have said so`
+    },
+  },
+  lookedAndFound: {
+    when: 'Something was counted or gauged, and did not stand where it was written to.',
+    standing: 'found',
+    says: (r) => {
+      const looked = r.run.since.find((a) => a.do === 'look' && a.adjusterId in gapsBefore(r))
+      if (looked?.do !== 'look') return null
+      return `Looked before it was believed: ${nameOf(r, looked.adjusterId)} did not stand where it was written to`
+    },
+  },
+  countedOn: {
+    when: 'A dial was turned on a count that nobody had looked at, and it was wrong.',
+    standing: 'missed',
+    says: (r) => {
+      const blind = r.turned.find((id) => id in r.run.gaps)
+      return blind === undefined
+        ? null
+        : `${capital(nameOf(r, blind))} was turned on a count that was wrong. To count it takes a minute and no run`
     },
   },
   back: {

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import type { End } from '#contract/common'
-import type { Askable } from '../../support/practiceWords.ts'
+import type { Askable, Lookable } from '../../support/practiceWords.ts'
 
-/** What costs no run: questions to the rider, sag by the ring. */
+/** What costs no run: questions to the rider, sag by the ring, counts and gauge. */
 defineProps<{
   questions: readonly Askable[]
   /** Ends whose sag can be read, with what was read on these settings. */
   sags: readonly { end: End; pct: number | null; targetPct: number }[]
+  looks: readonly Lookable[]
 }>()
-const emit = defineEmits<{ ask: [q: Askable]; read: [end: End] }>()
+const emit = defineEmits<{ ask: [q: Askable]; read: [end: End]; look: [id: string] }>()
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 </script>
 
 <template>
@@ -32,6 +34,17 @@ const emit = defineEmits<{ ask: [q: Askable]; read: [end: End] }>()
         }}</span>
       </li>
     </ul>
+    <details v-if="looks.length">
+      <summary>Count to the stop, or put the gauge on</summary>
+      <ul>
+        <li v-for="l in looks" :key="l.id" class="sag">
+          <button type="button" class="btn btn-plain" @click="emit('look', l.id)">
+            {{ capital(l.label) }}
+          </button>
+          <span v-if="l.said !== null" class="num" role="status">{{ l.said }}</span>
+        </li>
+      </ul>
+    </details>
   </section>
 </template>
 

@@ -32,7 +32,7 @@ const parts = computed(() =>
 )
 const deepest = computed(() => {
   const most = (x: Float32Array) => Math.round(x.reduce((a, b) => Math.max(a, b), 0))
-  return `Run ${props.number}: the front went to ${most(props.course.depthPct.front)} % of its travel, the rear to ${most(props.course.depthPct.rear)} %.`
+  return `Run ${props.number}, by the sensors: the front went to ${most(props.course.depthPct.front)} % of its travel, the rear to ${most(props.course.depthPct.rear)} %.`
 })
 
 function paint() {

@@ -1,0 +1,43 @@
+import { describe, expect, it } from 'vitest'
+import type { Setup } from '#contract/setup'
+import { readBetween } from './readBetween.ts'
+
+const setup = (id: string, parentId: string | null, at: Record<string, number>, source = 'own-idea') =>
+  ({
+    id,
+    parentId,
+    reason: { source },
+    positions: Object.entries(at).map(([adjusterId, value]) => ({ adjusterId, value })),
+  }) as unknown as Setup
+const between = (setups: Setup[], from = 'a', to = setups.at(-1)!.id) =>
+  Object.fromEntries(readBetween(setups, from, to))
+
+describe('what readings put right between two setups', () => {
+  it('is what was counted, and never what a hand turned before or after', () => {
+    const chain = [
+      setup('a', null, { rr: 6, fr: 5 }),
+      setup('b', 'a', { rr: 6, fr: 7 }),
+      setup('c', 'b', { rr: 10, fr: 7 }, 'reading'),
+      setup('d', 'c', { rr: 9, fr: 7 }),
+    ]
+    expect(between(chain)).toEqual({ rr: { written: 6, read: 10 } })
+    expect(between(chain, 'a', 'b')).toEqual({})
+    expect(between(chain, 'c', 'd')).toEqual({})
+  })
+  it('adds up over several readings, from what was written first', () => {
+    const chain = [
+      setup('a', null, { rp: 180 }),
+      setup('b', 'a', { rp: 176 }, 'reading'),
+      setup('c', 'b', { rp: 180 }),
+      setup('d', 'c', { rp: 177 }, 'reading'),
+    ]
+    expect(between(chain)).toEqual({ rp: { written: 180, read: 173 } })
+  })
+  it('is nothing where a place was unread, where nothing differed, or where one does not follow from the other', () => {
+    expect(between([setup('a', null, {}), setup('b', 'a', { rr: 6 }, 'reading')])).toEqual({})
+    expect(between([setup('a', null, { rr: 6 }), setup('b', 'a', { rr: 6 }, 'reading')])).toEqual({})
+    expect(between([setup('a', null, { rr: 6 }), setup('b', null, { rr: 9 }, 'reading')])).toEqual({})
+    const ring = [setup('x', 'y', { rr: 1 }, 'reading'), setup('y', 'x', { rr: 2 }, 'reading')]
+    expect(between(ring, 'a', 'y')).toEqual({})
+  })
+})
