@@ -230,3 +230,29 @@ test('the tasks of the bench are worked through, right and wrong, by keyboard; a
   await expect(page.getByText(/^you said/)).toHaveCount(3)
   await expect(page.getByText(/^right:/)).toHaveCount(7)
 })
+
+test('who counts before it is believed finds a count that was wrong, and nothing is said to have been turned', async ({
+  page,
+}) => {
+  await page.goto(`${server.base}/practice/lost-count/2`)
+  const written = hiddenRider(drillOf('lost-count')!, 2).written.rr
+  const rail = page.getByRole('slider', { name: /rear rebound/i })
+  await expect(rail).toHaveAttribute('aria-valuenow', String(written))
+  // Before anything was ridden: to look costs no run.
+  await page.getByText('Count to the stop, or put the gauge on').click()
+  await page.getByRole('button', { name: 'Rear rebound', exact: true }).click()
+  await expect(page.getByRole('status').filter({ hasText: `written was ${written} clicks` })).toBeVisible()
+  await expect(page.locator('.dayline .tag')).toHaveText(
+    new RegExp(`Rear rebound read: .*written was ${written}`),
+  )
+  await expect(rail).not.toHaveAttribute('aria-valuenow', String(written))
+  await page.getByRole('button', { name: 'Front rebound', exact: true }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'as written' })).toHaveCount(1)
+  await rideKey(page, 1).click()
+  await says(page, 1).waitFor()
+  await page.getByRole('button', { name: /stop here/ }).click()
+  await expect(
+    page.getByText(/rear rebound \d clicks too (fast|slow), and not where the card says/),
+  ).toBeVisible()
+  await expect(page.getByText('Looked before it was believed: rear rebound')).toBeVisible()
+})

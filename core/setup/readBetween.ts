@@ -41,3 +41,10 @@ export function readBetween(
   }
   return out
 }
+
+/** A setup with its numbers as they were read on the way to a later one: where everything stood, not where it was written to. */
+export function asReadLater(setups: readonly Setup[], setup: Setup, laterId: string): Setup {
+  const right = readBetween(setups, setup.id, laterId)
+  const by = (id: string) => (right.get(id)?.read ?? 0) - (right.get(id)?.written ?? 0)
+  return { ...setup, positions: setup.positions.map((p) => ({ ...p, value: p.value + by(p.adjusterId) })) }
+}

@@ -2,6 +2,7 @@ import type { DayBundle } from '#contract/endpoints'
 import { comparable } from '#core/adviser/comparable'
 import { historyOf, sessionOf, settingsKey, setupOf } from '#core/adviser/history'
 import { diffSetups, moveWords } from '#core/setup/diff'
+import { asReadLater } from '#core/setup/readBetween'
 import { canonicalUnits, type UnitChoice } from '#core/units/choice'
 import { judge, type SetupVerdict } from '#core/stats/verdict'
 import { factsOfBoth } from './runFacts.ts'
@@ -48,7 +49,12 @@ export function compareRuns(
   const bothRated = session.setups.includes(keyA) && session.setups.includes(keyB)
   return {
     verdict: keyA === keyB || !bothRated ? null : judge(session, keyA, keyB),
-    changes: diffSetups(setupA, setupB, b.units).map((m) => moveWords(m, units)),
+    // What was read meanwhile was not turned; either of the two may be the earlier.
+    changes: diffSetups(
+      asReadLater(h.setups, setupA, setupB.id),
+      asReadLater(h.setups, setupB, setupA.id),
+      b.units,
+    ).map((m) => moveWords(m, units)),
     unlike,
     facts: factsOfBoth(b, a, c, units),
     noiseSd: session.noiseSd,

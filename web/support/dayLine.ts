@@ -5,7 +5,7 @@ import { settingsKey } from '#core/adviser/history'
 import { adjusterName, distanceWords, effectWord, positionNumber, shortName } from '#core/adjusters/words'
 import { canonicalUnits, type UnitChoice } from '#core/units/choice'
 import { diffSetups, type Move } from '#core/setup/diff'
-import { readBetween, type PutRight } from '#core/setup/readBetween'
+import { asReadLater, readBetween, type PutRight } from '#core/setup/readBetween'
 import type { DayKnowledge } from '#core/adviser/summary'
 
 export interface Waypoint {
@@ -172,12 +172,7 @@ function changeBetween(
   if (!from || !to || from.id === to.id) return null
   // A number that was put right is not a hand that turned.
   const right = readBetween(b.setups, fromId, toId)
-  const by = (id: string) => (right.get(id)?.read ?? 0) - (right.get(id)?.written ?? 0)
-  const stood = {
-    ...from,
-    positions: from.positions.map((p) => ({ ...p, value: p.value + by(p.adjusterId) })),
-  }
-  const moves = diffSetups(stood, to, b.units)
+  const moves = diffSetups(asReadLater(b.setups, from, toId), to, b.units)
   if (moves.length === 0) return putRight(b, right, key, units)
   const ends = new Set(moves.map((m) => m.end))
   const [first] = moves

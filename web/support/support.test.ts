@@ -231,6 +231,16 @@ describe('bands', () => {
 })
 
 describe('comparing two runs', () => {
+  it('takes what was read between two runs for nothing turned, whichever is laid first', () => {
+    const d = new DayBuilder()
+      .run(5)
+      .change({ rr: 9 }, { source: 'reading', linked: true })
+      .change({ fr: 8 })
+      .run(6)
+    const changes = (a: string, b: string) => compareRuns(bundleOf(d), a, b)!.changes
+    expect(changes('run1', 'run2')).toEqual([expect.stringMatching(/^Front rebound /)])
+    expect(changes('run2', 'run1')).toEqual([expect.stringMatching(/^Front rebound /)])
+  })
   it('names what was turned, and what makes the two unlike', () => {
     const d = new DayBuilder()
       .run(5, [], { tyreFrontPsi: 22 })
