@@ -107,6 +107,14 @@ for (const [name, { address, ready }] of Object.entries(inDemo)) {
   })
 }
 
+test('nothing is wrong with three riders at once', async ({ page }) => {
+  await page.goto(`${server.base}/practice/coach/1`)
+  await page.getByRole('button', { name: 'Send out for run 1' }).click()
+  await page.getByText(/out, back at/).waitFor()
+  await page.getByText('Count to the stop').click()
+  expect(await faults(page)).toEqual([])
+})
+
 test('nothing is wrong with a day of practice and its end', async ({ page }) => {
   await page.goto(`${server.base}/practice/kicks/1`)
   await page.getByRole('button', { name: 'Ride run 1' }).click()

@@ -4,6 +4,7 @@ import { drillOf } from '../core/practice/drills.ts'
 import { hiddenRider } from '../core/practice/hiddenRider.ts'
 import { playOut } from '../core/practice/players/play.ts'
 import { disciplinedTester } from '../core/practice/players/tester.ts'
+import { ridersOf } from '../core/practice/coach/riders.ts'
 import { practiceDay } from '../core/practice/day.ts'
 import { hiddenWords } from '../core/practice/review/hidden.ts'
 import { reviewOf } from '../core/practice/review/review.ts'
@@ -255,4 +256,65 @@ test('who counts before it is believed finds a count that was wrong, and nothing
     page.getByText(/rear rebound \d clicks too (fast|slow), and not where the card says/),
   ).toBeVisible()
   await expect(page.getByText('Looked before it was believed: rear rebound')).toBeVisible()
+})
+
+test('three at once: what is done with one takes time from the others, and the end tells of each', async ({
+  page,
+}) => {
+  await page.goto(`${server.base}/practice`)
+  await page.getByRole('link', { name: /Three at once/ }).click()
+  const lane = (n: number) =>
+    page
+      .getByRole('list', { name: 'Riders in the tent' })
+      .getByRole('button')
+      .nth(n - 1)
+  const clock = page.getByRole('timer')
+  await expect(clock).toContainText('09:00')
+  const riders = ridersOf(1)
+  // The first goes out as he stands; the next who is here is turned to.
+  await page.getByRole('button', { name: 'Send out for run 1' }).click()
+  await expect(lane(1)).toContainText('out, back at 09:12')
+  await expect(lane(2)).toHaveAttribute('aria-pressed', 'true')
+  await page
+    .getByRole('button', { name: /Read sag/ })
+    .first()
+    .click()
+  await expect(clock).toContainText('09:05 track open for 70 min')
+  await page.getByRole('button', { name: 'Send out for run 1' }).click()
+  await page.getByRole('button', { name: 'Send out for run 1' }).click()
+  await expect(lane(3)).toContainText('out, back at 09:18')
+  // Nobody is here: nothing can be turned on a bike that is out.
+  await expect(page.getByRole('heading', { name: 'Rider 3 is out' })).toBeVisible()
+  await expect(page.getByRole('button', { name: /Send out/ })).toHaveCount(0)
+  await expect(page.locator('.bike').getByRole('button')).toHaveCount(0)
+  await page.getByRole('button', { name: 'Wait for the next to come back' }).click()
+  await expect(clock).toContainText('09:12')
+  await says(page, 1).waitFor()
+  const told = riders[0].tell(riders[0].start, 1)
+  expect(await rating(page)).toBe(String(told.rating))
+  await expect(lane(1)).toContainText(String(told.rating))
+
+  // It is kept through a reload, and is of nobody's book.
+  await page.reload()
+  await expect(clock).toContainText('09:12')
+  expect(await (await page.request.get(`${server.base}/api/v1/days`)).json()).toEqual([])
+
+  for (let i = 0; i < 60; i++) {
+    const wait = page.getByRole('button', { name: 'Wait for the next to come back' })
+    const end = page.getByRole('button', { name: 'The same three again' })
+    const send = page.getByRole('button', { name: /Send out for run/ })
+    await expect(wait.or(end).or(send).first()).toBeVisible()
+    if (await end.isVisible()) break
+    if (await send.isVisible()) {
+      const before = await clock.innerText()
+      await send.click()
+      await expect(clock).not.toHaveText(before)
+    } else await wait.click()
+  }
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(/ride(s)? home on what suits them/)
+  for (const r of riders)
+    for (const words of hiddenWords(r, 6))
+      await expect(page.getByText(words.split(',')[0]).first()).toBeVisible()
+  await page.getByRole('button', { name: 'The same three again' }).click()
+  await expect(clock).toContainText('09:00')
 })

@@ -59,8 +59,15 @@ const clock = (minutes: number) => new Date(2000, 0, 1, 9, minutes).toISOString(
 const changeLimit = 30
 const altitudeM = 600
 
-/** The day that these acts make, as any day is kept: the same tools look at it. */
-export function practiceDay(rider: HiddenRider, acts: readonly PracticeAct[]): PracticeDay {
+/**
+ * The day that these acts make, as any day is kept: the same tools look at it.
+ * @param startsMin when each run began, minutes from nine; usual: one after the other
+ */
+export function practiceDay(
+  rider: HiddenRider,
+  acts: readonly PracticeAct[],
+  startsMin?: readonly number[],
+): PracticeDay {
   const units = [rider.space.front, rider.space.rear].filter((u) => u !== null)
   const parts = new Map(rider.dials.map((d) => [d.adjuster.id, { part: d.adjuster, end: d.end }]))
   const first = firstSetup(rider)
@@ -76,7 +83,8 @@ export function practiceDay(rider: HiddenRider, acts: readonly PracticeAct[]): P
   let readings = 0
   let settled = false
   const now = () => setups[setups.length - 1]
-  const at = () => clock(runs.length * minutesApart + 4)
+  const startMin = (n: number) => startsMin?.[n] ?? n * minutesApart
+  const at = () => (runs.length > 0 ? clock(startMin(runs.length - 1) + minutesApart - 0.5) : clock(-1))
   const put = (change: Pick<Setup, 'positions'> & { reason: Partial<ChangeReason>; foundIn?: FoundIn }) =>
     setups.push({
       ...now(),
@@ -98,7 +106,7 @@ export function practiceDay(rider: HiddenRider, acts: readonly PracticeAct[]): P
         version: 1,
         dayId: 'practice-day',
         setupId: now().id,
-        startedAt: clock(runs.length * minutesApart),
+        startedAt: clock(startMin(runs.length)),
         kind: 'counted',
         mind: told.mind,
         ringFrontMm: act.ringMm.front,

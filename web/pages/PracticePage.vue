@@ -24,6 +24,7 @@ import { keepDraft } from '../support/drafts.ts'
 import { lessonStep } from '../support/lesson.ts'
 import { askable, lastSeedKey, lookable, sagRead } from '../support/practiceWords.ts'
 
+const CoachTent = defineAsyncComponent(() => import('../components/practice/CoachTent.vue'))
 const PracticeEnd = defineAsyncComponent(() => import('../components/practice/PracticeEnd.vue'))
 
 const props = defineProps<{ drill?: string; seed?: string }>()
@@ -43,8 +44,10 @@ const seed = computed(() => {
 const variation = computed(() => variationOf(route.query.vary))
 /** Not a rider but ring, count and stopwatch: an address of its own beside the drills. */
 const onBench = computed(() => props.drill === 'bench')
+/** Nor this: several riders at once. */
+const inTent = computed(() => props.drill === 'coach')
 const fault = computed(() =>
-  props.drill && !drill.value && !onBench.value
+  props.drill && !drill.value && !onBench.value && !inTent.value
     ? 'There is no such drill. Choose one of these.'
     : props.seed && seed.value === null
       ? `A rider is a whole number from 1 to ${mostSeed}.`
@@ -52,12 +55,13 @@ const fault = computed(() =>
 )
 const selected = ref<string | null>(null)
 watch(
-  [drill, seed, variation, onBench],
+  [drill, seed, variation, onBench, inTent],
   () => {
     selected.value = null
     if (!drill.value || seed.value === null) {
-      if ((drill.value || onBench.value) && !props.seed)
+      if ((drill.value || onBench.value || inTent.value) && !props.seed)
         void router.replace({ name: 'practice', params: { drill: props.drill, seed: 1 } })
+      if (inTent.value && seed.value !== null) keepDraft(lastSeedKey('coach'), seed.value)
       return
     }
     practice.open({ drill: drill.value.key, variation: variation.value, seed: seed.value })
@@ -69,7 +73,13 @@ const playing = computed(
   () => !!drill.value && seed.value !== null && practice.rider?.drill.key === drill.value.key,
 )
 usePageTitle(() =>
-  onBench.value ? 'Practice on the bench' : drill.value ? `Practice, ${drill.value.title}` : 'Practice',
+  onBench.value
+    ? 'Practice on the bench'
+    : inTent.value
+      ? 'Practice in the tent'
+      : drill.value
+        ? `Practice, ${drill.value.title}`
+        : 'Practice',
 )
 
 const day = computed(() => practice.day!)
@@ -149,6 +159,14 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
       <RouterLink :to="{ name: 'practice', params: { drill: '', seed: '' } }">All drills</RouterLink>
     </p>
   </div>
+  <template v-else-if="inTent && seed !== null">
+    <BarSlots>
+      <template #about>
+        <span class="about"><b>Practice</b> {{ `three at once, ${seed}` }}</span>
+      </template>
+    </BarSlots>
+    <CoachTent :seed="seed" />
+  </template>
   <div v-else-if="!playing" class="page">
     <h1>Practice: a rider you can’t see into</h1>
     <p>

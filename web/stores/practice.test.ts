@@ -59,7 +59,7 @@ describe('a day of practice on the page', () => {
   it('keeps a ride before what was turned and asked while it was made', async () => {
     const p = usePractice()
     p.open(key)
-    const start = p.positions.get('rr')!
+    const start = p.held.get('rr')!.value
     const ride = p.ride()
     p.choose('rr', start - 2)
     p.turn('', false)
@@ -68,7 +68,7 @@ describe('a day of practice on the page', () => {
     await ride
     expect(p.acts.map((a) => a.do)).toEqual(['ride', 'turn', 'read'])
     expect(p.day!.runs[0].positions.rr).toBe(start)
-    expect(p.positions.get('rr')).toBe(start - 2)
+    expect(p.held.get('rr')?.value).toBe(start - 2)
   })
 
   it('drops a ride of a day that was begun again, and of another rider', async () => {

@@ -1,30 +1,19 @@
-import { proxy, wrap } from 'comlink'
+import { proxy } from 'comlink'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { End } from '#contract/common'
 import type { AskedQuestion } from '#contract/question'
-import { diffSetups, type Move } from '#core/setup/diff'
 import { practiceDay, type PracticeAct } from '#core/practice/day'
 import { drillOf } from '#core/practice/drills'
 import { hiddenRider } from '#core/practice/hiddenRider'
 import type { RiddenCourse } from '#core/practice/ride'
 import { varied } from '#core/practice/vary'
+import { useChosen } from '../composables/useChosen.ts'
 import { useUnits } from '../composables/useUnits.ts'
 import { keepDraft, readDraft } from '../support/drafts.ts'
-import type { Practising, RiderKey } from '../workers/practice.worker.ts'
+import type { RiderKey } from '../workers/practice.worker.ts'
+import { endPracticeThread, practiceThread } from '../workers/practiceThread.ts'
 import { useDayJudge } from './day/judge.ts'
-
-let thread: Worker | null = null
-let started: ReturnType<typeof wrap<Practising>> | null = null
-function worker() {
-  thread ??= new Worker(new URL('../workers/practice.worker.ts', import.meta.url), { type: 'module' })
-  return (started ??= wrap<Practising>(thread))
-}
-/** Ends what the thread is at; the next one begins anew. */
-function dismiss(): void {
-  thread?.terminate()
-  thread = started = null
-}
 
 /** Runs that other players get. */
 export const mostRuns = 12
@@ -44,8 +33,7 @@ export const usePractice = defineStore('practice', () => {
   })
   const day = computed(() => rider.value && practiceDay(rider.value, acts.value))
   const bundle = computed(() => day.value?.bundle ?? null)
-  /** Positions that were chosen and not yet said to be on the bike. */
-  const pending = ref<Record<string, number>>({})
+  const { pending, held, moves, choose, drop } = useChosen(bundle)
   /** Wanted by whoever practises; what it says is theirs to follow or not. */
   const adviserOn = ref(false)
   const judged = computed(() => (adviserOn.value && (day.value?.runs.length ?? 0) > 0 ? bundle.value : null))
@@ -56,16 +44,6 @@ export const usePractice = defineStore('practice', () => {
   const riding = ref(false)
   /** Counts the days that were begun. */
   let begun = 0
-
-  const setup = computed(() => bundle.value?.setups.at(-1) ?? null)
-  const held = computed(() => new Map(setup.value?.positions.map((p) => [p.adjusterId, p] as const)))
-  const positions = computed(() => new Map([...held.value].map(([id, p]) => [id, p.value] as const)))
-  const moves = computed<Move[]>(() => {
-    const now = setup.value
-    if (!now || !bundle.value) return []
-    const after = now.positions.map((p) => ({ ...p, value: pending.value[p.adjusterId] ?? p.value }))
-    return diffSetups(now, { ...now, positions: after }, bundle.value.units)
-  })
 
   function open(wanted: RiderKey): void {
     if (key.value && nameOf(key.value) === nameOf(wanted)) return
@@ -90,7 +68,11 @@ export const usePractice = defineStore('practice', () => {
     const at = begun
     const before = acts.value.length
     try {
-      const ridden = await worker().ride({ ...of }, { ...day.value.positions }, day.value.runs.length + 1)
+      const ridden = await practiceThread().ride(
+        { ...of },
+        { ...day.value.positions },
+        day.value.runs.length + 1,
+      )
       // Another rider was chosen meanwhile, or the day begun again: this ride belongs to neither.
       if (key.value !== of || begun !== at) return
       course.value = ridden
@@ -101,11 +83,6 @@ export const usePractice = defineStore('practice', () => {
       riding.value = false
     }
   }
-  const choose = (id: string, value: number) => {
-    const rest = Object.fromEntries(Object.entries(pending.value).filter(([other]) => other !== id))
-    pending.value = positions.value.get(id) === value ? rest : { ...rest, [id]: value }
-  }
-  const drop = () => (pending.value = {})
   function turn(text: string, linked: boolean): void {
     const to = { ...pending.value }
     drop()
@@ -147,7 +124,7 @@ export const usePractice = defineStore('practice', () => {
   }
   /** What others would have done with this rider. */
   const playedBy = (who: 'adviser' | 'tester', onRun: (run: number) => void) =>
-    worker().play({ ...key.value! }, who, mostRuns, proxy(onRun))
+    practiceThread().play({ ...key.value! }, who, mostRuns, proxy(onRun))
 
   return {
     key,
@@ -164,7 +141,6 @@ export const usePractice = defineStore('practice', () => {
     course,
     riding,
     held,
-    positions,
     moves,
     undoable,
     open,
@@ -181,6 +157,6 @@ export const usePractice = defineStore('practice', () => {
     again,
     playedBy,
     /** Nobody waits for other players any more. */
-    stopPlaying: dismiss,
+    stopPlaying: endPracticeThread,
   }
 })

@@ -83,3 +83,9 @@ export function sagRead(day: PracticeDay, end: End): number | null {
   }
   return null
 }
+
+/** Clock of a tent of practice: it opens at nine. */
+export function minuteWords(minute: number): string {
+  const two = (n: number) => String(n).padStart(2, '0')
+  return `${two(9 + Math.floor(minute / 60))}:${two(Math.floor(minute % 60))}`
+}

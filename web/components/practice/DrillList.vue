@@ -15,6 +15,7 @@ const groups = computed(() =>
       .map((d) => ({ ...d, seed: readDraft<number>(lastSeedKey(d.key)) ?? 1 })),
   })),
 )
+const coachSeed = computed(() => readDraft<number>(lastSeedKey('coach')) ?? 1)
 </script>
 
 <template>
@@ -27,6 +28,20 @@ const groups = computed(() =>
             <b>{{ d.title }}</b>
             <span>{{ d.before }}</span>
             <span v-if="d.seed > 1" class="soft small num">{{ `rider ${d.seed}` }}</span>
+          </RouterLink>
+        </li>
+      </ul>
+    </section>
+    <section aria-labelledby="drills-coach">
+      <h2 id="drills-coach">In the tent</h2>
+      <ul>
+        <li>
+          <RouterLink class="drill" :to="{ name: 'practice', params: { drill: 'coach', seed: coachSeed } }">
+            <b>Three at once, by the clock</b>
+            <span
+              >Each wants something else, and the track is open for 75 minutes. What is done with one takes
+              time from the others.</span
+            >
           </RouterLink>
         </li>
       </ul>

@@ -10,6 +10,7 @@ import { useUnits } from '../../composables/useUnits.ts'
 import { mostRuns, usePractice } from '../../stores/practice.ts'
 import { standingWords } from '../../support/practiceWords.ts'
 import LossChart from './LossChart.vue'
+import RunRemarks from './RunRemarks.vue'
 import WhereItWas from './WhereItWas.vue'
 
 /** The end that tells: what was hidden, how near every run was, and what others would have done. */
@@ -107,18 +108,7 @@ const rules = Object.values(reviewRules)
     </section>
     <section class="runs" aria-labelledby="runs-title">
       <h2 id="runs-title">What each run could have told</h2>
-      <ul>
-        <li v-for="m in review.remarks" :key="m.runs[0]">
-          <b class="num">{{ `run ${m.runs.join(', ')}` }}</b>
-          <span>{{ m.says }}</span>
-          <b class="standing" :class="m.standing">{{ standingWords[m.standing] }}</b>
-        </li>
-        <li>
-          <b>the end</b>
-          <span>{{ review.ending.says }}</span>
-          <b class="standing" :class="review.ending.standing">{{ standingWords[review.ending.standing] }}</b>
-        </li>
-      </ul>
+      <RunRemarks :review="review" />
       <div class="acts">
         <RouterLink class="btn btn-primary" :to="to({ seed: seed + 1 })">Another rider</RouterLink>
         <button type="button" class="btn btn-plain" @click="emit('again')">The same rider again</button>
@@ -185,18 +175,6 @@ header {
   justify-content: space-between;
   align-items: baseline;
   gap: 0 1rem;
-}
-.runs > ul {
-  list-style: none;
-  padding: 0;
-  margin: 0.4rem 0 1rem;
-}
-.runs > ul > li {
-  display: grid;
-  grid-template-columns: 64px minmax(0, 1fr) auto;
-  gap: 0.2rem 0.8rem;
-  padding: 0.55rem 0;
-  border-top: 1px solid var(--line);
 }
 .standing {
   white-space: nowrap;
