@@ -162,15 +162,27 @@ export async function keepReport(
   if (fresh && report.runId !== null) {
     const others = await reportsOf(store, [dayId])
     if (!others.some((o) => o.takenFor === report.runId)) {
-      try {
-        return await takeReport(store, report.id, report.runId)
-      } catch (e) {
-        // It is kept; somebody in the tent says what it is for.
-        if (!(e instanceof Refusal)) throw e
-      }
+      const taken = await takenByItself(store, report.id, report.runId)
+      if (taken) return taken
     }
   }
   return { report: await mustHaveReport(store, report.id), feel: null }
+}
+
+/** Others may write of the same run in the same moment; more often than this is no moment any more. */
+const mostTries = 5
+
+/** Lays a report into the run that the phone named; null: it is kept, and somebody in the tent says what it is for. */
+async function takenByItself(store: Store, id: string, runId: string) {
+  for (let tries = 1; ; tries++) {
+    try {
+      return await takeReport(store, id, runId)
+    } catch (e) {
+      if (!(e instanceof Refusal)) throw e
+      // That somebody else wrote meanwhile contradicts nothing: what stands there now is looked at.
+      if (e.code !== 'record.stale' || tries === mostTries) return null
+    }
+  }
 }
 
 /**

@@ -1,8 +1,10 @@
+import { eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { DayBundle } from '#contract/endpoints'
 import { GivenPadLink, PadView, type PadReport } from '#contract/pad'
 import { TentBundle } from '#contract/tent'
+import { padReports } from '../db/schema.ts'
 import { startApp, type TestApp } from './harness.ts'
 import { makeRun, startStory } from './story.ts'
 
@@ -66,6 +68,36 @@ async function secondRun(startedAt = '2031-05-02T10:30:00.000Z') {
 }
 
 describe('a rider’s phone', () => {
+  it('and the laptop that speak of one run in the same moment are both heard', async () => {
+    const rated = (runId: string, version = 0) => ({
+      runId,
+      version,
+      rating: 7,
+      marks: [],
+      verdicts: [],
+      answers: [],
+      note: '',
+    })
+    for (const held of [0, 60]) {
+      const run = await secondRun(`2031-05-02T10:${30 + held / 4}:00.000Z`)
+      const said = report({ runId: run.id, at: '2031-05-02T11:31:00.000Z' })
+      const phone = tell(said)
+      // The phone has read what is known of the run when the laptop's word, which stood in the queue before it, is written.
+      while ((await t.store.db.$count(padReports, eq(padReports.id, said.id))) === 0)
+        await new Promise((next) => setImmediate(next))
+      const busy = t.store.writes.run(() => new Promise((done) => setTimeout(done, held)))
+      const laptop = t.put(`/runs/${run.id}/feel`, rated(run.id))
+      const [byPhone] = await Promise.all([phone, busy, laptop])
+      expect(byPhone.status).toBe(200)
+      const feel = (await feels()).find((f) => f.runId === run.id)
+      // A laptop that came second is told so, as ever; the phone's word never waits for somebody over it.
+      expect(
+        feel?.marks.map((m) => m.word),
+        `held ${held} ms`,
+      ).toEqual(['kicks'])
+      expect((await tent()).reports.find((r) => r.report.id === said.id)?.takenFor).toBe(run.id)
+    }
+  })
   it('is shown its rider, the parts of the trail and the runs, and nothing of settings, figures or others', async () => {
     await t.put(`/runs/${s.run.id}/feel`, {
       runId: s.run.id,
