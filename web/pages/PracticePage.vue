@@ -3,7 +3,7 @@ import { useMediaQuery } from '@vueuse/core'
 import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { drillOf } from '#core/practice/drills'
-import { adjusterName, turnSign } from '#core/adjusters/words'
+import { turnSign } from '#core/adjusters/words'
 import { variationOf, variations } from '#core/practice/vary'
 import BikeRails from '../components/day/BikeRails.vue'
 import DayLine from '../components/day/DayLine.vue'
@@ -14,6 +14,7 @@ import BenchTasks from '../components/practice/BenchTasks.vue'
 import DrillList from '../components/practice/DrillList.vue'
 import RiderSays from '../components/practice/RiderSays.vue'
 import RideTrace from '../components/practice/RideTrace.vue'
+import ThreeColumns from '../components/practice/ThreeColumns.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
 import { usePageTitle } from '../composables/usePageTitle.ts'
 import { useShortcuts } from '../composables/useShortcuts.ts'
@@ -22,7 +23,7 @@ import { useNotices } from '../stores/notices.ts'
 import { usePractice } from '../stores/practice.ts'
 import { keepDraft } from '../support/drafts.ts'
 import { lessonStep } from '../support/lesson.ts'
-import { askable, lastSeedKey, lookable, sagRead } from '../support/practiceWords.ts'
+import { askable, lastSeedKey, lookable, sagsOf, stoppedWords, strokesOf } from '../support/practiceWords.ts'
 
 const CoachTent = defineAsyncComponent(() => import('../components/practice/CoachTent.vue'))
 const PracticeEnd = defineAsyncComponent(() => import('../components/practice/PracticeEnd.vue'))
@@ -95,25 +96,10 @@ const isLesson = computed(() => drill.value?.key === 'first-lesson')
 const lesson = computed(() => (isLesson.value ? lessonStep(day.value) : null))
 const questions = computed(() => askable(day.value))
 const units = computed(() => b.value.units.filter((u) => u.adjusters.length > 0))
-/** Sag can be read where there is air to pump: elsewhere nothing would follow from it. */
-const sags = computed(() =>
-  b.value.units
-    .filter((u) => u.adjusters.some((a) => a.role === 'main-pressure'))
-    .map((u) => ({ end: u.end, pct: sagRead(day.value, u.end), targetPct: u.sagTargetPct })),
-)
+const sags = computed(() => sagsOf(day.value))
 const looks = computed(() => (isLesson.value ? [] : lookable(day.value, positionWords)))
-/** A hand that comes to a stop before it is through knows something. */
-const stopped = computed(() =>
-  units.value.flatMap((u) =>
-    u.adjusters
-      .filter((a) => day.value.stopped.includes(a.id))
-      .map((a) => `${u.end} ${adjusterName(a).toLowerCase()}`),
-  ),
-)
-const strokes = computed(() => ({
-  front: practice.rider?.space.front?.strokeMm ?? null,
-  rear: practice.rider?.space.rear?.strokeMm ?? null,
-}))
+const stopped = computed(() => stoppedWords(day.value))
+const strokes = computed(() => strokesOf(day.value))
 const linked = ref(false)
 const why = ref('')
 const turns = computed(() =>
@@ -192,8 +178,8 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
       @again="again"
       @reopen="practice.undo"
     />
-    <div v-else class="day">
-      <div class="col line">
+    <ThreeColumns v-else line-last>
+      <template #line>
         <DayLine
           :bundle="b"
           :knowledge="practice.knowledge"
@@ -208,8 +194,8 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
             >All drills</RouterLink
           >
         </div>
-      </div>
-      <div class="col middle">
+      </template>
+      <template #default>
         <h1 v-if="run && !lesson" class="visually-hidden">{{ drill!.title }}</h1>
         <section v-if="lesson" class="card-paper lesson" aria-live="polite" aria-labelledby="lesson-title">
           <p class="soft small">First lesson</p>
@@ -271,11 +257,7 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
           @read="practice.read"
           @look="practice.look"
         />
-        <p v-if="stopped.length" class="caution" role="status">
-          {{
-            `${stopped.join(', ')}: came to its stop on the way. The count was wrong; it stands at the stop now.`
-          }}
-        </p>
+        <p v-if="stopped" class="caution" role="status">{{ stopped }}</p>
         <p v-if="practice.fault" class="caution" role="alert">{{ practice.fault }}</p>
         <AdviceCard
           v-if="practice.adviserOn && practice.proposal && run"
@@ -285,8 +267,8 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
           @ask="practice.proposal.question && practice.ask(practice.proposal.question)"
           @read="practice.proposal.readEnd && practice.read(practice.proposal.readEnd)"
         />
-      </div>
-      <div class="col bike">
+      </template>
+      <template #bike>
         <header>
           <h2>On the bike now</h2>
           <span v-if="!narrow" class="soft small">closed ◂ ▸ open</span>
@@ -309,8 +291,8 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
           @apply="apply"
           @drop="practice.drop"
         />
-      </div>
-    </div>
+      </template>
+    </ThreeColumns>
   </template>
 </template>
 
@@ -321,30 +303,7 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
 .about b {
   margin-right: 0.4rem;
 }
-.day {
-  display: grid;
-  grid-template-columns: 292px minmax(0, 1fr) 336px;
-  min-height: calc(100vh - var(--bar));
-}
-.col {
-  padding: 0.9rem 1rem 2rem;
-}
-.line {
-  border-right: 1px solid var(--line);
-}
-.bike {
-  border-left: 1px solid var(--line);
-  background: color-mix(in srgb, var(--card) 60%, var(--paper));
-}
-.middle {
-  display: grid;
-  gap: 0.9rem;
-  align-content: start;
-}
-.middle p {
-  margin: 0.2rem 0 0;
-}
-.bike header {
+header {
   display: flex;
   justify-content: space-between;
   align-items: baseline;
@@ -359,30 +318,5 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
   display: flex;
   flex-wrap: wrap;
   gap: 0.5rem;
-}
-@media (max-width: 1100px) {
-  .day {
-    grid-template-columns: minmax(0, 1fr) 336px;
-  }
-  .line {
-    grid-column: 1 / -1;
-    grid-row: 2;
-    border: 0;
-    border-top: 1px solid var(--line);
-  }
-}
-@media (max-width: 720px) {
-  .day {
-    display: flex;
-    flex-direction: column;
-    padding-bottom: 72px;
-  }
-  .line {
-    order: 1;
-  }
-  .col {
-    border: 0;
-    padding: 0.7rem;
-  }
 }
 </style>

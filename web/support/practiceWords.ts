@@ -75,13 +75,37 @@ export function lookable(day: PracticeDay, at: (a: Adjuster, value: number) => s
 }
 
 /** Sag as it was read last at an end on what is on the bike now; null: not read, or pumped since. */
-export function sagRead(day: PracticeDay, end: End): number | null {
+function sagRead(day: PracticeDay, end: End): number | null {
   for (const s of [...day.bundle.setups].reverse()) {
     const pct = end === 'front' ? s.foundIn?.sagFrontPct : s.foundIn?.sagRearPct
     if (typeof pct === 'number') return pct
     if (s.reason.source !== 'reading') return null
   }
   return null
+}
+
+/** Sag can be read where there is air to pump: elsewhere nothing would follow from it. */
+export const sagsOf = (day: PracticeDay) =>
+  day.bundle.units
+    .filter((u) => u.adjusters.some((a) => a.role === 'main-pressure'))
+    .map((u) => ({ end: u.end, pct: sagRead(day, u.end), targetPct: u.sagTargetPct }))
+
+/** A hand that comes to a stop before it is through knows something; null: none did. */
+export function stoppedWords(day: PracticeDay): string | null {
+  const names = day.bundle.units.flatMap((u) =>
+    u.adjusters
+      .filter((a) => day.stopped.includes(a.id))
+      .map((a) => `${u.end} ${adjusterName(a).toLowerCase()}`),
+  )
+  return names.length === 0
+    ? null
+    : `${names.join(', ')}: came to its stop on the way. The count was wrong; it stands at the stop now.`
+}
+
+/** Strokes of both ends, mm; null where there is no unit. */
+export const strokesOf = (day: PracticeDay): Record<End, number | null> => {
+  const of = (end: End) => day.bundle.units.find((u) => u.end === end)?.strokeMm ?? null
+  return { front: of('front'), rear: of('rear') }
 }
 
 /** Clock of a tent of practice: it opens at nine. */

@@ -1,11 +1,18 @@
 <script setup lang="ts">
 import { computed, ref, toRef, watch } from 'vue'
-import { adjusterName, turnSign } from '#core/adjusters/words'
+import { turnSign } from '#core/adjusters/words'
 import { takesMin } from '#core/practice/coach/clock'
 import { useCoachTent } from '../../composables/useCoachTent.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useNotices } from '../../stores/notices.ts'
-import { askable, lookable, minuteWords, sagRead } from '../../support/practiceWords.ts'
+import {
+  askable,
+  lookable,
+  minuteWords,
+  sagsOf,
+  stoppedWords,
+  strokesOf,
+} from '../../support/practiceWords.ts'
 import BikeRails from '../day/BikeRails.vue'
 import DayLine from '../day/DayLine.vue'
 import PendingTurns from '../day/PendingTurns.vue'
@@ -13,6 +20,7 @@ import AskRider from './AskRider.vue'
 import CoachEnd from './CoachEnd.vue'
 import RiderSays from './RiderSays.vue'
 import RideTrace from './RideTrace.vue'
+import ThreeColumns from './ThreeColumns.vue'
 
 /** Three riders at once, by one clock: what is done with one takes time from the others. */
 const props = defineProps<{ seed: number }>()
@@ -36,22 +44,7 @@ const runAt = computed(() => {
 const run = computed(() => (isOut.value ? undefined : bundle.value.runs[runAt.value]))
 const isLast = computed(() => runAt.value === runNo.value - 1)
 const units = computed(() => bundle.value.units.filter((u) => u.adjusters.length > 0))
-const strokes = computed(() => ({
-  front: bundle.value.units.find((u) => u.end === 'front')?.strokeMm ?? null,
-  rear: bundle.value.units.find((u) => u.end === 'rear')?.strokeMm ?? null,
-}))
-const sags = computed(() =>
-  units.value
-    .filter((u) => u.adjusters.some((a) => a.role === 'main-pressure'))
-    .map((u) => ({ end: u.end, pct: sagRead(at.value.day, u.end), targetPct: u.sagTargetPct })),
-)
-const stopped = computed(() =>
-  units.value.flatMap((u) =>
-    u.adjusters
-      .filter((a) => at.value.day.stopped.includes(a.id))
-      .map((a) => `${u.end} ${adjusterName(a).toLowerCase()}`),
-  ),
-)
+const stopped = computed(() => stoppedWords(at.value.day))
 /** One line for each: where they are, and what they said last. */
 const lanes = computed(() =>
   tent.value.riders.map((r, i) => {
@@ -93,8 +86,8 @@ async function sendOut() {
 
 <template>
   <CoachEnd v-if="tent.over" :riders="riders" :tent="tent" :seed="seed" @again="coach.again" />
-  <div v-else class="day">
-    <div class="col line">
+  <ThreeColumns v-else>
+    <template #line>
       <p class="clock num" role="timer">
         <b>{{ minuteWords(tent.minute) }}</b>
         {{ isOpen ? `track open for ${tent.leftMin} min` : 'the track is closed' }}
@@ -116,7 +109,7 @@ async function sendOut() {
           </button>
         </li>
       </ul>
-      <button v-if="someAway" type="button" class="btn btn-plain" @click="coach.wait">
+      <button v-if="someAway" type="button" class="btn btn-plain waits" @click="coach.wait">
         Wait for the next to come back
       </button>
       <DayLine
@@ -127,8 +120,8 @@ async function sendOut() {
         @select="(id) => (selected = id)"
         @compare="(id) => (selected = id)"
       />
-    </div>
-    <div class="col middle">
+    </template>
+    <template #default>
       <section v-if="isOut" class="card-paper" aria-labelledby="out-title">
         <h1 id="out-title">{{ `Rider ${spokenTo + 1} is out` }}</h1>
         <p>{{ `Back at ${minuteWords(at.backAtMin!)}.` }}</p>
@@ -156,11 +149,7 @@ async function sendOut() {
             Happy: leave it alone
           </button>
         </div>
-        <p v-if="stopped.length" class="caution" role="status">
-          {{
-            `${stopped.join(', ')}: came to its stop on the way. The count was wrong; it stands at the stop now.`
-          }}
-        </p>
+        <p v-if="stopped" class="caution" role="status">{{ stopped }}</p>
         <RideTrace
           v-if="run && isLast && courses[spokenTo]"
           :course="courses[spokenTo]"
@@ -173,12 +162,12 @@ async function sendOut() {
           :number="runAt + 1"
           :feel="bundle.feels[runAt]"
           :sections="bundle.trail.sections"
-          :strokes-mm="strokes"
+          :strokes-mm="strokesOf(at.day)"
         />
         <AskRider
           v-if="isLast"
           :questions="askable(at.day)"
-          :sags="sags"
+          :sags="sagsOf(at.day)"
           :looks="lookable(at.day, positionWords)"
           @ask="(q) => coach.add({ do: 'ask', question: q.id, end: q.end })"
           @read="(end) => coach.add({ do: 'read', end })"
@@ -190,8 +179,8 @@ async function sendOut() {
           }}
         </p>
       </template>
-    </div>
-    <div class="col bike">
+    </template>
+    <template #bike>
       <header>
         <h2>{{ `On bike ${spokenTo + 1} now` }}</h2>
       </header>
@@ -213,36 +202,13 @@ async function sendOut() {
         @apply="apply"
         @drop="coach.drop"
       />
-    </div>
-  </div>
+    </template>
+  </ThreeColumns>
 </template>
 
 <style scoped>
 .card-paper {
   padding: 0.8rem 1rem;
-}
-.day {
-  display: grid;
-  grid-template-columns: 292px minmax(0, 1fr) 336px;
-  min-height: calc(100vh - var(--bar));
-}
-.col {
-  padding: 0.9rem 1rem 2rem;
-}
-.line {
-  border-right: 1px solid var(--line);
-}
-.bike {
-  border-left: 1px solid var(--line);
-  background: color-mix(in srgb, var(--card) 60%, var(--paper));
-}
-.middle {
-  display: grid;
-  gap: 0.9rem;
-  align-content: start;
-}
-.middle p {
-  margin: 0.2rem 0 0;
 }
 .clock b {
   font-size: 1.7rem;
@@ -295,33 +261,12 @@ async function sendOut() {
   font-size: 1.4rem;
   font-weight: 700;
 }
-.line > .btn {
+.waits {
   margin-bottom: 1rem;
 }
 .acts {
   display: flex;
   flex-wrap: wrap;
   gap: 0.5rem;
-}
-@media (max-width: 1100px) {
-  .day {
-    grid-template-columns: minmax(0, 1fr) 336px;
-  }
-  .line {
-    grid-column: 1 / -1;
-    border: 0;
-    border-bottom: 1px solid var(--line);
-  }
-}
-@media (max-width: 720px) {
-  .day {
-    display: flex;
-    flex-direction: column;
-    padding-bottom: 72px;
-  }
-  .col {
-    border: 0;
-    padding: 0.7rem;
-  }
 }
 </style>
