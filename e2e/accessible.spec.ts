@@ -130,6 +130,27 @@ test('nothing is wrong with a day of practice and its end', async ({ page }) => 
   await expect.poll(() => overflow(page)).toBeLessThanOrEqual(0)
 })
 
+test('the figure of bracketing says whether the best was passed', async ({ page }) => {
+  await page.goto(`${server.base}/handbook/works/bracketing`)
+  const tells = page.locator('.figure .tells')
+  const dial = page.getByRole('slider', { name: /^Rebound/ })
+  const ride = page.getByRole('button', { name: 'Ride it' })
+  await dial.fill('0')
+  await ride.click()
+  await expect(tells).toHaveText(/Ride it where it stands/)
+  await dial.fill('2')
+  await ride.click()
+  await expect(tells).toHaveText(/Best so far at 2, and nothing was ridden above it/)
+  for (const at of ['7', '12', '14']) {
+    await dial.fill(at)
+    await ride.click()
+  }
+  await expect(tells).toHaveText(/^Too far on both sides: the best lies between 2 and 12, near 7/)
+  expect(await faults(page)).toEqual([])
+  await page.getByRole('button', { name: 'Another dial' }).click()
+  await expect(tells).toHaveText(/Ride it where it stands/)
+})
+
 const steps = [
   'who',
   'prepare',
@@ -241,6 +262,12 @@ for (const [name, { at, open }] of Object.entries(dialogs)) {
 for (const [page_, slider, says] of [
   ['spring-and-damper', /^Spring/, /Damping ratio 0\.\d+/],
   ['packing', /km\/h$/, /A hit every \d+ ms/],
+  ['low-and-high-speed', /^High-speed/, /square edge \(1\.6 m\/s\) \d+ % softer|as before/],
+  ['air-spring-and-spacers', /spacer/, /^Sag \d+ %/],
+  ['negative-chamber', /^Negative/, /it holds \d+ % of the rider’s weight/],
+  ['sag', /^Pressure/, /of 55 mm is [\d.]+ %/],
+  ['leverage', /^at the end/, /mm at the wheel/],
+  ['heat-and-height', /^At /, /gauge shows \d+ psi/],
   ['noise', /scatter by/, /give or take/],
   ['counting-clicks', /^rear Rebound/, /The same place is/],
 ] as const)

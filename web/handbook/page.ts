@@ -14,7 +14,18 @@ export const chapters = {
 export type Chapter = keyof typeof chapters
 
 /** Figures one plays with; each is a component in `components/handbook/figures`. */
-export type FigureKey = 'let-go' | 'row-of-hits' | 'ride-again' | 'count-three'
+export type FigureKey =
+  | 'let-go'
+  | 'row-of-hits'
+  | 'two-speeds'
+  | 'air-spring'
+  | 'negative-chamber'
+  | 'sag-on-scale'
+  | 'leverage-fall'
+  | 'heat-and-height'
+  | 'count-three'
+  | 'ride-again'
+  | 'past-the-best'
 
 /** A page that is all text. Its address is /handbook/chapter/key. */
 export interface TextPage {

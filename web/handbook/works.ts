@@ -52,6 +52,7 @@ export const worksPages: TextPage[] = [
       'At low shaft speed oil flows through a small hole that a needle closes click by click. At high shaft speed a stack of thin plates bends open. Two dials, two ways for the oil.',
       'Some teach “the first third of travel” against “the rest”. On a trail the two go together, but it is not what the valve does.',
     ],
+    figure: 'two-speeds',
     see: ['dials/low-speed-compression', 'dials/high-speed-compression'],
   },
   {
@@ -73,6 +74,7 @@ export const worksPages: TextPage[] = [
       },
     ],
     cautions: ['trapped', 'maximum'],
+    figure: 'air-spring',
     see: ['dials/spacers', 'feels/harsh-and-bottoms'],
   },
   {
@@ -84,6 +86,7 @@ export const worksPages: TextPage[] = [
       'After inflating, cycle it slowly until both have met; the gauge then reads less than before. Inflating without cycling leaves the unit stuck down, or locked as if it were solid.',
     ],
     cautions: ['pump', 'lockedSolid'],
+    figure: 'negative-chamber',
     see: ['differ/equalise', 'dials/pressure'],
   },
   {
@@ -112,6 +115,7 @@ export const worksPages: TextPage[] = [
         ],
       },
     ],
+    figure: 'sag-on-scale',
     see: ['differ/posture', 'words/ring', 'words/wiper'],
   },
   {
@@ -122,6 +126,7 @@ export const worksPages: TextPage[] = [
       'A rear wheel moves two to three times as far as its shock. That ratio is the leverage. A shock feels the rider’s weight times it, so heavy leverage needs a stiffer spring.',
       'Where it falls through the stroke the wheel gets stiffer deep down: progressive. There, per cent of the stroke and per cent of wheel travel are not the same: 30 % of the stroke may be 32 % at the wheel.',
     ],
+    figure: 'leverage-fall',
     see: ['works/sag', 'words/stroke'],
   },
   {
@@ -133,6 +138,7 @@ export const worksPages: TextPage[] = [
       'Cold is the other way round: the air has lost pressure and the oil is thick. Cycle it, ride it warm, then judge.',
       'A gauge shows pressure above that of the air around it. 1,000 m higher the same filling reads about 1.6 psi more, and the unit rides a little higher.',
     ],
+    figure: 'heat-and-height',
     see: ['feels/soft-when-hot', 'feels/slow-when-cold', 'care/cold'],
   },
   {
@@ -175,6 +181,7 @@ export const worksPages: TextPage[] = [
       'One dial, the same section, one or two clicks a time, on until it is worse. The best lies between the last two. Come back to it.',
       'Without having been too far in both directions nobody knows whether the best was passed or never reached.',
     ],
+    figure: 'past-the-best',
     see: ['works/noise', 'words/settled'],
   },
   {

@@ -9,6 +9,13 @@ const figures: Record<FigureKey, Component> = {
   'let-go': defineAsyncComponent(() => import('./figures/LetGo.vue')),
   'row-of-hits': defineAsyncComponent(() => import('./figures/RowOfHits.vue')),
   'ride-again': defineAsyncComponent(() => import('./figures/RideAgain.vue')),
+  'two-speeds': defineAsyncComponent(() => import('./figures/TwoSpeeds.vue')),
+  'air-spring': defineAsyncComponent(() => import('./figures/AirSpring.vue')),
+  'negative-chamber': defineAsyncComponent(() => import('./figures/NegativeChamber.vue')),
+  'sag-on-scale': defineAsyncComponent(() => import('./figures/SagOnScale.vue')),
+  'leverage-fall': defineAsyncComponent(() => import('./figures/LeverageFall.vue')),
+  'heat-and-height': defineAsyncComponent(() => import('./figures/HeatAndHeight.vue')),
+  'past-the-best': defineAsyncComponent(() => import('./figures/PastTheBest.vue')),
   'count-three': defineAsyncComponent(() => import('./figures/CountThree.vue')),
 }
 /** A page of text, with its lists and cautions. */

@@ -8,7 +8,7 @@ export interface FigureLine {
   dashed?: boolean
   /** Fills below the line. */
   filled?: boolean
-  /** Points alone, no line. */
+  /** Points alone, no line; as large as the width says. */
   dots?: boolean
   /** A point on every value of the line. */
   dotted?: boolean
@@ -102,7 +102,7 @@ function draw() {
       series: props.lines.map((l, i) => ({
         type: l.dots ? ('scatter' as const) : ('line' as const),
         symbol: 'circle',
-        symbolSize: l.dotted ? 11 : 4,
+        symbolSize: l.dotted ? 11 : l.dots ? (l.width ?? 4) : 4,
         name: l.name,
         data: l.points,
         showSymbol: l.dotted ?? false,
