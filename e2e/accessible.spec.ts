@@ -140,7 +140,7 @@ test('the figure of bracketing says whether the best was passed', async ({ page 
   await expect(tells).toHaveText(/Ride it where it stands/)
   await dial.fill('2')
   await ride.click()
-  await expect(tells).toHaveText(/Best so far at 2, and nothing was ridden above it/)
+  await expect(tells).toHaveText(/Best rating so far at 2, and nothing was ridden above it/)
   for (const at of ['7', '12', '14']) {
     await dial.fill(at)
     await ride.click()

@@ -51,7 +51,7 @@ const tells = computed(() => {
   const [below, above] = [places.value[i - 1], places.value[i + 1]] as (typeof top | undefined)[]
   if (below && above)
     return `Too far on both sides: the best lies between ${below.place} and ${above.place}, near ${top.place}.`
-  return `Best so far at ${top.place}, and nothing was ridden ${below ? 'above' : 'below'} it: nobody knows whether the best was passed.`
+  return `Best rating so far at ${top.place}, and nothing was ridden ${below ? 'above' : 'below'} it: nobody knows whether the best was passed.`
 })
 </script>
 
