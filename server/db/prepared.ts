@@ -4,7 +4,7 @@ const kept = new WeakMap<Db, Map<unknown, unknown>>()
 
 /**
  * A query that every save asks, built once for each data file: building one takes longer than running it.
- * @param key what tells it apart: a table, or a function that is there once
+ * @param key what tells it apart: a column, a name, or a function that is there once
  */
 export function prepared<Q>(db: Db, key: unknown, build: () => Q): Q {
   const ofFile = kept.get(db) ?? new Map<unknown, unknown>()

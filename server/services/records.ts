@@ -16,11 +16,21 @@ interface EditableTable extends SQLiteTable {
 
 /** Reads the record of `:id`. */
 const ofId = (db: Db, table: SQLiteTable, idColumn: SQLiteColumn) =>
-  prepared(db, table, () =>
+  prepared(db, idColumn, () =>
     db
       .select()
       .from(table)
       .where(eq(idColumn, sql.placeholder('id')))
+      .prepare(),
+  )
+
+/** Whether there is a record of `:id`; nothing of it is read. */
+const isThere = (db: Db, table: SQLiteTable & { id: SQLiteColumn }) =>
+  prepared(db, `${getTableName(table)} is there`, () =>
+    db
+      .select({ id: table.id })
+      .from(table)
+      .where(eq(table.id, sql.placeholder('id')))
       .prepare(),
   )
 
@@ -114,7 +124,7 @@ export async function mustExist(
   path: string,
   what: string,
 ): Promise<void> {
-  const rows = await ofId(store.db, table, table.id).all({ id })
+  const rows = await isThere(store.db, table).all({ id })
   if (rows.length === 0)
     throw new Refusal('reference.missing', `The ${what} it refers to is not saved yet.`, { path })
 }

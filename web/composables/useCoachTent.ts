@@ -21,6 +21,8 @@ export function useCoachTent(seed: Readonly<Ref<number>>) {
   /** Rides of this visit, by rider: what was not seen is not kept. */
   const courses = shallowRef<Record<number, RiddenCourse>>({})
   const sending = ref(false)
+  /** Counts the times that it was begun again. */
+  let begun = 0
   watch(
     seed,
     () => {
@@ -54,16 +56,18 @@ export function useCoachTent(seed: Readonly<Ref<number>>) {
   async function sendOut(): Promise<void> {
     if (sending.value) return
     sending.value = true
-    const [of, i, before] = [seed.value, with_.value, acts.value]
+    const [of, i, time] = [seed.value, with_.value, begun]
     const rider = riders.value[i]
     const { day } = at.value
     try {
       const which = { drill: rider.drill.key, variation: null, seed: rider.seed }
       const ridden = await practiceThread().ride(which, { ...day.positions }, day.runs.length + 1)
       // Others were chosen, or it was begun again, meanwhile.
-      if (seed.value !== of || acts.value !== before) return
+      if (seed.value !== of || begun !== time) return
+      if (JSON.stringify(tent.value.riders[i].day.positions) !== JSON.stringify(day.positions))
+        throw new Error('Something was turned on this bike while it went out; send the rider out again.')
       courses.value = { ...courses.value, [i]: ridden }
-      keep([...before, { rider: i, act: { do: 'ride', ringMm: ridden.ringMm } }])
+      keep([...acts.value, { rider: i, act: { do: 'ride', ringMm: ridden.ringMm } }])
       const next = longestHere()
       if (with_.value === i && next >= 0) speakTo(next)
     } finally {
@@ -83,6 +87,7 @@ export function useCoachTent(seed: Readonly<Ref<number>>) {
     if (next >= 0) speakTo(next)
   }
   function again(): void {
+    begun++
     keep([])
     courses.value = {}
     speakTo(0)

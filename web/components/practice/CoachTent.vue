@@ -69,6 +69,8 @@ const turns = computed(() =>
 const linked = ref(false)
 const why = ref('')
 watch([moves, spokenTo], () => (linked.value = false))
+// A reason is of the bike it was typed for.
+watch(spokenTo, () => (why.value = ''))
 function apply() {
   if (moves.value.length === 0 || (moves.value.length > 1 && !linked.value)) return
   coach.turn(linked.value, why.value)

@@ -2,11 +2,13 @@
 import { computed, ref } from 'vue'
 import { forkAir, netPressurePsi, strokeShareAt } from '#core/spring/air'
 import { energyToBottom, forceCurve } from '#core/spring/spacers'
+import { useUnits } from '../../../composables/useUnits.ts'
 import LineFigure, { type FigureLine } from '../../shell/LineFigure.vue'
 import RangeField from '../../shell/RangeField.vue'
 import FigureFrame from './FigureFrame.vue'
 
 /** Pressure moves the whole curve, a spacer its end: force over travel, and what both do to sag and to the last hit. */
+const { say } = useUnits()
 const pressurePsi = ref(75)
 const spacers = ref(0)
 const first = { pressurePsi: 75, spacers: 0, sagPct: 20 }
@@ -23,11 +25,9 @@ const tells = computed(() => {
   const more = Math.round(
     100 * (energy(pressurePsi.value, spacers.value) / energy(first.pressurePsi, first.spacers) - 1),
   )
-  const last = more === 0 ? 'as much' : `${Math.abs(more)} % ${more > 0 ? 'more' : 'less'}`
-  return `Sag ${sag.toFixed(0)} %, it was ${first.sagPct}. To bottom it takes ${last} as it did.`.replace(
-    /(more|less) as it did/,
-    '$1 than it did',
-  )
+  const last =
+    more === 0 ? 'as much as it did' : `${Math.abs(more)} % ${more > 0 ? 'more' : 'less'} than it did`
+  return `Sag ${sag.toFixed(0)} %, it was ${first.sagPct} %. To bottom it takes ${last}.`
 })
 </script>
 
@@ -46,7 +46,7 @@ const tells = computed(() => {
     <template #sliders>
       <RangeField
         v-model="pressurePsi"
-        :label="`Pressure ${pressurePsi} psi`"
+        :label="`Pressure ${say('pressure', pressurePsi)}`"
         :min="55"
         :max="100"
         :step="1"

@@ -2,13 +2,15 @@
 import { computed, ref } from 'vue'
 import { forkAir, netPressurePsi, strokeShareAt } from '#core/spring/air'
 import { ambientPa, gaugeElsewherePsi, sameSagElsewherePsi, type Weather } from '#core/spring/weather'
+import { toChosen } from '#core/units/choice'
 import LineFigure, { type FigureLine } from '../../shell/LineFigure.vue'
 import RangeField from '../../shell/RangeField.vue'
 import FigureFrame from './FigureFrame.vue'
 import { useUnits } from '../../../composables/useUnits.ts'
 
 /** A fork that nobody opened is carried elsewhere: what the gauge shows there, and how deep it sits. */
-const { say } = useUnits()
+const { say, units } = useUnits()
+const asRead = (q: 'pressure' | 'temperature', canonical: number) => toChosen(q, canonical, units.value)
 const home: Weather = { tempC: 20, altitudeM: 500 }
 const set = { pressurePsi: 80, sagPct: 20 }
 const tempC = ref(20)
@@ -22,11 +24,15 @@ const sagPct = computed(
   () => 100 * strokeShareAt(loadPsi, shown.value, forkAir, { ambientPa: ambientPa(there.value.altitudeM) }),
 )
 const right = computed(() => sameSagElsewherePsi(set.pressurePsi, set.sagPct, forkAir, 0, home, there.value))
+const point = (t: number, psi: number): [number, number] => [
+  asRead('temperature', t),
+  asRead('pressure', psi),
+]
 const [coldest, hottest] = [-10, 40]
 const over = (w: (t: number) => Weather) =>
   Array.from({ length: hottest - coldest + 1 }, (_, i) => {
     const t = coldest + i
-    return [t, gaugeElsewherePsi(set.pressurePsi, home, w(t))] as [number, number]
+    return point(t, gaugeElsewherePsi(set.pressurePsi, home, w(t)))
   })
 const lines = computed<FigureLine[]>(() => [
   {
@@ -41,11 +47,11 @@ const lines = computed<FigureLine[]>(() => [
     dashed: true,
     points: over((t) => ({ tempC: t, altitudeM: home.altitudeM })),
   },
-  { name: 'now', colour: '--sun', dots: true, width: 15, points: [[tempC.value, shown.value]] },
+  { name: 'now', colour: '--sun', dots: true, width: 15, points: [point(tempC.value, shown.value)] },
 ])
 const tells = computed(
   () =>
-    `The gauge shows ${say('pressure', Math.round(shown.value))} there, and it sits at ${sagPct.value.toFixed(1)} % in place of ${set.sagPct}. For the same sag there: ${say('pressure', Math.round(right.value))}.`,
+    `The gauge shows ${say('pressure', Math.round(shown.value))} there, and it sits at ${sagPct.value.toFixed(1)} % in place of ${set.sagPct} %. For the same sag there: ${say('pressure', Math.round(right.value))}.`,
 )
 </script>
 
@@ -54,14 +60,14 @@ const tells = computed(
     <LineFigure
       label="What the gauge shows over the temperature, there and at home"
       :lines="lines"
-      x-name="°C"
-      y-name="psi"
-      :x-from="coldest"
-      :x-max="hottest"
-      :y-from="65"
-      :y-max="95"
-      :say-x="(x) => `${x.toFixed(0)} °C`"
-      :say-y="(y) => `${y.toFixed(1)} psi`"
+      :x-name="units.temperature"
+      :y-name="units.pressure"
+      :x-from="asRead('temperature', coldest)"
+      :x-max="asRead('temperature', hottest)"
+      :y-from="Math.floor(asRead('pressure', 65))"
+      :y-max="Math.ceil(asRead('pressure', 95))"
+      :say-x="(x) => `${x.toFixed(0)} ${units.temperature}`"
+      :say-y="(y) => `${y.toFixed(1)} ${units.pressure}`"
     />
     <template #sliders>
       <RangeField

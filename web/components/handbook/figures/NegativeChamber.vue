@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { netPressurePsi, pressureForLoadPsi, shockAir } from '#core/spring/air'
+import { useUnits } from '../../../composables/useUnits.ts'
 import LineFigure, { type FigureLine } from '../../shell/LineFigure.vue'
 import RangeField from '../../shell/RangeField.vue'
 import FigureFrame from './FigureFrame.vue'
 
 /** What the small chamber below the piston does to the start of the stroke, at the same sag. */
+const { say } = useUnits()
 const sharePct = ref(45)
 const sagPct = 30
 /** Load on the piston area of an invented shock. */
@@ -25,7 +27,7 @@ const lines = computed<FigureLine[]>(() => [
 ])
 const tells = computed(() => {
   const holds = (pct: number) => Math.round(100 * at(early / 100, pct))
-  return `A fifth of the stroke in it holds ${holds(sharePct.value)} % of the rider’s weight, with a small one ${holds(small)}. ${Math.round(pressure(sharePct.value))} psi for ${sagPct} % sag.`
+  return `A fifth of the stroke in it holds ${holds(sharePct.value)} % of the rider’s weight, with a small one ${holds(small)} %. ${say('pressure', Math.round(pressure(sharePct.value)))} for ${sagPct} % sag.`
 })
 </script>
 
