@@ -59,8 +59,9 @@ function addTurned(
   onNow: readonly HistoryRun[],
   before: readonly HistoryRun[],
 ): void {
-  const [first] = onNow
   const [old] = before
+  // Ridden again after the turn: what was said of these settings before it cannot be new since.
+  const first = old && onNow.find((r) => r.number > old.number)
   const from = old && setupOf(h, old.run.setupId)
   const to = first && setupOf(h, first.run.setupId)
   if (!from || !to) return

@@ -6,7 +6,8 @@ import type { HistoryRun } from '../dayHistory.ts'
 import { keyOfRun, setupOf, stillPossible } from '../history.ts'
 import { raceAdvice } from '../race.ts'
 import type { Climb, Rung } from './climb.ts'
-import { usefulOf, worseBelow } from './turn.ts'
+import { usefulOf } from './turn.ts'
+import { worseBelow } from './worse.ts'
 
 /** Only more than this is worth leaving a place for, rating points. */
 const worthLeaving = 0.25

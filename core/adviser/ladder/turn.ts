@@ -13,10 +13,10 @@ import { choice, worth } from '../decide.ts'
 import { settingsKey } from '../history.ts'
 import { answersOf, remedyMoves } from '../remedies.ts'
 import { leadingCause } from './leading.ts'
+import { openedForNothing } from './opening.ts'
 import type { Climb, Rung } from './climb.ts'
+import { worseBelow } from './worse.ts'
 
-/** Settings are the worse ones when they are better with less than this chance. */
-export const worseBelow = 0.3
 /** Causes below this are not worth a change of their own. */
 const likelyFrom = 0.15
 const worthDisturbing = 0.25
@@ -100,12 +100,13 @@ export function usefulOf(c: Climb): Candidate[] {
   return answeringComplaint(c, sound) ?? sound
 }
 
-/** All changes but what was worse already and what goes against the leading cause, most useful first. */
+/** All changes but what was worse already, opens a unit for nothing or goes against the leading cause, most useful first. */
 function soundOf(c: Climb): Candidate[] {
   let sound = weighed.get(c)
   if (!sound) {
     const against = againstLeading(c)
-    sound = c.outlook().candidates.filter((x) => !against(x) && !alreadyWorse(c, x))
+    const forNothing = openedForNothing(c)
+    sound = c.outlook().candidates.filter((x) => !against(x) && !alreadyWorse(c, x) && !forNothing(x))
     weighed.set(c, sound)
   }
   return sound
