@@ -11,6 +11,8 @@ export const limits = {
   /** A request that is still coming in must bring at least so much in so long. */
   slowestBytes: 2000 as number,
   slowestSeconds: 10 as number,
+  /** A connection between two requests. Proxies keep theirs for 60: ours must not shut as they send the next one. */
+  idleSeconds: 65,
   uploadBytes: 512 * 1024 * 1024,
   bundleBytes: 8 * 1024 ** 3,
   /** Unpacked, all files of a bundle together; files in it; letters of one record. */

@@ -17,6 +17,7 @@ export function closeDripping(
   // A large file over a poor line takes its time; its pace is watched instead.
   server.requestTimeout = 0
   server.maxConnections = limits.connections
+  server.keepAliveTimeout = limits.idleSeconds * 1000
   server.on('request', (request: IncomingMessage) => {
     const { socket } = request
     let before = socket.bytesRead

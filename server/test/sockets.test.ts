@@ -75,6 +75,25 @@ describe('connections', () => {
     })
     expect(await answer).toContain('HTTP/1.1 200')
   }, 40_000)
+  it('that rest between two requests are kept longer than a proxy keeps its side', async () => {
+    const port = await listen()
+    const request = 'GET /api/v1/health HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n'
+    const socket = connect(port, '127.0.0.1')
+    const answered = () => new Promise<string>((resolve) => socket.once('data', (d) => resolve(d.toString())))
+    const closed = vi.fn()
+    socket.on('close', closed)
+    let answer = answered()
+    socket.write(request)
+    expect(await answer).toContain('HTTP/1.1 200')
+    expect(await answer).toMatch(/keep-alive: timeout=6\d/i)
+    // The platform's own rule is five seconds, and one of grace.
+    await new Promise((resolve) => setTimeout(resolve, 7500))
+    expect(closed).not.toHaveBeenCalled()
+    answer = answered()
+    socket.write(request)
+    expect(await answer).toContain('HTTP/1.1 200')
+    socket.destroy()
+  }, 40_000)
 })
 
 describe('who is meant', () => {

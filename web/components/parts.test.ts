@@ -26,6 +26,29 @@ describe('a number field', () => {
       'Enter a number.',
     )
   })
+  it('keeps what is being typed while another number comes in, and takes it when the field is left', async () => {
+    for (const leave of ['change', 'blur']) {
+      const w = mount(NumberField, { props: { modelValue: null, label: 'Riding weight there' } })
+      const field = w.get('input')
+      field.element.value = '82'
+      await field.trigger('input')
+      await w.setProps({ modelValue: 78 })
+      expect(field.element.value).toBe('82')
+      await field.trigger(leave)
+      expect(w.emitted('update:modelValue')).toEqual([[82]])
+    }
+  })
+  it('shows the number that comes in once nobody types', async () => {
+    const w = mount(NumberField, { props: { modelValue: 3, label: 'Air' } })
+    const field = w.get('input')
+    field.element.value = '5'
+    await field.trigger('input')
+    await field.trigger('change')
+    await field.trigger('blur')
+    expect(w.emitted('update:modelValue')).toEqual([[5]])
+    await w.setProps({ modelValue: 7 })
+    expect(field.element.value).toBe('7')
+  })
   it('ties label, unit and fault to the field', () => {
     const w = mount(NumberField, {
       props: { modelValue: 3, label: 'Front tyre', unit: 'psi', fault: 'Too little.' },

@@ -57,11 +57,12 @@ watch(
   open,
   async (is) => {
     if (!is) return
-    form.value = blank()
-    const before = JSON.stringify(form.value)
+    const before = blank()
+    form.value = { ...before }
     await notices.attempt(() => garage.load())
     // What was typed meanwhile stays.
-    if (JSON.stringify(form.value) === before) form.value = blank()
+    const typed = Object.entries(form.value).filter(([key, v]) => v !== before[key as keyof typeof before])
+    form.value = { ...blank(), ...Object.fromEntries(typed) }
   },
   { immediate: true },
 )

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, useId } from 'vue'
+import { computed, ref, useId } from 'vue'
 import { chosenNumber, fromChosen, type Quantity } from '#core/units/choice'
 import { useUnits } from '../../composables/useUnits.ts'
 
@@ -20,13 +20,18 @@ const model = defineModel<number | null>({ required: true })
 const id = useId()
 const { units } = useUnits()
 const unitShown = computed(() => (props.quantity ? units.value[props.quantity] : props.unit))
+/** What is being typed: a number that comes in meanwhile, from a list on its way or another device, does not replace it. */
+const typing = ref<string | null>(null)
 const shown = computed(() => {
+  if (typing.value !== null) return typing.value
   if (model.value === null || Number.isNaN(model.value)) return ''
   // Two places finer than it is said, so that what was typed in another unit comes back as typed.
   return props.quantity ? chosenNumber(props.quantity, model.value, units.value, 2) : String(model.value)
 })
-function read(e: Event) {
-  const text = (e.target as HTMLInputElement).value.trim().replace(',', '.')
+const textOf = (e: Event) => (e.target as HTMLInputElement).value
+function take(e: Event) {
+  const text = textOf(e).trim().replace(',', '.')
+  typing.value = null
   const typed = text === '' ? null : Number(text)
   model.value = typed !== null && props.quantity ? fromChosen(props.quantity, typed, units.value) : typed
 }
@@ -47,7 +52,9 @@ const broken = computed(() => (Number.isNaN(model.value) ? 'Enter a number.' : (
         :placeholder="placeholder"
         :aria-invalid="broken ? true : undefined"
         :aria-describedby="`${id}-more`"
-        @change="read"
+        @input="typing = textOf($event)"
+        @change="take"
+        @blur="typing !== null && take($event)"
       />
       <span v-if="unitShown" class="unit">{{ unitShown }}</span>
     </div>
