@@ -2,36 +2,44 @@ import type { Setup } from '#contract/setup'
 import { diffSetups, type Move } from '../../setup/diff.ts'
 import { costOfTurn, costRuns } from '../costs.ts'
 import type { Candidate } from '../candidates.ts'
+import { choice, movedToday, worth } from '../decide.ts'
 import { fittedUnits, keyOfRun, setupOf } from '../history.ts'
 import type { Climb } from './climb.ts'
 import { worseBelow } from './worse.ts'
 
-/** A unit is opened only where a gain is likelier than a loss. */
+/** A unit is opened first only where a gain is likelier than a loss. */
 const betterFrom = 0.5
 
 /**
- * Whether a change opens a unit (spacers, another spring) without good reason: to find out instead of for a gain that is
- * expected, or for what was fitted today, rated worse and taken out again. A click that told nothing is turned back in
- * a second; a fork that was opened for nothing cost the morning.
+ * Changes without those that open a unit (spacers, another spring) for no good reason: never again for what was fitted
+ * today, rated worse and taken out; and to find out, instead of for a gain that is expected, only once every dial that a
+ * hand turns and that is worth a run was moved today. A click that told nothing is turned back in a second; a fork that was opened for nothing
+ * cost the morning.
+ *
+ * @param all most useful first
  */
-export function openedForNothing(c: Climb): (x: Candidate) => boolean {
+export function withoutNeedlessOpening(c: Climb, all: readonly Candidate[]): Candidate[] {
   const { dials } = c.outlook()
-  const opens = (x: Candidate) => x.steps.filter((s) => costOfTurn(dials[s.dial].adjuster) > costRuns.turn)
+  const opened = (x: Candidate) => x.steps.filter((s) => costOfTurn(dials[s.dial].adjuster) > costRuns.turn)
   let worse: Move[] | null = null
-  return (x) => {
-    const opened = opens(x)
-    if (opened.length === 0) return false
-    if (x.gain <= 0 || x.better <= betterFrom) return true
-    worse ??= worseToday(c)
-    return opened.some((s) =>
-      worse!.some(
+  const again = (x: Candidate) =>
+    opened(x).some((s) => {
+      worse ??= worseToday(c)
+      return worse.some(
         (m) =>
           m.adjuster.id === dials[s.dial].adjuster.id &&
           Math.sign(m.to - m.from) === Math.sign(s.to - s.from) &&
           Math.sign(m.to - m.from) * (s.to - m.to) >= 0,
-      ),
-    )
-  }
+      )
+    })
+  const left = all.filter((x) => !again(x))
+  const byHand = left.filter((x) => opened(x).length === 0)
+  const isExpected = (x: Candidate) => x.gain > 0 && x.better > betterFrom
+  const moved = movedToday(c.h)
+  const untried = (x: Candidate) => x.steps.some((s) => !moved.has(dials[s.dial].adjuster.id))
+  return byHand.some((x) => worth(x) >= choice.leastWorth && untried(x))
+    ? left.filter((x) => opened(x).length === 0 || isExpected(x))
+    : left
 }
 
 /** Parts that stood otherwise in two settings of today, but for the air that goes with them: each towards the worse side. */

@@ -10,6 +10,7 @@ import { strokePct } from '../../spring/sag.ts'
 import { plain, reason } from '../cards.ts'
 import { answerTo } from '../answers.ts'
 import { cautionFor, stepWords } from '../change.ts'
+import type { HistoryRun } from '../dayHistory.ts'
 import { dialsOf } from '../dials.ts'
 import { oneStep } from '../remedies.ts'
 import { hasAskedEnough, heard, type Climb, type Rung } from './climb.ts'
@@ -34,12 +35,12 @@ function atEnd(c: Climb, end: End): Proposal | null {
   if (answerTo(c.onNow, 'bottoms-on', end)?.answer === 'hardest-now-and-then') return fineNowAndThen(c, end)
   const sag = knownSagPct(c.h.setups, c.now, unit)
   if (sag === null) {
-    const often = c.counted.filter((r) =>
-      r.feel?.marks.some((m) => bottomWords.includes(m.word) && (m.end === end || m.end === 'both')),
-    ).length
+    const often = c.counted.filter((r) => bottomed(r, end)).length
     return often <= askedOften ? readSag(c, end, said) : null
   }
   if (Math.abs(sag - unit.sagTargetPct) > rules.sagBandPct) return null
+  // Said once, of settings that were ridden without it before: heard again before a unit is opened.
+  if (timesHere(c, end) === 1 && c.onNow.length > 1) return null
   const harsh = said.mark.word === 'harsh-and-bottoms'
   const card = bySpacer(c, end, harsh) ?? byHighSpeed(c, end) ?? (c.onNow.length > 1 ? null : noneLeft(end))
   if (!card) return null
@@ -52,6 +53,10 @@ function atEnd(c: Climb, end: End): Proposal | null {
     causes: c.causes(),
   }
 }
+
+const bottomed = (r: HistoryRun, end: End) =>
+  r.feel?.marks.some((m) => bottomWords.includes(m.word) && (m.end === end || m.end === 'both')) ?? false
+const timesHere = (c: Climb, end: End) => c.onNow.filter((r) => bottomed(r, end)).length
 
 /** Travel is there to be used: the last of it on the biggest hit is no fault. Other complaints go on to the next rungs. */
 function fineNowAndThen(c: Climb, end: End): Proposal | null {

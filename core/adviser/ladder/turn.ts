@@ -13,7 +13,7 @@ import { choice, worth } from '../decide.ts'
 import { settingsKey } from '../history.ts'
 import { answersOf, remedyMoves } from '../remedies.ts'
 import { leadingCause } from './leading.ts'
-import { openedForNothing } from './opening.ts'
+import { withoutNeedlessOpening } from './opening.ts'
 import type { Climb, Rung } from './climb.ts'
 import { worseBelow } from './worse.ts'
 
@@ -105,8 +105,8 @@ function soundOf(c: Climb): Candidate[] {
   let sound = weighed.get(c)
   if (!sound) {
     const against = againstLeading(c)
-    const forNothing = openedForNothing(c)
-    sound = c.outlook().candidates.filter((x) => !against(x) && !alreadyWorse(c, x) && !forNothing(x))
+    const all = c.outlook().candidates.filter((x) => !against(x) && !alreadyWorse(c, x))
+    sound = withoutNeedlessOpening(c, all)
     weighed.set(c, sound)
   }
   return sound

@@ -1,0 +1,89 @@
+import type { Adjuster } from '#contract/adjuster'
+import type { Bike } from '#contract/bike'
+import type { Position, Setup } from '#contract/setup'
+import type { SuspensionUnit } from '#contract/unit'
+import { leverageOf, type Leverage } from '../linkage/leverage.ts'
+import type { AirSpringShape } from '../spring/air.ts'
+import { unitAir } from '../spring/unitSpring.ts'
+import { knownSagPct } from './sagOf.ts'
+
+// What a figure one plays with may open with: numbers that somebody set, read or noted, and no others.
+
+/** What is not known of a bike that a figure needs. */
+export type Lacking =
+  'unit' | 'air' | 'chambers' | 'pressure' | 'spacers' | 'sag' | 'stroke' | 'leverage' | 'dial' | 'place'
+
+/** An air spring as it stands on the bike. */
+export interface OwnAir {
+  strokeMm: number
+  sagTargetPct: number
+  /** Gauge pressure, psi, and what the unit takes. */
+  pressurePsi: number
+  leastPsi: number
+  mostPsi: number
+  /** A unit without a place for spacers has none. */
+  spacers: number
+  mostSpacers: number
+  shape: AirSpringShape
+  /** Whether the chambers are the unit's own; else the usual ones of a fork or a shock. */
+  ownShape: boolean
+  /** % of stroke, read at this pressure; null: nobody has. */
+  sagPct: number | null
+  /** Air and height the pressure was set or read in; null: not noted. */
+  at: { tempC: number; altitudeM: number } | null
+}
+
+/** Somebody turned, pumped, counted or measured it. */
+const knownAt = (now: Setup, a: Adjuster | undefined): Position | undefined =>
+  a && now.positions.find((p) => p.adjusterId === a.id && p.known.how !== 'assumed')
+
+/** The air spring of an end with what stands on the bike now, or the first thing that is not known of it. */
+export function ownAir(unit: SuspensionUnit | null, now: Setup): OwnAir | Lacking {
+  if (!unit) return 'unit'
+  const air = unit.adjusters.find((a) => a.role === 'main-pressure')
+  if (unit.spring !== 'air' || air?.kind !== 'pressure') return 'air'
+  if (unit.assumed.includes('strokeMm')) return 'stroke'
+  const psi = knownAt(now, air)
+  if (!psi) return 'pressure'
+  const place = unit.adjusters.find((a) => a.kind === 'spacer')
+  const spacers = place ? knownAt(now, place)?.value : 0
+  if (spacers === undefined) return 'spacers'
+  const { shape, own } = unitAir(unit)
+  const { airTempC: tempC, altitudeM } = psi.known
+  return {
+    strokeMm: unit.strokeMm,
+    sagTargetPct: unit.sagTargetPct,
+    pressurePsi: psi.value,
+    leastPsi: air.minPsi,
+    mostPsi: air.maxPsi,
+    spacers,
+    mostSpacers: place?.kind === 'spacer' ? place.maxCount : 0,
+    shape,
+    ownShape: own,
+    sagPct: knownSagPct([now], now, unit),
+    at: tempC !== null && altitudeM !== null ? { tempC, altitudeM } : null,
+  }
+}
+
+/** Stroke and leverage of the rear, or the first thing that nobody has noted of them. */
+export function ownLeverage(
+  bike: Pick<Bike, 'leverageCurve' | 'leverageStart' | 'leverageEnd'>,
+  shock: SuspensionUnit | null,
+): { strokeMm: number; leverage: Leverage } | Lacking {
+  if (!shock) return 'unit'
+  if (shock.assumed.includes('strokeMm')) return 'stroke'
+  const leverage = leverageOf(bike, shock.strokeMm)
+  return leverage ? { strokeMm: shock.strokeMm, leverage } : 'leverage'
+}
+
+/** The rebound dial of a unit and where it was counted or turned to, or what is not known of it. */
+export function ownRebound(
+  unit: SuspensionUnit | null,
+  now: Setup,
+): { adjuster: Extract<Adjuster, { kind: 'click' }>; value: number } | Lacking {
+  if (!unit) return 'unit'
+  const dial = unit.adjusters.find((a) => a.kind === 'click' && a.role.endsWith('rebound'))
+  if (dial?.kind !== 'click' || unit.assumed.includes(dial.id)) return 'dial'
+  const at = knownAt(now, dial)
+  return at ? { adjuster: dial, value: at.value } : 'place'
+}
