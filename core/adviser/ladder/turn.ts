@@ -114,7 +114,8 @@ function soundOf(c: Climb): Candidate[] {
 
 /**
  * A complaint that was asked about, or that a figure confirms, gets a turn that answers it before one of an end of which
- * nothing was said. null: no such complaint, or nothing that answers it is worth nearly as much.
+ * nothing was said. Where nothing that answers it is worth nearly as much, other ends are turned for an expected gain only.
+ * null: no such complaint.
  */
 function answeringComplaint(c: Climb, sound: readonly Candidate[]): Candidate[] | null {
   const last = c.onNow[c.onNow.length - 1]
@@ -137,9 +138,14 @@ function answeringComplaint(c: Climb, sound: readonly Candidate[]): Candidate[] 
       ),
     ),
   )
-  const elsewhere = sound.length === 0 ? 0 : elsewhereShare * worth(sound[0])
+  const ends = new Set(spoken.map((x) => x.end))
+  // To find something out at the other end is for runs that said nothing of this one.
+  const others = sound.filter(
+    (x) => x.gain > 0 || fitting.includes(x) || x.steps.some((s) => ends.has(dials[s.dial].end)),
+  )
+  const elsewhere = others.length === 0 ? 0 : elsewhereShare * worth(others[0])
   const enough = Math.max(choice.leastWorth, elsewhere)
-  return fitting.some((x) => worth(x) >= enough) ? fitting : null
+  return fitting.some((x) => worth(x) >= enough) ? fitting : others
 }
 
 /** A figure speaks for a cause of this very word. */

@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest'
+import { advise } from '../../adviser/advise.ts'
+import { historyOf, spaceOfDay } from '../../adviser/history.ts'
 import { practiceDay, type PracticeAct } from '../day.ts'
 import { drillOf } from '../drills.ts'
 import { hiddenRider } from '../hiddenRider.ts'
@@ -60,5 +62,20 @@ describe('players of practice', () => {
     const r = rider('first-lesson', 1)
     const acts = playOut(r, disciplinedTester(r), 12, (run) => seen.push(run))
     expect(seen).toEqual(acts.filter((a) => a.do === 'ride').map((_, i) => i + 1))
+  })
+})
+
+describe('the adviser, with a rider who was asked', () => {
+  it('turns nothing at the other end to find something out while the answer stands', () => {
+    // Harsh everywhere in front, strong, from the first bump: it once took air out of the shock, “little is known yet”.
+    const told: PracticeAct[] = [
+      { do: 'ride', ringMm: { front: 125, rear: 49 } },
+      { do: 'ask', question: 'harsh-when', end: 'front' },
+      { do: 'ask', question: 'tyres-now', end: null },
+    ]
+    const { bundle } = practiceDay(rider('made-firmer', 4), told)
+    expect(bundle.feels[0].marks).toMatchObject([{ word: 'harsh-everywhere', end: 'front', strength: 3 }])
+    const card = advise(historyOf(bundle), spaceOfDay(bundle))
+    expect(card.moves.map((m) => m.end)).not.toContain('rear')
   })
 })
