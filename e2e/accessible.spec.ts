@@ -263,7 +263,7 @@ for (const [page_, slider, says] of [
   ['spring-and-damper', /^Spring/, /Damping ratio 0\.\d+/],
   ['packing', /km\/h$/, /A hit every \d+ ms/],
   ['low-and-high-speed', /^High-speed/, /square edge \(1\.6 m\/s\) \d+ % softer|as before/],
-  ['air-spring-and-spacers', /spacer/, /^Sag \d+ %/],
+  ['air-spring-and-spacers', /^Pressure/, /^Sag \d+ %/],
   ['negative-chamber', /^Negative/, /it holds \d+ % of the rider’s weight/],
   ['sag', /^Pressure/, /of 55 mm is [\d.]+ %/],
   ['leverage', /^at the end/, /mm at the wheel/],

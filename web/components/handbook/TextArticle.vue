@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import CautionList from '../bench/CautionList.vue'
-import { defineAsyncComponent, type Component } from 'vue'
+import { defineAsyncComponent, ref, watch, type Component } from 'vue'
 import type { FigureKey, TextPage } from '../../handbook/page.ts'
+import { useFigureBike } from '../../composables/useOwnNumbers.ts'
+import { useGarage } from '../../stores/garage.ts'
 import SeeAlso from './SeeAlso.vue'
 
 // Charts come with the page that has one.
@@ -19,7 +21,21 @@ const figures: Record<FigureKey, Component> = {
   'count-three': defineAsyncComponent(() => import('./figures/CountThree.vue')),
 }
 /** A page of text, with its lists and cautions. */
-defineProps<{ page: TextPage }>()
+const props = defineProps<{ page: TextPage }>()
+
+const garage = useGarage()
+const { bikeId } = useFigureBike()
+/** Figures open with what is on a bike: they wait for the garage, or for the word that it cannot be had. */
+const ready = ref(garage.loaded)
+watch(
+  () => props.page.figure,
+  async (figure) => {
+    if (!figure || ready.value) return
+    await garage.load().catch(() => undefined)
+    ready.value = true
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
@@ -27,7 +43,7 @@ defineProps<{ page: TextPage }>()
     <div>
       <h1>{{ page.title }}</h1>
       <p v-for="(t, i) in page.text" :key="i" :class="{ lead: i === 0 }">{{ t }}</p>
-      <component :is="figures[page.figure]" v-if="page.figure" :key="page.key" />
+      <component :is="figures[page.figure]" v-if="page.figure && ready" :key="`${page.key} ${bikeId}`" />
       <section v-for="l in page.lists ?? []" :key="l.title">
         <h2>{{ l.title }}</h2>
         <ul>

@@ -1,22 +1,36 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Adjuster, CountBase } from '#contract/adjuster'
+import type { End } from '#contract/common'
 import { countBaseWords, toCount } from '#core/adjusters/count'
+import { ownRebound } from '#core/setup/ownNumbers'
+import { useOwnNumbers } from '../../../composables/useOwnNumbers.ts'
 import ClickRail from '../../day/ClickRail.vue'
 import FigureFrame from './FigureFrame.vue'
 
 /** One dial, three counts: what each number is while the dial is turned. */
-const at = ref(5)
-const dial = (countBase: CountBase): Adjuster => ({
-  id: 'figure',
-  alias: null,
-  tool: 'hand',
-  kind: 'click',
-  role: 'rebound',
-  clicks: 14,
-  step: 1,
-  countBase,
+const numbers = useOwnNumbers(({ now, unitAt }) => {
+  const end: End = unitAt('rear') ? 'rear' : 'front'
+  const found = ownRebound(unitAt(end), now)
+  return typeof found === 'string' ? found : { ...found, end }
 })
+const invented: { adjuster: Adjuster & { kind: 'click' }; value: number; end: End } = {
+  adjuster: {
+    id: 'figure',
+    alias: null,
+    tool: 'hand',
+    kind: 'click',
+    role: 'rebound',
+    clicks: 14,
+    step: 1,
+    countBase: 'closed-0',
+  },
+  value: 5,
+  end: 'rear',
+}
+const { adjuster, value, end } = numbers.own ?? invented
+const at = ref(value)
+const dial = (countBase: CountBase): Adjuster => ({ ...adjuster, countBase })
 const bases = ['closed-0', 'closed-1', 'open'] as const
 const counts = computed(() =>
   bases.map((b) => ({
@@ -32,8 +46,8 @@ const tells = computed(
 </script>
 
 <template>
-  <FigureFrame title="One dial, three counts">
-    <ClickRail end="rear" :adjuster="dial('closed-0')" :value="at" @choose="(v) => (at = v)" />
+  <FigureFrame title="One dial, three counts" :numbers="numbers">
+    <ClickRail :end="end" :adjuster="dial('closed-0')" :value="at" @choose="(v) => (at = v)" />
     <dl>
       <div v-for="c in counts" :key="c.base">
         <dt>{{ c.words }}</dt>
@@ -41,6 +55,9 @@ const tells = computed(
       </div>
     </dl>
     <template #tells>{{ tells }}</template>
+    <template v-if="numbers.own" #taken>{{
+      `The ${end} rebound of this bike, counted ${countBaseWords(adjuster) || 'from closed'} there. Turning it here turns nothing on the bike.`
+    }}</template>
   </FigureFrame>
 </template>
 

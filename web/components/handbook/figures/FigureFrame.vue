@@ -1,11 +1,19 @@
 <script setup lang="ts">
+import type { Lacking } from '#core/setup/ownNumbers'
+import NumbersOf from './NumbersOf.vue'
+
 /** A figure one plays with: what it is, its sliders, and what they make of it, in words for everybody. */
-defineProps<{ title: string }>()
+defineProps<{
+  title: string
+  /** For those that open with the numbers of a bike: why they do not. */
+  numbers?: { lacking: Lacking | null }
+}>()
 </script>
 
 <template>
   <section class="card-paper figure" :aria-label="title">
     <h2>{{ title }}</h2>
+    <NumbersOf v-if="numbers" :lacking="numbers.lacking" />
     <slot />
     <div v-if="$slots.sliders" class="sliders"><slot name="sliders" /></div>
     <p class="tells num" role="status"><slot name="tells" /></p>
