@@ -1,3 +1,4 @@
+import type { Page } from '@playwright/test'
 import type { DayBundle } from '#contract/endpoints'
 import type { TentHour } from '#contract/tent'
 import { DayBuilder, fork, shock } from '#core/test/dayBuilder'
@@ -67,7 +68,7 @@ export async function tentRows(): Promise<Row[]> {
   ]
 }
 
-/** The practice of the demo: from the key that says a rider went out to the second frame after it. */
+/** The practice of the demo: what a key that says where a rider is costs the page. */
 async function drawnRows(): Promise<Row[]> {
   const browser = await builtBrowser()
   if (!browser) return []
@@ -77,29 +78,74 @@ async function drawnRows(): Promise<Row[]> {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
     await page.goto(`${server.base}/tent/${idOf('tent practice')}`)
     await page.getByText('all as it started').first().waitFor()
-    const times: number[] = []
-    for (const key of ['Goes out', 'Rests', 'Goes out', 'Rests', 'Goes out'])
-      times.push(
-        await page
-          .getByRole('group', { name: 'Where the rider is' })
-          .getByRole('button', { name: key })
-          .evaluate(async (button: HTMLElement) => {
-            const start = performance.now()
-            button.click()
-            await new Promise((next) => requestAnimationFrame(() => requestAnimationFrame(next)))
-            return performance.now() - start
-          }),
-      )
+    // What came with the page is done.
+    await page.waitForTimeout(settleMs)
+    const tasks = await tasksAfter(page, [
+      'Goes out',
+      'Rests',
+      'Goes out',
+      'Rests',
+      'Goes out',
+      'Rests',
+      'Goes out',
+    ])
+    const middle = (all: number[]) => all.sort((a, b) => a - b)[Math.floor(all.length / 2)]
     return [
       {
-        work: 'redrawing six lanes after a rider went out, to the second frame',
-        figure: times.sort((a, b) => a - b)[2],
+        work: 'redrawing six lanes after a rider went out: longest task of the page, script to paint',
+        figure: middle(tasks.map((t) => Math.max(...t))),
         unit: 'ms',
-        against: 'two frames are 33 ms',
+        against: `bar ≤ 16 ms; all tasks of the first ${redrawMs} ms together ${middle(tasks.map((t) => t.reduce((x, y) => x + y, 0))).toFixed(0)} ms`,
       },
     ]
   } finally {
     await browser.close()
     await server.stop()
   }
+}
+
+/** Until nothing of what a page opened with is left to do. */
+const settleMs = 4000
+/** A rider is shown elsewhere by then; what comes after is the answer of the server. */
+const redrawMs = 60
+
+/** What the page's thread did after each key, ms a task. */
+async function tasksAfter(page: Page, keys: readonly string[]): Promise<number[][]> {
+  const devtools = await page.context().newCDPSession(page)
+  const events: TraceEvent[] = []
+  devtools.on('Tracing.dataCollected', (e) => events.push(...(e.value as unknown as TraceEvent[])))
+  await devtools.send('Tracing.start', {
+    traceConfig: { includedCategories: ['devtools.timeline', 'toplevel'] },
+  })
+  for (const key of keys) {
+    await page
+      .getByRole('group', { name: 'Where the rider is' })
+      .getByRole('button', { name: key })
+      .evaluate((button: HTMLElement) => {
+        console.timeStamp('key')
+        button.click()
+      })
+    await page.waitForTimeout(settleMs / 4)
+  }
+  const done = new Promise<void>((resolve) => devtools.once('Tracing.tracingComplete', () => resolve()))
+  await devtools.send('Tracing.end')
+  await done
+  return events
+    .filter((e) => e.name === 'TimeStamp' && e.args?.data?.message === 'key')
+    .map((key) =>
+      events
+        .filter((e) => e.name === 'ThreadControllerImpl::RunTask' && e.pid === key.pid && e.tid === key.tid)
+        .filter((e) => e.ts + (e.dur ?? 0) > key.ts && e.ts < key.ts + 1000 * redrawMs)
+        .map((e) => (e.dur ?? 0) / 1000),
+    )
+}
+
+/** A line of the browser's trace; times in µs. */
+interface TraceEvent {
+  name: string
+  pid: number
+  tid: number
+  ts: number
+  dur?: number
+  args?: { data?: { message?: string } }
 }

@@ -4,13 +4,14 @@ import type { DayBundle } from '#contract/endpoints'
 import type { KeptPadReport } from '#contract/pad'
 import type { Proposal } from '#contract/proposal'
 import type { TentNote, TentRider } from '#contract/tent'
-import { changedSinceStart, laneOf, type Lane } from '#core/tent/lane'
+import type { Lane } from '#core/tent/lane'
 import { byNeed } from '#core/tent/need'
-import { offerFor, workedOn, type Offer } from '#core/tent/offer'
+import { offerFor, type Offer } from '#core/tent/offer'
 import { openPlans, type TentPlan } from '#core/tent/plan'
 import type { Move } from '#core/setup/diff'
 import { cache, reads } from '../api/cache.ts'
 import { overlayTent } from '../api/overlayTent.ts'
+import { asBefore, tentDayOf } from '../support/tentRow.ts'
 import { useOutbox } from '../stores/outbox.ts'
 import { useHeadlines } from './useHeadlines.ts'
 
@@ -33,6 +34,8 @@ export interface TentRow {
   reports: KeptPadReport[]
 }
 
+const emptyLane: Lane = { runs: [], changes: [] }
+const none: Move[] = []
 const asks = (p: Proposal | null) => p?.kind === 'ask' || p?.kind === 'tell-the-feel' || p?.kind === 'read'
 
 /** A tent, live, its riders by need; what waits in this browser is laid over. */
@@ -46,23 +49,29 @@ export function useTent(id: MaybeRefOrGetter<string>) {
     data.value && data.value.tent.id === toValue(id) ? overlayTent(data.value, outbox.letters) : null,
   )
   const headlines = useHeadlines(computed(() => bundle.value?.riders.map((r) => r.id) ?? []))
-  const rows = computed<TentRow[]>(() => {
+  const rows = computed<TentRow[]>((before) => {
     const t = bundle.value
     if (!t) return []
+    const old = new Map(before?.map((r) => [r.rider.id, r]))
     /** A name only where its rider agreed. */
     const nameOf = (id: string) =>
       t.riders.find((r) => r.id === id)?.named ? (headlines.value.get(id)?.day.rider.name ?? null) : null
     const worked = t.riders.flatMap((r) => {
       const day = headlines.value.get(r.id)?.day
-      return day ? workedOn(day) : []
+      return day ? tentDayOf(day).worked : []
     })
     const list = t.riders.map((rider) => {
       const head = headlines.value.get(rider.id)
       const day = head?.day ?? null
       const proposal = head?.proposal ?? null
-      const later = t.notes.filter((n) => n.dayId === rider.id && n.kind === 'later' && n.closedAt === null)
-      const reports = t.reports.filter(
-        (r) => r.dayId === rider.id && r.takenFor === null && r.droppedAt === null,
+      const was = old.get(rider.id)
+      const later = asBefore(
+        was?.later,
+        t.notes.filter((n) => n.dayId === rider.id && n.kind === 'later' && n.closedAt === null),
+      )
+      const reports = asBefore(
+        was?.reports,
+        t.reports.filter((r) => r.dayId === rider.id && r.takenFor === null && r.droppedAt === null),
       )
       const plans = day ? openPlans(t.notes, day).filter((p) => p.state.is !== 'fell') : []
       const offer = day && offerFor(day, worked)
@@ -71,8 +80,8 @@ export function useTent(id: MaybeRefOrGetter<string>) {
         day,
         plans,
         offer: offer && { ...offer, from: nameOf(offer.fromDayId) },
-        lane: day ? laneOf(day) : { runs: [], changes: [] },
-        changed: day ? changedSinceStart(day) : [],
+        lane: day ? tentDayOf(day).lane : emptyLane,
+        changed: day ? tentDayOf(day).changed : none,
         proposal,
         later,
         reports,

@@ -3,7 +3,7 @@ import { until, useElementSize, useMediaQuery, useNow } from '@vueuse/core'
 import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { TentNote } from '#contract/tent'
-import { clockSpan, shareOf, windowAt } from '#core/tent/clock'
+import { clockSpan, shareOf, windowAt, type ClockSpan } from '#core/tent/clock'
 import { trends } from '#core/tent/trend'
 import RiderRow from '../components/tent/RiderRow.vue'
 import type { BikeRead } from '../components/tent/bikeRead.ts'
@@ -21,6 +21,7 @@ import { useDay } from '../stores/day.ts'
 import { useGarage } from '../stores/garage.ts'
 import { useNotices } from '../stores/notices.ts'
 import { clockWords, localToday, shortDayWords } from '../support/dates.ts'
+import { asBefore } from '../support/tentRow.ts'
 import { hourWords, scheduleWords } from '../support/tentWords.ts'
 
 const HourForm = defineAsyncComponent(() => import('../components/tent/HourForm.vue'))
@@ -57,7 +58,11 @@ const nowMs = computed(() => {
   const times = [...happened.value, ...rows.value.map((r) => Date.parse(r.rider.since))]
   return times.length ? Math.max(...times) : Date.parse(`${bundle.value.tent.date}T12:00:00`)
 })
-const span = computed(() => clockSpan(happened.value, nowMs.value))
+/** The same while it reaches as far: lanes that did not change are not drawn again. */
+const span = computed<ClockSpan>((before) => {
+  const now = clockSpan(happened.value, nowMs.value)
+  return before?.fromMs === now.fromMs && before.toMs === now.toMs ? before : now
+})
 const open = computed(() => scheduleWords(windowAt(bundle.value?.tent.schedule ?? [], nowMs.value)))
 const told = computed(() =>
   trends(
@@ -149,7 +154,15 @@ const sheets = computed(() => {
   })
   return `${apiBase}/tents/${props.id}/sheets.pdf?${query.toString()}`
 })
-const notesOf = (dayId: string): TentNote[] => bundle.value?.notes.filter((n) => n.dayId === dayId) ?? []
+const notes = computed<Map<string, TentNote[]>>(
+  (before) =>
+    new Map(
+      rows.value.map(({ rider: { id } }) => [
+        id,
+        asBefore(before?.get(id), bundle.value?.notes.filter((n) => n.dayId === id) ?? []),
+      ]),
+    ),
+)
 const bar = useTemplateRef<InstanceType<typeof TentBar>>('bar')
 /** What was put off or planned is done now: the line says it, and turns it on Enter. */
 async function doLater(number: number, note: TentNote, line = note.text) {
@@ -230,7 +243,7 @@ useShortcuts([
           v-for="r in rows"
           :key="r.rider.id"
           :row="r"
-          :notes="notesOf(r.rider.id)"
+          :notes="notes.get(r.rider.id) ?? []"
           :span="span"
           :now-ms="nowMs"
           :chosen="!wall && r.rider.id === chosen?.rider.id"

@@ -6,6 +6,17 @@ import type { UnitChoice } from '#core/units/choice'
  * names are no part of it; figures stand for themselves by their recording and the core that made them.
  */
 export function judgedOf(b: DayBundle, units: UnitChoice): string {
+  const before = kept.get(b)
+  if (before?.units === units) return before.text
+  const text = textOf(b, units)
+  kept.set(b, { units, text })
+  return text
+}
+
+/** A day that did not change is not written out again each time that anything else did. */
+const kept = new WeakMap<DayBundle, { units: UnitChoice; text: string }>()
+
+function textOf(b: DayBundle, units: UnitChoice): string {
   const plain = <T extends { version: number; note: string }>({ version: _v, note: _n, ...rest }: T) => rest
   return JSON.stringify({
     day: plain(b.day),
