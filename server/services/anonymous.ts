@@ -1,16 +1,16 @@
-import type { InStatement } from '@libsql/client'
 import type { Erasure } from '#contract/erasure'
 import { saysWithoutVoice, withoutSecrets, type Body } from '../bundle/privacy.ts'
 import type { Store } from '../db/open.ts'
 import { Refusal } from '../refusal.ts'
 import { forgetImports, gatherRider, goneIn, riderOf, writtenOver } from './erasure.ts'
+import { renamedAt, renaming, saved, type Place } from './withoutName.ts'
 
 const nobody = 'Rider without a name'
 const onTheirBikes = `bike_id IN ${goneIn('bikes')} OR bike_id IN ${goneIn('shared')}`
 const ofTheirDays = `day_id IN ${goneIn('days')}`
 
 /** Where a rider's own records lie, in which the name may stand. */
-const own: readonly [table: string, key: string, where: string][] = [
+const own: readonly Place[] = [
   ['bikes', 'id', `id IN ${goneIn('bikes')} OR id IN ${goneIn('shared')}`],
   ['units', 'id', `id IN ${goneIn('units')}`],
   ['setups', 'id', `id IN ${goneIn('setups')} OR ${ofTheirDays}`],
@@ -44,26 +44,11 @@ export async function makeNameless(store: Store, riderId: string, { name }: Eras
     await gatherRider(client, riderId)
     const called = await freeName(store)
     const rename = renaming(rider.name, called)
-    const changes: InStatement[] = []
-    for (const [table, key, where] of own) {
-      const { rows } = await client.execute(`SELECT * FROM ${table} WHERE ${where}`)
-      for (const row of rows) {
-        const before = String(row.body)
-        let body = withoutSecrets(table, JSON.parse(before) as Body, {
-          weights: false,
-          voices: false,
-          inside: true,
-        })
-        if (table === 'pad_reports' && !saysWithoutVoice(body)) {
-          changes.push({ sql: 'DELETE FROM pad_reports WHERE id = ?', args: [String(row.id)] })
-          continue
-        }
-        if (table === 'tent_riders') body = { ...body, named: false }
-        body = rename(body) as Body
-        if (JSON.stringify(body) === JSON.stringify(JSON.parse(before))) continue
-        changes.push(saved(table, key, String(row[key]), body, row.version))
-      }
-    }
+    const changes = await renamedAt(client, own, rename, (table, body) => {
+      const left = withoutSecrets(table, body, { weights: false, voices: false, inside: true })
+      if (table === 'pad_reports' && !saysWithoutVoice(left)) return null
+      return table === 'tent_riders' ? { ...left, named: false } : left
+    })
     const bare = withoutSecrets('riders', rider as Body, { weights: false, voices: false, inside: true })
     changes.push(saved('riders', 'id', riderId, { ...bare, name: called, note: '' }, rider.version))
     await writtenOver(client, [
@@ -77,44 +62,10 @@ export async function makeNameless(store: Store, riderId: string, { name }: Eras
   })
 }
 
-function saved(table: string, key: string, id: string, body: Body, version: unknown): InStatement {
-  if (typeof version !== 'number')
-    return { sql: `UPDATE ${table} SET body = ? WHERE ${key} = ?`, args: [JSON.stringify(body), id] }
-  const next = version + 1
-  return {
-    sql: `UPDATE ${table} SET body = ?, version = ? WHERE ${key} = ?`,
-    args: [JSON.stringify({ ...body, version: next }), next, id],
-  }
-}
-
 async function freeName({ client }: Store): Promise<string> {
   const { rows } = await client.execute(`SELECT json_extract(body, '$.name') AS name FROM riders`)
   const taken = new Set(rows.map((r) => String(r.name)))
   let name = nobody
   for (let n = 2; taken.has(name); n++) name = `${nobody} ${n}`
   return name
-}
-
-/**
- * Puts another name in the place of a rider's, in every text of a record: the whole name however it is written, and each
- * part of it of three letters or more as it stands.
- */
-function renaming(name: string, called: string): (value: unknown) => unknown {
-  const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
-  const alone = (text: string, flags: string) =>
-    new RegExp(`(?<![\\p{L}\\p{N}])${escaped(text)}(?![\\p{L}\\p{N}])`, flags)
-  const parts = name.split(/\s+/).filter((p) => p.length >= 3)
-  const patterns = [alone(name, 'giu'), ...parts.map((p) => alone(p, 'gu'))]
-  // A longer name must still fit where the shorter one stood.
-  const short = 'a rider'
-  const walk = (value: unknown, key: string): unknown => {
-    if (typeof value === 'string')
-      return patterns
-        .reduce((text, p) => text.replace(p, key === 'name' ? called : short), value)
-        .slice(0, Math.max(80, value.length))
-    if (Array.isArray(value)) return value.map((v) => walk(v, key))
-    if (typeof value !== 'object' || value === null) return value
-    return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, walk(v, k)]))
-  }
-  return (value) => walk(value, '')
 }

@@ -4,6 +4,7 @@ import type { Erasure, ErasureReach } from '#contract/erasure'
 import type { Store } from '../db/open.ts'
 import { riders } from '../db/schema.ts'
 import { Refusal } from '../refusal.ts'
+import { renamedAt, renaming, type Place } from './withoutName.ts'
 
 /**
  * What belongs to a rider, as tables of ids that live as long as the connection: `?` is the rider. What others have part
@@ -87,8 +88,11 @@ export async function eraseRider(store: Store, riderId: string, { name }: Erasur
   await store.writes.run(async () => {
     const { client } = store
     await gatherRider(client, riderId)
+    const nameless = await renamedAt(client, leftToOthers, renaming(rider.name, 'a rider'))
     await writtenOver(client, [
       ...forgetImports,
+      // Read before, so written before what else changes the same records.
+      ...nameless,
       ...deletions,
       {
         sql: `UPDATE bikes AS b SET rider_id = ${lastOther}, version = version + 1,
@@ -144,6 +148,21 @@ export const forgetImports: string[] = [
      OR key IN ${goneIn('bikes')} OR key IN ${goneIn('shared')} OR key IN ${goneIn('runs')} OR key IN ${goneIn('setups')}
      OR key IN ${goneIn('units')} OR key IN (SELECT id FROM temp.gone_rider))`,
   `DELETE FROM imports WHERE id NOT IN (SELECT import_id FROM import_rows)`,
+]
+
+/** What others have part in stays, and the name may stand in it: "Ada's bike", who turned a dial, whose part it was. */
+const leftToOthers: readonly Place[] = [
+  ['bikes', 'id', `id IN ${goneIn('shared')}`],
+  ['setups', 'id', `bike_id IN ${goneIn('shared')}`],
+  ['services', 'id', `bike_id IN ${goneIn('shared')}`],
+  ['kept', 'id', `bike_id IN ${goneIn('shared')}`],
+  [
+    'units',
+    'id',
+    `id NOT IN ${goneIn('units')} AND (json_extract(body, '$.ownerId') IN ${goneIn('rider')}
+       OR EXISTS (SELECT 1 FROM bikes b WHERE b.id IN ${goneIn('shared')} AND units.id IN (b.front_unit_id, b.rear_unit_id)))`,
+  ],
+  ['stock', 'id', `json_extract(body, '$.ownerId') IN ${goneIn('rider')}`],
 ]
 
 /** In the order in which they stand on each other. */

@@ -5,8 +5,19 @@ import { v7 as uuid } from 'uuid'
 import { describe, expect, it } from 'vitest'
 import { DayBundle, DaySummary, Garage } from '#contract/endpoints'
 import { ErasureReach } from '#contract/erasure'
+import { GivenPadLink } from '#contract/pad'
+import { TentBundle } from '#contract/tent'
 import { startApp, type TestApp } from './harness.ts'
-import { importFile, makeFeel, makeFile, makeRun, makeUpload, startStory } from './story.ts'
+import {
+  importFile,
+  makeFeel,
+  makeFile,
+  makeReason,
+  makeRun,
+  makeSetup,
+  makeUpload,
+  startStory,
+} from './story.ts'
 
 /** Every file of a data folder in which a word stands. */
 function filesWith(dir: string, word: string): string[] {
@@ -108,6 +119,130 @@ describe('a rider who wants to be forgotten', () => {
     expect((await t.get(`/bikes/${gone.bike.id}/setups`)).status).toBe(200)
     expect(filesWith(t.dir, gone.rider.id)).toEqual([])
     await t.store.close()
+  })
+  it('on what others have part in the name does not stay either', async () => {
+    const t = await startApp()
+    const gone = await startStory(t)
+    const other = await startStory(t)
+    await t.put(`/riders/${gone.rider.id}`, { ...gone.rider, version: 1, name: 'Quillon Thornby' })
+    await t.put(`/units/${gone.front.id}`, {
+      ...gone.front,
+      version: 1,
+      ownerId: gone.rider.id,
+      note: 'THORNBY on the crown? No: Quillon Thornby',
+    })
+    const held = (await garage(t)).bikes.find((b) => b.id === gone.bike.id)!
+    await t.put(`/bikes/${gone.bike.id}`, { ...held, name: 'Quillon’s bike' })
+    const turned = makeSetup(gone.bike, [gone.front, gone.rear], {
+      parentId: gone.setup.id,
+      dayId: gone.day.id,
+      reason: { ...makeReason('reading'), text: 'Quillon counted it' },
+    })
+    turned.positions = turned.positions.map((p) => ({ ...p, known: { ...p.known, by: 'Quillon Thornby' } }))
+    expect((await t.put(`/setups/${turned.id}`, turned)).status).toBe(200)
+    const lent = {
+      ...gone.day,
+      id: uuid(),
+      riderId: other.rider.id,
+      date: '2031-06-01',
+      startSetupId: turned.id,
+    }
+    expect((await t.put(`/days/${lent.id}`, lent)).status).toBe(200)
+    expect(filesWith(t.dir, 'Quillon').length).toBeGreaterThan(0)
+
+    expect((await erase(t, gone.rider.id, 'Quillon Thornby')).status).toBe(200)
+    const left = DayBundle.parse((await t.get(`/days/${lent.id}`)).body)
+    expect(left.bike).toMatchObject({ riderId: other.rider.id, name: 'a rider’s bike' })
+    expect(left.setups.find((x) => x.id === turned.id)).toMatchObject({
+      dayId: null,
+      reason: { text: 'a rider counted it' },
+    })
+    expect(left.setups.find((x) => x.id === turned.id)!.positions.map((p) => p.value)).toEqual(
+      turned.positions.map((p) => p.value),
+    )
+    await t.store.close()
+    for (const word of ['Quillon', 'Thornby']) expect(filesWith(t.dir, word), word).toEqual([])
+  })
+  it('nor what was said in the tent: by hand, on the phone, aloud; others of the tent are as they were', async () => {
+    const t = await startApp()
+    const gone = await startStory(t)
+    const other = await startStory(t)
+    await t.put(`/riders/${gone.rider.id}`, { ...gone.rider, version: 1, name: 'Quillon' })
+    const tentId = uuid()
+    const tent = {
+      id: tentId,
+      version: 0,
+      name: 'Practice',
+      date: gone.day.date,
+      trailId: gone.trail.id,
+      schedule: [],
+      note: '',
+    }
+    expect((await t.put(`/tents/${tentId}`, tent)).status).toBe(200)
+    const noteOf = (dayId: string, text: string) => ({
+      id: uuid(),
+      version: 0,
+      tentId,
+      dayId,
+      at: '2031-05-02T08:10:00.000Z',
+      kind: 'left-alone',
+      text,
+      afterRunId: null,
+      closedAt: null,
+    })
+    for (const [i, { day }] of [gone, other].entries()) {
+      const rider = {
+        id: day.id,
+        version: 0,
+        tentId,
+        number: i + 1,
+        whereabouts: 'here',
+        since: '2031-05-02T08:00:00.000Z',
+        temper: 'reasons',
+        named: true,
+      }
+      expect((await t.put(`/tent-riders/${day.id}`, rider)).status).toBe(200)
+      const note = noteOf(day.id, i ? 'saddle lower' : 'Quillon wants the saddle lower')
+      expect((await t.put(`/tent-notes/${note.id}`, note)).status).toBe(200)
+      const { token } = GivenPadLink.parse((await t.put(`/tent-riders/${day.id}/pad`, {})).body)
+      const asPhone = (path: string, body: unknown) =>
+        t.send('PUT', path, body, { authorization: `Bearer ${token}` })
+      const voiceId = uuid()
+      const spoken = new Uint8Array([
+        0x1a,
+        0x45,
+        0xdf,
+        0xa3,
+        ...Buffer.from(i ? 'Other aloud' : 'Quillon aloud'),
+      ])
+      expect((await asPhone(`/pad/voices/${voiceId}`, spoken)).status).toBe(200)
+      const report = {
+        id: uuid(),
+        at: '2031-05-02T11:50:00.000Z',
+        runId: (i ? other : gone).run.id,
+        against: null,
+        sectionIds: [],
+        words: [],
+        stopped: null,
+        text: i ? 'all good' : 'Quillon says it kicks',
+        voiceId,
+      }
+      expect((await asPhone(`/pad/reports/${report.id}`, { report, phoneNow: report.at })).status).toBe(200)
+    }
+    const before = TentBundle.parse((await t.get(`/tents/${tentId}`)).body)
+    expect(before.riders).toHaveLength(2)
+    expect(filesWith(t.dir, 'Quillon aloud').length).toBeGreaterThan(0)
+
+    expect((await erase(t, gone.rider.id, 'Quillon')).status).toBe(200)
+    const after = TentBundle.parse((await t.get(`/tents/${tentId}`)).body)
+    const ofOther = <T extends { dayId: string }>(list: readonly T[]) =>
+      list.filter((x) => x.dayId === other.day.id)
+    expect(after.riders).toEqual(before.riders.filter((r) => r.id === other.day.id))
+    expect(after.notes).toEqual(ofOther(before.notes))
+    expect(after.reports).toEqual(ofOther(before.reports))
+    await t.store.close()
+    expect(filesWith(t.dir, 'Other aloud').length).toBeGreaterThan(0)
+    for (const word of ['Quillon', gone.day.id]) expect(filesWith(t.dir, word), word).toEqual([])
   })
   it(
     'while another process reads the data file, it waits until that one lets go: nothing is left beside it',
