@@ -1,5 +1,5 @@
 import { createWriteStream, mkdirSync, readdirSync, rmSync } from 'node:fs'
-import { createHash } from 'node:crypto'
+import { createHash, randomUUID } from 'node:crypto'
 import { lstat, readdir, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Readable, Transform } from 'node:stream'
@@ -53,7 +53,8 @@ export async function spool(
   signal: AbortSignal,
   most: Most = sensorFile,
 ): Promise<{ byteLength: number; sha256: string }> {
-  const arriving = join(dir, `${name}.part`)
+  // Sent again while the first connection still hangs: each comes in by itself.
+  const arriving = join(dir, `${name}.${randomUUID()}.part`)
   const hash = createHash('sha256')
   let seen = 0
   const limit = new Transform({

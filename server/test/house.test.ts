@@ -1,9 +1,10 @@
-import { mkdirSync, mkdtempSync, readdirSync, utimesSync, writeFileSync } from 'node:fs'
+import { createHash } from 'node:crypto'
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, utimesSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { v7 as uuid } from 'uuid'
 import { readMigrationFiles } from 'drizzle-orm/migrator'
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import { InputError } from '#core/errors'
 import { doorFrom } from '../access/door.ts'
 import { buildApp } from '../app.ts'
@@ -138,6 +139,47 @@ describe('spooling', () => {
     }
     await forgetUnnamed(dir, hoursAgo(0).getTime())
     expect(readdirSync(dir).sort()).toEqual(['upload-now.part', 'upload-young'])
+  })
+  it('sent again while the first connection still hangs: what is kept is what came whole, and its end takes nothing away', async () => {
+    for (const firstWins of [false, true]) {
+      const dir = mkdtempSync(join(tmpdir(), 'spool-'))
+      const cancel = new AbortController()
+      const bytes = (c: ReadableStreamDefaultController<Uint8Array>, text: string) =>
+        c.enqueue(new TextEncoder().encode(text))
+      let hanging!: ReadableStreamDefaultController<Uint8Array>
+      const first = spool(
+        new ReadableStream<Uint8Array>({ start: (c) => ((hanging = c), bytes(c, 'a,b\n')) }),
+        dir,
+        'x',
+        cancel.signal,
+      )
+      await vi.waitFor(() => expect(readdirSync(dir)).toHaveLength(1))
+      let second!: ReadableStreamDefaultController<Uint8Array>
+      const again = spool(
+        new ReadableStream<Uint8Array>({ start: (c) => ((second = c), bytes(c, 'a,b\n')) }),
+        dir,
+        'x',
+        new AbortController().signal,
+      )
+      await new Promise((resolve) => setTimeout(resolve, 30))
+      // What still lay in the line arrives late, beside what is sent again.
+      bytes(hanging, '1,')
+      bytes(second, '1,2\n')
+      if (firstWins) {
+        bytes(hanging, '2\n')
+        hanging.close()
+        expect((await first).byteLength).toBe(8)
+      } else {
+        cancel.abort()
+        await expect(first).rejects.toMatchObject({ code: 'upload.cancelled' })
+      }
+      second.close()
+      const kept = await again
+      expect(readdirSync(dir)).toEqual(['upload-x'])
+      const held = readFileSync(join(dir, 'upload-x'))
+      expect(held.toString()).toBe('a,b\n1,2\n')
+      expect(kept.sha256).toBe(createHash('sha256').update(held).digest('hex'))
+    }
   })
   it('removes the half file when it is cancelled', async () => {
     const dir = mkdtempSync(join(tmpdir(), 'spool-'))
