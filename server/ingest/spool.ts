@@ -1,5 +1,5 @@
 import { createWriteStream, mkdirSync, readdirSync, rmSync } from 'node:fs'
-import { createHash, randomUUID } from 'node:crypto'
+import { createHash } from 'node:crypto'
 import { lstat, readdir, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Readable, Transform } from 'node:stream'
@@ -42,6 +42,15 @@ export const sensorFile: Most = {
 export const tooLarge = ({ bytes, what, way }: Most): Refusal =>
   new Refusal('request.too-large', `${what} may be at most ${Math.round(bytes / 1024 / 1024)} MB; ${way}.`)
 
+/** Half files that are being written. */
+const underWay = new Set<string>()
+/** Sent again while the first connection still hangs: each comes in by itself. */
+function freeName(dir: string, name: string): string {
+  let path = join(dir, `${name}.part`)
+  for (let n = 2; underWay.has(path); n++) path = join(dir, `${name}.${n}.part`)
+  return path
+}
+
 /**
  * Streams an upload to a file, never holding it in memory.
  * @throws Refusal 'request.too-large', 'upload.cancelled'; the half file is removed
@@ -53,8 +62,8 @@ export async function spool(
   signal: AbortSignal,
   most: Most = sensorFile,
 ): Promise<{ byteLength: number; sha256: string }> {
-  // Sent again while the first connection still hangs: each comes in by itself.
-  const arriving = join(dir, `${name}.${randomUUID()}.part`)
+  const arriving = freeName(dir, name)
+  underWay.add(arriving)
   const hash = createHash('sha256')
   let seen = 0
   const limit = new Transform({
@@ -77,5 +86,7 @@ export async function spool(
     if (signal.aborted || (e instanceof Error && 'code' in e && e.code === 'ECONNRESET'))
       throw new Refusal('upload.cancelled', 'The upload was cancelled; nothing was kept.')
     throw e
+  } finally {
+    underWay.delete(arriving)
   }
 }
