@@ -11,16 +11,16 @@ export default defineConfig({
   // Each test file has a server and a data folder of its own.
   workers: 2,
   retries: 0,
-  // A machine may be busy: this bounds what hangs, it measures nothing.
-  timeout: 240_000,
-  expect: { timeout: 20_000 },
+  // A machine may be busy, or get a third of its time: these bound what hangs, they measure nothing.
+  timeout: 360_000,
+  expect: { timeout: 45_000 },
   reporter: process.env.WILD_SPRING_REPORT
     ? [['line'], ['json', { outputFile: process.env.WILD_SPRING_REPORT }]]
     : 'list',
   outputDir: 'test-results',
   use: {
     viewport: { width: 1280, height: 800 },
-    actionTimeout: 20_000,
+    actionTimeout: 60_000,
     // Kept pages are tried in offline.spec.ts; elsewhere each test would fetch every file of the page.
     serviceWorkers: 'block',
     // A trace of every step takes more time than the steps.
