@@ -1,9 +1,9 @@
 import { defineConfig } from '@playwright/test'
-import { chromiumPath } from './e2e/chromium.ts'
 import { atNoon } from './e2e/noon.ts'
 
 // Servers and browsers are started from here, and so in this zone.
 atNoon()
+const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium'
 
 export default defineConfig({
   testDir: 'e2e',
@@ -26,7 +26,7 @@ export default defineConfig({
     // A trace of every step takes more time than the steps.
     trace: process.env.TRACE ? 'retain-on-failure' : 'off',
     launchOptions: {
-      executablePath: chromiumPath,
+      executablePath: chromium,
       args: [
         '--no-sandbox',
         '--disable-gpu',

@@ -1,13 +1,10 @@
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Browser } from '@playwright/test'
-import { chromiumPath } from '../e2e/chromium.ts'
 
 /** A headless Chromium without a graphics card; null where there is none, or no built page to show. */
 export async function builtBrowser(): Promise<Browser | null> {
-  // The whole one where it is there: the figures of the docs are of it.
-  const whole = '/usr/bin/chromium'
-  const executablePath = !process.env.CHROMIUM && existsSync(whole) ? whole : chromiumPath
+  const executablePath = process.env.CHROMIUM ?? '/usr/bin/chromium'
   const built = existsSync(join(import.meta.dirname, '..', 'dist', 'server', 'index.js'))
   if (!built || !existsSync(executablePath)) return null
   const { chromium } = await import('@playwright/test')

@@ -3,7 +3,6 @@ import { join } from 'node:path'
 import { chromium, type Page } from '@playwright/test'
 import type { GivenPadLink } from '../contract/pad.ts'
 import { idOf } from '../demo/ids.ts'
-import { chromiumPath } from './chromium.ts'
 import { drawPdf } from './pdfPicture.ts'
 import { handFile } from './handFile.ts'
 import { inDemo, proposed } from './screens.ts'
@@ -16,7 +15,7 @@ const loggers = await startLoggers()
 const server = await startServer(undefined, loggers.addresses)
 await fillDemo(server.base)
 const browser = await chromium.launch({
-  executablePath: chromiumPath,
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
 })
 const day = `/days/${idOf('day half-way')}`
