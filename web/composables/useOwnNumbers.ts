@@ -60,6 +60,8 @@ export function useOwnNumbers<T extends object>(
 ): OwnNumbers<T> {
   const garage = useGarage()
   const { bikeId } = useFigureBike()
+  // Somebody who sets up another bike meanwhile does not open it anew under the hand.
+  if (chosen.value === undefined && bikeId.value !== null) chosen.value = bikeId.value
   const bike = garage.bike(bikeId.value)
   const now = bike && garage.currentSetup(bike.id)
   if (!now) return { own: null, lacking: null }
