@@ -83,6 +83,7 @@ export function untangleCard(moved: string[], before: HistoryRun, causes: Cause[
 
 export function goBackCard(
   target: HistoryRun,
+  ridden: number,
   words: string,
   probability: number,
   causes: Cause[],
@@ -91,7 +92,9 @@ export function goBackCard(
     ...plain(
       'go-back',
       `Go back to run ${target.number}`,
-      'Ride it once more to be sure that it is still the better one.',
+      ridden > 1
+        ? `Ridden ${ridden} times, it needs no further run to be known: the next turn starts from there.`
+        : 'Ride it once more to be sure that it is still the better one.',
       'If it no longer feels better, the track or the day has changed.',
     ),
     setupId: target.run.setupId,

@@ -1,8 +1,9 @@
+import type { Setup } from '#contract/setup'
 import { adjusterRange } from '../adjusters/range.ts'
 import { familyOf } from '../adjusters/words.ts'
 import { diffSetups, type Move } from '../setup/diff.ts'
 import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
-import { fittedUnits, setupOf } from './history.ts'
+import { countedRuns, fittedUnits, setupOf } from './history.ts'
 
 /** Several adjusters moved between two ridden setups, so that nobody can say which did it. */
 export interface Tangle {
@@ -51,5 +52,18 @@ export function findTangle(h: DayHistory, space: SetupSpace): Tangle | null {
   // Who says why two things go together has made one change of them.
   const meant = now.reason.text.trim() !== '' || belongTogether(moves) || followWeather(moves)
   if (now.reason.linked && meant) return null
+  if (isOneChangeFromRidden(h, space, now)) return null
   return { before, moves }
+}
+
+/**
+ * Taken back and the next one turned: two dials have moved since the last run, but one since settings that were ridden
+ * before, and those are what it is judged against.
+ */
+function isOneChangeFromRidden(h: DayHistory, space: SetupSpace, now: Setup): boolean {
+  return countedRuns(h).some((r) => {
+    const from = setupOf(h, r.run.setupId)
+    const moves = from && from.id !== now.id ? diffSetups(from, now, fittedUnits(space)) : null
+    return moves !== null && (moves.length === 1 || (now.reason.linked && belongTogether(moves)))
+  })
 }

@@ -37,9 +37,9 @@ export const untangle: Rung = ({ h, space, causes }) => {
   )
 }
 
-/** What is on the bike was not ridden yet: no further turn before that. */
+/** What is on the bike was not ridden yet, or once and left: no further turn before that. */
 export const rideIt: Rung = (c) => {
-  if (c.onNow.length > 0) return null
+  if (c.onNow.length > 0) return rideAgain(c)
   const before = lastRidden(c)
   const from = before && setupOf(c.h, before.run.setupId)
   const moves = from && c.now ? diffSetups(from, c.now, fittedUnits(c.space)) : []
@@ -53,6 +53,26 @@ export const rideIt: Rung = (c) => {
       '',
     ),
     speaksFor: moved.map((words) => reason(`New: ${words}`, before?.run.id ?? null)),
+    // The causes were those of other settings.
+    causes: [],
+  }
+}
+
+/** One run of these settings, then others, and back: whether they are the better ones is known when they were ridden again. */
+function rideAgain(c: Climb): ReturnType<Rung> {
+  const [only, ...more] = c.onNow
+  const isLast = only === c.counted[c.counted.length - 1]
+  // Where nothing more is turned today, nothing has to be made sure of.
+  const isOver = c.h.purpose === 'race' || c.changes >= c.h.changeLimit
+  if (more.length > 0 || isLast || isOver) return null
+  return {
+    ...plain(
+      'ride-it',
+      'Ride these once more before anything else is turned',
+      'Same section, same line, the speed of the run before. Then say whether it is better, worse, or the same.',
+      'If they no longer feel better, the track or the day has changed.',
+    ),
+    speaksFor: [reason(`Ridden only once, on run ${only.number}`, only.run.id)],
     // The causes were those of other settings.
     causes: [],
   }

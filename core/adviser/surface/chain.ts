@@ -1,6 +1,6 @@
 import { normalFrom } from '../../numeric/random.ts'
 import { noiseGrid, type NoiseFit } from './kernel.ts'
-import { fallOff, surfacePriors, type RatedRow, type SurfaceData } from './model.ts'
+import { drifted, fallOff, surfacePriors, type RatedRow, type SurfaceData } from './model.ts'
 import { Said } from './said.ts'
 
 const square = (x: number) => x * x
@@ -29,9 +29,10 @@ export class Chain {
     const N = data.rows.length
     this.best = Float64Array.from(data.dials, (d) => Math.min(d.high, Math.max(d.low, d.expected)))
     this.logSteepness = Float64Array.from(data.dials, (d) => d.logSteepness.mean)
-    const meanIndex = data.points.reduce((t, p) => t + p.index, 0) / Math.max(1, data.points.length)
+    const meanDrift = data.points.reduce((t, p) => t + drifted(p.index), 0) / Math.max(1, data.points.length)
     this.target = Float64Array.from(data.rows, (r) => {
-      const since = data.points[r.b].index - (r.a === null ? meanIndex : data.points[r.a].index)
+      const since =
+        drifted(data.points[r.b].index) - (r.a === null ? meanDrift : drifted(data.points[r.a].index))
       return r.value - (r.a === null ? surfacePriors.levelMean : 0) - data.habit.drift.mean * since
     })
     this.part = this.partsAt()

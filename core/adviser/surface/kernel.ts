@@ -1,5 +1,5 @@
 import { cholesky, choleskyInverse } from '../../stats/solve.ts'
-import { surfacePriors, type RatedRow, type SurfaceData } from './model.ts'
+import { drifted, surfacePriors, type RatedRow, type SurfaceData } from './model.ts'
 
 /** Noise levels that are weighed, in spreads of its logarithm. */
 export const noiseGrid = [-2, -1.5, -1, -0.5, 0, 0.5, 1, 1.5, 2]
@@ -23,7 +23,8 @@ export function noiseFits(data: SurfaceData, residual: Float64Array): NoiseFit[]
   const index = data.points.map((x) => x.index)
   // Who learns a track learns fast at first, then less and less.
   const learning = index.map((i) => 1 - Math.exp(-(i - 1) / p.learningRuns))
-  const [meanIndex, meanLearning] = [meanOf(index), meanOf(learning)]
+  const drift = index.map(drifted)
+  const [meanDrift, meanLearning] = [meanOf(drift), meanOf(learning)]
   /** A course over the day at a row: against its mean, or between the two runs that were compared. */
   const along = (course: readonly number[], mean: number, row: RatedRow) =>
     course[row.b] - (row.a === null ? mean : course[row.a])
@@ -39,9 +40,9 @@ export function noiseFits(data: SurfaceData, residual: Float64Array): NoiseFit[]
       if (r.a !== null) res -= k(r.a, o.b)
       if (o.a !== null) res -= k(r.b, o.a)
       if (r.a !== null && o.a !== null) res += k(r.a, o.a)
-      const drift = data.habit.drift.sd ** 2 * along(index, meanIndex, r) * along(index, meanIndex, o)
+      const gone = data.habit.drift.sd ** 2 * along(drift, meanDrift, r) * along(drift, meanDrift, o)
       const learnt = p.learningSd ** 2 * along(learning, meanLearning, r) * along(learning, meanLearning, o)
-      shared[i * N + j] = shared[j * N + i] = level + res + drift + learnt
+      shared[i * N + j] = shared[j * N + i] = level + res + gone + learnt
     }
   return noiseGrid.map((g) => {
     const sd = data.habit.noiseSd * Math.exp(g * data.habit.noiseLogSd)

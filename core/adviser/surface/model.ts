@@ -101,6 +101,8 @@ export const surfacePriors = {
   levelSd: 1,
   /** Wider than in a comparison of two setups: riders who learn a track gain a quarter of a point a run. */
   driftSd: 0.15,
+  /** Nobody gains or tires at that rate all day: it wears off with this many runs. */
+  driftRuns: 15,
   /** What learning the track brings in all, rating points, most of it in this many runs. */
   learningSd: 0.4,
   learningRuns: 6,
@@ -119,6 +121,12 @@ export const surfacePriors = {
   silentFade: 1.5,
   /** Shapes: clicks from which ratings fall in a straight line, equally likely beforehand. */
   straightFrom: [0.6, 1.5, 4],
+}
+
+/** Runs at the rate of the first that a day has drifted by at run `index`, as it wears off. */
+export const drifted = (index: number) => {
+  const { driftRuns } = surfacePriors
+  return driftRuns * (1 - Math.exp(-(index - 1) / driftRuns))
 }
 
 /** Of a rider of whom nothing is known yet. */

@@ -1,7 +1,15 @@
 import { describe, expect, it } from 'vitest'
 import { seededRandom } from '../../numeric/random.ts'
 import { fitSurface } from './fit.ts'
-import { fallOff, presence, surfacePriors, usualHabit, usualSteepness, type SurfaceData } from './model.ts'
+import {
+  drifted,
+  fallOff,
+  presence,
+  surfacePriors,
+  usualHabit,
+  usualSteepness,
+  type SurfaceData,
+} from './model.ts'
 
 const dial = (over: Partial<SurfaceData['dials'][number]> = {}) => ({
   low: 0,
@@ -150,6 +158,13 @@ describe('the surface', () => {
     expect(mean(s.best)).toBeGreaterThan(7.4)
   })
 
+  it('a day does not drift for ever: each run brings less, all of them a bounded number of first runs', () => {
+    const steps = Array.from({ length: 200 }, (_, i) => drifted(i + 2) - drifted(i + 1))
+    expect(drifted(1)).toBe(0)
+    expect(steps[0]).toBeCloseTo(1, 1)
+    expect(steps.every((x, i) => x > 0 && (i === 0 || x < steps[i - 1]))).toBe(true)
+    expect(drifted(200)).toBeCloseTo(surfacePriors.driftRuns, 3)
+  })
   it('an empty day with no dial is no error', () => {
     const s = fitSurface({
       dials: [],
