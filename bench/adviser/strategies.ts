@@ -27,8 +27,8 @@ export const strategies: Record<StrategyName, (rider: TestRider, seed: number) =
   random: randomSearch,
 }
 
-/** A rider is asked, or a pump fetched, no more than this between two runs. */
-const mostDone = 4
+/** A rider is asked no more than this between two runs. */
+const mostAsked = 3
 
 /**
  * Does what the product's cards say.
@@ -63,18 +63,12 @@ export function ourAdviser(
         ...(felt.against !== null && runs > 1 ? { against: [runs - 1, felt.against] } : {}),
       })
       let { h, s, p } = look()
-      // What costs no run is done at once, as on a trail day: questions, readings, and going back to what is known; the card
-      // after it says whether to ride that again.
-      for (let done = 0; done < mostDone; done++) {
+      // Questions and readings cost no run: they are answered at once, as on a trail day.
+      for (let asked = 0; asked < mostAsked && (p.question || p.readEnd); asked++) {
         if (p.question) {
           const { id, end } = p.question
           day.answer({ question: id, end, answer: rider.answer(p.question, now) })
         } else if (p.readEnd) day.readSag(p.readEnd, rider.sagPct(p.readEnd, now))
-        else if (p.kind === 'go-back') {
-          const back = h.setups.find((x) => x.id === p.setupId)!
-          now = Object.fromEntries(back.positions.map((x) => [x.adjusterId, x.value]))
-          day.change(now, { source: 'revert' })
-        } else break
         ;({ h, s, p } = look())
       }
       claims = claimsOf(s, p, now)

@@ -83,7 +83,6 @@ export function untangleCard(moved: string[], before: HistoryRun, causes: Cause[
 
 export function goBackCard(
   target: HistoryRun,
-  ridden: number,
   words: string,
   probability: number,
   causes: Cause[],
@@ -92,9 +91,7 @@ export function goBackCard(
     ...plain(
       'go-back',
       `Go back to run ${target.number}`,
-      ridden > 1
-        ? `Ridden ${ridden} times, it needs no further run to be known: the next turn starts from there.`
-        : 'Ride it once more to be sure that it is still the better one.',
+      'Ride it once more to be sure that it is still the better one.',
       'If it no longer feels better, the track or the day has changed.',
     ),
     setupId: target.run.setupId,

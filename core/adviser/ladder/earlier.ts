@@ -20,7 +20,7 @@ export const enough: Rung = (c) => {
   const full = changes >= h.changeLimit
   if (!full && h.purpose !== 'race') return null
   const back = betterBefore(c)
-  if (back) return goBackCard(back.target, back.ridden, back.words, back.probability, c.causes())
+  if (back) return goBackCard(back.target, back.words, back.probability, c.causes())
   if (h.purpose === 'race') return raceAdvice(h, c.space, c.causes(), c.outlook(), c.positions)
   return {
     ...plain(
@@ -40,13 +40,11 @@ export const goBack: Rung = (c) => {
   const gain = gainOfSetup(c, back.target.run.setupId)
   const best: Candidate | undefined = usefulOf(c)[0]
   if (gain <= worthLeaving || (best?.gain ?? 0) >= gain + knownPlaceBonus) return null
-  return goBackCard(back.target, back.ridden, back.words, back.probability, c.causes())
+  return goBackCard(back.target, back.words, back.probability, c.causes())
 }
 
 /** An earlier setup that the runs so far call better than the present one. */
-function betterBefore(
-  c: Climb,
-): { target: HistoryRun; ridden: number; words: string; probability: number } | null {
+function betterBefore(c: Climb): { target: HistoryRun; words: string; probability: number } | null {
   const session = c.session()
   if (c.onNow.length === 0) return null
   const [first] = session.setups
@@ -56,11 +54,10 @@ function betterBefore(
   if (!first || first.key === c.nowKey) return null
   const best = first.key
   const v = judge(session, best, c.nowKey)
-  const rides = c.counted.filter((r) => keyOfRun(c.h, r) === best)
-  const target = rides[rides.length - 1]
-  const setup = setupOf(c.h, target.run.setupId)
+  const target = [...c.counted].reverse().find((r) => keyOfRun(c.h, r) === best)
+  const setup = target && setupOf(c.h, target.run.setupId)
   return v.probability < worseBelow && setup && stillPossible(setup, c.space)
-    ? { target, ridden: rides.length, words: v.words, probability: v.probability }
+    ? { target, words: v.words, probability: v.probability }
     : null
 }
 

@@ -37,7 +37,7 @@ export const untangle: Rung = ({ h, space, causes }) => {
   )
 }
 
-/** What is on the bike was not ridden yet, or once and left: no further turn before that. */
+/** What is on the bike was not ridden yet, or not since others were: no further turn before that. */
 export const rideIt: Rung = (c) => {
   if (c.onNow.length > 0) return rideAgain(c)
   const before = lastRidden(c)
@@ -58,13 +58,12 @@ export const rideIt: Rung = (c) => {
   }
 }
 
-/** One run of these settings, then others, and back: whether they are the better ones is known when they were ridden again. */
+/** Gone back to: whether these are still the better ones is known when they were ridden again, after the others (A, B, A). */
 function rideAgain(c: Climb): ReturnType<Rung> {
-  const [only, ...more] = c.onNow
-  const isLast = only === c.counted[c.counted.length - 1]
+  const last = c.onNow[c.onNow.length - 1]
   // Where nothing more is turned today, nothing has to be made sure of.
   const isOver = c.h.purpose === 'race' || c.changes >= c.h.changeLimit
-  if (more.length > 0 || isLast || isOver) return null
+  if (last === c.counted[c.counted.length - 1] || isOver) return null
   return {
     ...plain(
       'ride-it',
@@ -72,7 +71,7 @@ function rideAgain(c: Climb): ReturnType<Rung> {
       'Same section, same line, the speed of the run before. Then say whether it is better, worse, or the same.',
       'If they no longer feel better, the track or the day has changed.',
     ),
-    speaksFor: [reason(`Ridden only once, on run ${only.number}`, only.run.id)],
+    speaksFor: [reason(`Other settings were ridden since run ${last.number}`, last.run.id)],
     // The causes were those of other settings.
     causes: [],
   }

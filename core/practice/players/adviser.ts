@@ -9,8 +9,8 @@ const mostAsked = 3
 export function followsAdviser(): Player {
   return {
     act: ({ bundle, since }) => {
-      // A change was made: it is ridden before anything else. After going back the card says what is next.
-      if (since.some((a) => a.do === 'turn' && a.source !== 'revert')) return 'ride'
+      // A change was made: it is ridden before anything else.
+      if (since.some((a) => a.do === 'turn')) return 'ride'
       const p = advise(historyOf(bundle), spaceOfDay(bundle))
       if (p.kind === 'settled') return { do: 'settle' }
       if (since.length < mostAsked) {
