@@ -28,7 +28,7 @@ export function checkSetup(setup: Setup, units: readonly SuspensionUnit[]): Setu
     const r = adjusterRange(hit.a)
     faults.push({
       code: 'out-of-range',
-      message: `${p.end === 'front' ? 'Front' : 'Rear'} ${adjusterName(hit.a).toLowerCase()} goes from ${positionWords(hit.a, r.min)} to ${positionWords(hit.a, r.max)}; ${p.value} (stored form) is not a place it can stand.`,
+      message: `${p.end === 'front' ? 'Front' : 'Rear'} ${adjusterName(hit.a).toLowerCase()} goes from ${positionWords(hit.a, r.min)} to ${positionWords(hit.a, r.max)}; it cannot stand at ${positionWords(hit.a, p.value)}.`,
     })
   }
   return faults

@@ -4,6 +4,7 @@ import type { SetupCard } from '#contract/card'
 import { SuspensionUnit } from '#contract/unit'
 import { cardOf } from '#core/card/cardOf'
 import { knownPlaces } from '#core/lineage/facts'
+import { standing } from '#core/setup/standing'
 import { ridingMassKg } from '#core/spring/load'
 import type { Store } from '../db/open.ts'
 import { bikes, riders } from '../db/schema.ts'
@@ -45,5 +46,6 @@ export async function readCard(
   const ended = (await listBenches(store, bikeId)).find(
     (b) => b.finishedSetupId !== null && place.setupIds.includes(b.finishedSetupId),
   )
-  return cardOf({ ...place, setup }, bike.body, rider.name, units, name, ended ?? null, mass)
+  const stands = asked === bike.currentSetupId ? standing(setup, units) : setup
+  return cardOf({ ...place, setup: stands }, bike.body, rider.name, units, name, ended ?? null, mass)
 }

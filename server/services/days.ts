@@ -6,6 +6,7 @@ import { Rider, type RiderCard } from '#contract/rider'
 import { SuspensionUnit } from '#contract/unit'
 import type { ProposalRecord } from '#contract/proposal'
 import type { Feel, Run } from '#contract/run'
+import { standing } from '#core/setup/standing'
 import { ownCharts } from '#core/spring/ownChart'
 import type { Db, Store } from '../db/open.ts'
 import { prepared } from '../db/prepared.ts'
@@ -120,6 +121,7 @@ export async function readDay(store: Store, id: string): Promise<DayBundle> {
     (x) => x !== null,
   )
   const unitRows = unitIds.length ? await db.select().from(units).where(inArray(units.id, unitIds)) : []
+  const fitted = unitRows.map((r) => r.body)
   const feelRows = runIds.length ? await db.select().from(feels).where(inArray(feels.runId, runIds)) : []
   const recordingRows = runIds.length
     ? await db
@@ -136,13 +138,13 @@ export async function readDay(store: Store, id: string): Promise<DayBundle> {
     rider: withoutMasses(rider.body),
     bike: withPointer(bike),
     trail: trail.body,
-    units: unitRows.map((r) => r.body),
+    units: fitted,
     // Records of older shapes get their usual values first.
     ownCharts: ownCharts(
       unitRows.map((r) => SuspensionUnit.parse(r.body)),
       Rider.parse(rider.body),
     ),
-    setups: setupRows.map((r) => r.body),
+    setups: setupRows.map(({ id, body }) => (id === bike.currentSetupId ? standing(body, fitted) : body)),
     runs: runRows.map((r) => r.body),
     feels: feelRows.map((r) => r.body),
     recordings: recordingRows.map((r) => asKeptToday(r.body)),

@@ -2,8 +2,10 @@ import { and, desc, eq, inArray, isNull } from 'drizzle-orm'
 import type { Bike } from '#contract/bike'
 import type { Garage } from '#contract/endpoints'
 import type { Rider } from '#contract/rider'
+import type { Setup } from '#contract/setup'
 import type { Trail } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
+import { standing } from '#core/setup/standing'
 import {
   baselines,
   bikes,
@@ -46,12 +48,14 @@ export async function readGarage(store: Store): Promise<Garage> {
   ])
   const pointers = b.map((x) => x.currentSetupId).filter((x) => x !== null)
   const current = pointers.length ? await db.select().from(setups).where(inArray(setups.id, pointers)) : []
+  const of = (s: Setup) =>
+    u.map((x) => x.body).filter(({ id }) => id === s.frontUnitId || id === s.rearUnitId)
   return {
     riders: r.map((x) => x.body),
     bikes: b.map(withPointer),
     units: u.map((x) => x.body),
     trails: t.map((x) => x.body),
-    currentSetups: current.map((x) => x.body),
+    currentSetups: current.map((x) => standing(x.body, of(x.body))),
     wantedSetups: await wantedSetups(store),
     gauges: g.map((x) => x.body),
     stock: st.map((x) => x.body),

@@ -1,5 +1,6 @@
 import { v7 as uuid } from 'uuid'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import type { SetupCard } from '#contract/card'
 import type { DayBundle, Garage, ShelfItem } from '#contract/endpoints'
 import type { Setup } from '#contract/setup'
 import { changesMade, undoable } from '#core/setup/undo'
@@ -57,6 +58,57 @@ describe('what is on the bike now', () => {
     const b = await bundle()
     expect(b.bike.currentSetupId).toBe(fromBench.id)
     expect(b.setups.some((x) => x.id === fromBench.id)).toBe(true)
+  })
+})
+
+describe('a dial that is said to have fewer clicks than where it stands', () => {
+  const unit = async () => (await garage()).units.find((u) => u.id === s.rear.id)!
+  const withClicks = async (clicks: number) => {
+    const u = await unit()
+    const adjusters = u.adjusters.map((a) =>
+      a.id === rebound() && a.kind === 'click' ? { ...a, clicks } : a,
+    )
+    expect((await t.put(`/units/${u.id}`, { ...u, adjusters })).status).toBe(200)
+  }
+  const shownOnDay = async () => {
+    const b = await bundle()
+    return at(b.setups.find((x) => x.id === b.bike.currentSetupId)!)
+  }
+  const onCard = async () => {
+    const { units } = (await t.get(`/bikes/${s.bike.id}/card.json`)).body as SetupCard
+    return units.find((u) => u.end === 'rear')!.dials.find((d) => d.role === 'rebound')!.value
+  }
+  it('is unread in the garage, on the day and on the card, and the rest can still be turned', async () => {
+    await save(turned(s.setup, 9))
+    expect(await onCard()).toBe(9)
+    await withClicks(8)
+    expect(at(await onBike())).toBeUndefined()
+    expect(await shownOnDay()).toBeUndefined()
+    expect(await onCard()).toBeNull()
+    const here = await onBike()
+    const other = here.positions.find((p) => p.end === 'front')!
+    const next = {
+      ...turned(here, 0),
+      positions: here.positions.map((p) => (p === other ? { ...p, value: p.value + 1 } : p)),
+    }
+    expect(await save(next)).toMatchObject({ status: 200 })
+    expect(at(await onBike())).toBeUndefined()
+  })
+  it('and shows again where it is written once the range is put right', async () => {
+    await save(turned(s.setup, 9))
+    await withClicks(8)
+    await withClicks(12)
+    expect(at(await onBike())).toBe(9)
+    expect(await shownOnDay()).toBe(9)
+  })
+  it('and is read by a count that follows what was on the bike before it', async () => {
+    const before = turned(s.setup, 9)
+    await save(before)
+    await withClicks(8)
+    expect(await save(turned(before, 3, { dayId: null, reason: makeReason('reading') }))).toMatchObject({
+      status: 200,
+    })
+    expect(at(await onBike())).toBe(3)
   })
 })
 

@@ -4,6 +4,7 @@ import type { DayBundle, Garage } from '#contract/endpoints'
 import type { ProposalRecord } from '#contract/proposal'
 import type { Feel, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
+import { standing } from '#core/setup/standing'
 import type { Letter } from './letters.ts'
 
 /** The list with an item in the place of the one it is a newer form of, or at the end. */
@@ -103,6 +104,14 @@ const without = (g: Garage, id: string): Garage => ({
 
 /** The garage as the server knows it, with what waits in this browser laid over it. */
 export function overlayGarage(base: Garage, letters: readonly Letter[]): Garage {
+  const all = withLetters(base, letters)
+  // Another range of a dial may be among what waits.
+  return all.units === base.units
+    ? all
+    : { ...all, currentSetups: all.currentSetups.map((s) => standing(s, all.units)) }
+}
+
+function withLetters(base: Garage, letters: readonly Letter[]): Garage {
   return shown(letters).reduce<Garage>((g, l) => {
     if (l.kind === 'setup') return garageWithSetup(g, l.body as Setup)
     if (l.kind === 'remove') {

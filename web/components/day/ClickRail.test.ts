@@ -123,6 +123,22 @@ describe('a finger on a rail', () => {
     expect(w.findAll('button.step')[0].attributes('disabled')).toBeDefined()
     expect(chosen(w)).toEqual([0])
   })
+  it('keeps the signs at a stop and where nothing was read, and says why nothing can be stepped', async () => {
+    const { w } = touched({ value: 0 })
+    const shown = () => w.findAll('button.step').map((b) => [b.text(), b.attributes('aria-label')])
+    expect(shown()).toEqual([
+      ['+', 'rear Rebound: no further'],
+      ['−', 'rear Rebound one step faster'],
+    ])
+    await w.setProps({ value: null })
+    const unread = 'rear Rebound: not read, so not stepped'
+    expect(shown()).toEqual([
+      ['+', unread],
+      ['−', unread],
+    ])
+    const fromClosed = rail({ adjuster: { ...rearRebound, countBase: 'closed-0' }, value: 14 })
+    expect(fromClosed.findAll('button.step').map((b) => b.text())).toEqual(['−', '+'])
+  })
   it('finds nothing to turn on a past day', async () => {
     const { w, at } = touched({ locked: true })
     at('pointerdown', 100, 20)

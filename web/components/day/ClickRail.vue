@@ -5,7 +5,7 @@ import type { End } from '#contract/common'
 import type { Known } from '#contract/setup'
 import type { Bracket } from '#core/adviser/bracket'
 import { countBaseWords, fromCount, toCount } from '#core/adjusters/count'
-import { canStandAt } from '#core/adjusters/range'
+import { adjusterRange, canStandAt } from '#core/adjusters/range'
 import { adjusterName, effectWord, familyOf, turnSign } from '#core/adjusters/words'
 import { knownWords } from '#core/setup/known'
 import { fromChosen } from '#core/units/choice'
@@ -83,6 +83,11 @@ const listeners = computed(() => (props.locked ? {} : on))
 /** Where the peg is drawn: under the finger while it is dragged. */
 const pegAt = computed(() => (drag.value === null ? shown.value : scale.value.valueAt(drag.value)))
 
+/** Whether the number that is shown rises with the stored one: counted from open it falls. */
+const isRising = computed(() => {
+  const { min, max } = adjusterRange(props.adjuster)
+  return toCount(props.adjuster, max) > toCount(props.adjuster, min)
+})
 /** One step either way; the sign is that of the number that is shown. */
 const steps = computed(() =>
   ([-1, 1] as const).map((direction) => {
@@ -91,14 +96,13 @@ const steps = computed(() =>
     return {
       direction,
       to,
-      sign:
-        from !== null && to !== null && toCount(props.adjuster, to) < toCount(props.adjuster, from)
-          ? '−'
-          : '+',
+      sign: direction > 0 === isRising.value ? '+' : '−',
       label:
-        from === null || to === null
-          ? `${props.end} ${name.value}: no further`
-          : `${props.end} ${name.value} one step ${effectWord(props.adjuster, from, to)}`,
+        from === null
+          ? `${props.end} ${name.value}: not read, so not stepped`
+          : to === null
+            ? `${props.end} ${name.value}: no further`
+            : `${props.end} ${name.value} one step ${effectWord(props.adjuster, from, to)}`,
     }
   }),
 )

@@ -5,13 +5,15 @@ import type { End } from '#contract/common'
 import { SuspensionUnit } from '#contract/unit'
 import { useForm } from '../../composables/useForm.ts'
 import { useGarage } from '../../stores/garage.ts'
+import { useNotices } from '../../stores/notices.ts'
 import { copyOfUnit, newAdjuster, unitTemplates } from '../../support/unitTemplates.ts'
 import NumberField from '../shell/NumberField.vue'
 import TypedPicker from '../shell/TypedPicker.vue'
 import AdjusterRow from './AdjusterRow.vue'
 import AirSpringFields from './AirSpringFields.vue'
 import ChartEditor from './ChartEditor.vue'
-import { adjusterName } from '#core/adjusters/words'
+import { adjusterName, positionWords } from '#core/adjusters/words'
+import { cannotStand } from '#core/setup/standing'
 import { localToday } from '../../support/dates.ts'
 import { assumedWords } from '../../support/assumed.ts'
 import AssumedNote from './AssumedNote.vue'
@@ -21,6 +23,7 @@ const props = defineProps<{ end: End; editing: SuspensionUnit | null }>()
 const open = defineModel<boolean>('open', { required: true })
 const emit = defineEmits<{ saved: [unit: SuspensionUnit] }>()
 const garage = useGarage()
+const notices = useNotices()
 const template = ref('air-2')
 /** Templates, then copies of what is already there. */
 const startsFrom = computed(() => [
@@ -33,8 +36,25 @@ const { form, busy, submit, faultOf, otherFault } = useForm<SuspensionUnit>({
   fresh: () => props.editing ?? make('air-2'),
   open,
   onStale: garage.load,
-  save: async (u) => emit('saved', await garage.saveUnit(u)),
+  save: async (u) => {
+    const lost = unreadBy(u)
+    const saved = await garage.saveUnit(u)
+    if (lost) notices.show(lost)
+    emit('saved', saved)
+  },
 })
+/** What a new range leaves no place for, in a sentence; null: everything on the bikes can stand where it is written. */
+function unreadBy(u: SuspensionUnit): string | null {
+  const before = props.editing?.adjusters ?? []
+  const names = garage.bikes
+    .filter((b) => b.frontUnitId === u.id || b.rearUnitId === u.id)
+    .flatMap((b) => cannotStand(garage.currentSetup(b.id) ?? { positions: [] }, [u]))
+    .map(({ adjuster: a, value }) => {
+      const was = before.find((x) => x.id === a.id) ?? a
+      return `${adjusterName(a)} was written at ${positionWords(was, value)}, which it does not have now: where it stands is unread until it is counted.`
+    })
+  return names.length > 0 ? [...new Set(names)].join(' ') : null
+}
 const kinds = [
   { value: 'click', text: 'dial with clicks' },
   { value: 'turn', text: 'dial with turns' },
