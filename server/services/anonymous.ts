@@ -2,33 +2,12 @@ import type { Erasure } from '#contract/erasure'
 import { saysWithoutVoice, withoutSecrets, type Body } from '../bundle/privacy.ts'
 import type { Store } from '../db/open.ts'
 import { Refusal } from '../refusal.ts'
-import { forgetImports, gatherRider, goneIn, riderOf, writtenOver } from './erasure.ts'
-import { renamedAt, renaming, saved, type Place } from './withoutName.ts'
+import { forgetImports, riderOf, writtenOver } from './erasure.ts'
+import { gatherRider, goneIn, ofTheirDays, own } from './gathered.ts'
+import { authored } from './nameElsewhere.ts'
+import { renamedAt, renaming, saved } from './withoutName.ts'
 
 const nobody = 'Rider without a name'
-const onTheirBikes = `bike_id IN ${goneIn('bikes')} OR bike_id IN ${goneIn('shared')}`
-const ofTheirDays = `day_id IN ${goneIn('days')}`
-
-/** Where a rider's own records lie, in which the name may stand. */
-const own: readonly Place[] = [
-  ['bikes', 'id', `id IN ${goneIn('bikes')} OR id IN ${goneIn('shared')}`],
-  ['units', 'id', `id IN ${goneIn('units')}`],
-  ['setups', 'id', `id IN ${goneIn('setups')} OR ${ofTheirDays}`],
-  ['days', 'id', `id IN ${goneIn('days')}`],
-  ['runs', 'id', `id IN ${goneIn('runs')}`],
-  ['feels', 'run_id', `run_id IN ${goneIn('runs')}`],
-  ['proposals', 'id', ofTheirDays],
-  ['recordings', 'id', `id IN ${goneIn('recordings')}`],
-  ['services', 'id', onTheirBikes],
-  ['benches', 'id', onTheirBikes],
-  ['baselines', 'id', onTheirBikes],
-  ['kept', 'id', onTheirBikes],
-  ['stock', 'id', `json_extract(body, '$.ownerId') = (SELECT id FROM temp.gone_rider)`],
-  ['tent_riders', 'id', `id IN ${goneIn('days')}`],
-  ['tent_notes', 'id', `json_extract(body, '$.dayId') IN ${goneIn('days')}`],
-  ['pad_reports', 'id', ofTheirDays],
-]
-
 /**
  * Takes away who a rider is and leaves what was ridden: the name in all of their own records, every weight, what was spoken,
  * links of their phone. Free space and the -wal file are written over.
@@ -57,6 +36,7 @@ export async function makeNameless(store: Store, riderId: string, { name }: Eras
       `DELETE FROM voices WHERE ${ofTheirDays}`,
       `DELETE FROM pads WHERE ${ofTheirDays}`,
       ...changes,
+      ...(await authored(client, rider.name, own)),
     ])
     return called
   })

@@ -4,43 +4,9 @@ import type { Erasure, ErasureReach } from '#contract/erasure'
 import type { Store } from '../db/open.ts'
 import { riders } from '../db/schema.ts'
 import { Refusal } from '../refusal.ts'
+import { gatherRider, goneIn, own } from './gathered.ts'
+import { authored, namedElsewhere } from './nameElsewhere.ts'
 import { renamedAt, renaming, type Place } from './withoutName.ts'
-
-/**
- * What belongs to a rider, as tables of ids that live as long as the connection: `?` is the rider. What others have part
- * in stays: a bike that somebody else has ridden goes to the last of them.
- */
-const belonging = [
-  `rider: SELECT id FROM riders WHERE id = ?1`,
-  `days: SELECT id FROM days WHERE rider_id = ?1`,
-  `shared: SELECT b.id FROM bikes b WHERE b.rider_id = ?1
-     AND EXISTS (SELECT 1 FROM days d WHERE d.bike_id = b.id AND d.rider_id <> ?1)`,
-  `bikes: SELECT id FROM bikes WHERE rider_id = ?1 AND id NOT IN (SELECT id FROM temp.gone_shared)`,
-  `runs: SELECT id FROM runs WHERE day_id IN (SELECT id FROM temp.gone_days)`,
-  `recordings: SELECT id FROM recordings WHERE run_id IN (SELECT id FROM temp.gone_runs)`,
-  `setups: SELECT id FROM setups WHERE bike_id IN (SELECT id FROM temp.gone_bikes)`,
-  `units: SELECT id FROM units u
-     WHERE coalesce(json_extract(body, '$.ownerId'), ?1) = ?1
-       AND (json_extract(body, '$.ownerId') = ?1
-         OR EXISTS (SELECT 1 FROM bikes b WHERE b.id IN (SELECT id FROM temp.gone_bikes) AND u.id IN (b.front_unit_id, b.rear_unit_id))
-         OR EXISTS (SELECT 1 FROM setups s WHERE s.id IN (SELECT id FROM temp.gone_setups)
-           AND u.id IN (json_extract(s.body, '$.frontUnitId'), json_extract(s.body, '$.rearUnitId'))))
-       AND NOT EXISTS (SELECT 1 FROM bikes b WHERE b.id NOT IN (SELECT id FROM temp.gone_bikes) AND u.id IN (b.front_unit_id, b.rear_unit_id))
-       AND NOT EXISTS (SELECT 1 FROM setups s WHERE s.id NOT IN (SELECT id FROM temp.gone_setups)
-         AND u.id IN (json_extract(s.body, '$.frontUnitId'), json_extract(s.body, '$.rearUnitId')))`,
-] as const
-
-export const goneIn = (kind: string) => `(SELECT id FROM temp.gone_${kind})`
-
-/** Makes the tables of what is a rider's, as long as the connection lives. */
-export async function gatherRider(client: Client, riderId: string): Promise<void> {
-  for (const line of belonging) {
-    const [kind, select] = [line.slice(0, line.indexOf(':')), line.slice(line.indexOf(':') + 1)]
-    await client.execute(`DROP TABLE IF EXISTS temp.gone_${kind}`)
-    await client.execute(`CREATE TEMP TABLE gone_${kind} (id TEXT PRIMARY KEY)`)
-    await client.execute({ sql: `INSERT INTO temp.gone_${kind} ${select}`, args: [riderId] })
-  }
-}
 
 /** @throws Refusal 'record.not-found' */
 export async function riderOf({ db }: Store, id: string) {
@@ -66,6 +32,7 @@ export async function erasureReach(store: Store, riderId: string, copies: number
       days: await count('days'),
       runs: await count('runs'),
       recordings: await count('recordings'),
+      elsewhere: await namedElsewhere(client, name, [...own, ...leftToOthers]),
       passedOn: passed.rows.map((r) => ({ bike: String(r.bike), to: String(r.heir) })),
       copies,
     }
@@ -93,6 +60,7 @@ export async function eraseRider(store: Store, riderId: string, { name }: Erasur
       ...forgetImports,
       // Read before, so written before what else changes the same records.
       ...nameless,
+      ...(await authored(client, rider.name, [...own, ...leftToOthers])),
       ...deletions,
       {
         sql: `UPDATE bikes AS b SET rider_id = ${lastOther}, version = version + 1,

@@ -44,6 +44,9 @@ export function saved(table: string, key: string, id: string, body: Body, versio
   }
 }
 
+/** Parts of a name that are long enough to be one. */
+export const partsOf = (name: string) => name.split(/\s+/).filter((p) => p.length >= 3)
+
 /**
  * Puts another name in the place of a rider's, in every text of a record: the whole name however it is written, and each
  * part of it of three letters or more as it stands.
@@ -52,8 +55,7 @@ export function renaming(name: string, called: string): (value: unknown) => unkn
   const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
   const alone = (text: string, flags: string) =>
     new RegExp(`(?<![\\p{L}\\p{N}])${escaped(text)}(?![\\p{L}\\p{N}])`, flags)
-  const parts = name.split(/\s+/).filter((p) => p.length >= 3)
-  const patterns = [alone(name, 'giu'), ...parts.map((p) => alone(p, 'gu'))]
+  const patterns = [alone(name, 'giu'), ...partsOf(name).map((p) => alone(p, 'gu'))]
   // A longer name must still fit where the shorter one stood.
   const short = 'a rider'
   const walk = (value: unknown, key: string): unknown => {

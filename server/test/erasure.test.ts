@@ -30,6 +30,40 @@ const erase = (t: TestApp, id: string, name: string, alsoCopies = false) =>
 const garage = async (t: TestApp) => Garage.parse((await t.get('/garage')).body)
 
 describe('a rider who wants to be forgotten', () => {
+  it('what is called after them elsewhere is told and stays; who turned a dial on somebody else’s bike is nobody', async () => {
+    const t = await startApp()
+    const gone = await startStory(t)
+    const name = 'Quillon Thornby'
+    await t.put(`/riders/${gone.rider.id}`, { ...gone.rider, version: 1, name })
+    const other = await startStory(t)
+    const trail = other.trail
+    await t.put(`/trails/${trail.id}`, { ...trail, version: 1, name: `${name}’s line` })
+    const turned = {
+      ...other.setup,
+      id: uuid(),
+      parentId: other.setup.id,
+      positions: other.setup.positions.map((p) => ({ ...p, known: { ...p.known, by: name } })),
+      reason: makeReason('reading'),
+    }
+    expect((await t.put(`/setups/${turned.id}`, turned)).status).toBe(200)
+    const feel = makeFeel(other.run.id, { note: `behind ${name.toUpperCase()} all the way` })
+    expect((await t.put(`/runs/${other.run.id}/feel`, feel)).status).toBe(200)
+
+    const reach = ErasureReach.parse((await t.get(`/riders/${gone.rider.id}/erasure`)).body)
+    expect(reach.elsewhere).toEqual([
+      { what: 'trail', name: `${name}’s line` },
+      { what: 'record of somebody else', name: '' },
+    ])
+    expect((await erase(t, gone.rider.id, name)).status).toBe(200)
+    const after = await garage(t)
+    const mine = after.currentSetups.find((x) => x.bikeId === other.bike.id)!
+    expect(mine.id).toBe(turned.id)
+    expect(new Set(mine.positions.map((p) => p.known.by))).toEqual(new Set(['a rider']))
+    expect(after.trails.find((x) => x.id === trail.id)!.name).toBe(`${name}’s line`)
+    const day = DayBundle.parse((await t.get(`/days/${other.day.id}`)).body)
+    expect(day.feels[0].note).toBe(feel.note)
+    await t.store.close()
+  })
   it('what goes is told, and after it no byte of it is left, nor of what it was before', async () => {
     const t = await startApp()
     const s = await startStory(t)
@@ -54,6 +88,7 @@ describe('a rider who wants to be forgotten', () => {
       runs: 1,
       recordings: 1,
       passedOn: [],
+      elsewhere: [],
       copies: 1,
     })
     for (const wrong of ['', 'Quillon', 'quillon thornby'])

@@ -54,6 +54,17 @@ const goes = computed(() => {
       ].join(', ')
     : ''
 })
+/** More than these are counted, not listed. */
+const mostListed = 5
+const elsewhere = computed(() => {
+  const all = reach.value?.elsewhere ?? []
+  const listed = all.filter((x) => x.name).slice(0, mostListed)
+  const more = all.length - listed.length
+  return [
+    ...listed.map((x) => `the ${x.what} “${x.name}”`),
+    ...(more > 0 ? [some(more, 'other record', 'other records')] : []),
+  ].join(', ')
+})
 const isTyped = computed(() => reach.value !== null && typed.value.trim() === reach.value.name)
 async function erase() {
   busy.value = true
@@ -106,9 +117,14 @@ async function erase() {
           }}
         </p>
       </template>
+      <p v-if="elsewhere">
+        {{
+          `The name also stands in ${elsewhere}. That is not ${reach.name}’s, and stays as it is: write it anew where it means this rider.`
+        }}
+      </p>
       <p class="soft">
-        Names that others wrote into their own notes stay, and so does what is on paper, on other devices
-        until they look here again, and in files that were taken along.
+        What is on paper stays, and what is on other devices until they look here again, and in files that
+        were taken along.
       </p>
       <label v-if="reach.copies" class="check">
         <input v-model="alsoCopies" type="checkbox" class="form-check-input" />
