@@ -12,10 +12,12 @@ const isCounted = (a: Adjuster) => a.kind !== 'pressure'
  * the record, and shows again when the range is put right.
  *
  * @param present what is on the bike
+ * @param units   the fitted ones, others beside them or not
  * @returns `present` itself where all of it can be
  */
 export function standing(present: Setup, units: readonly SuspensionUnit[]): Setup {
-  const lost = new Set(cannotStand(present, units).map((x) => x.adjuster.id))
+  const fitted = units.filter((u) => u.id === present.frontUnitId || u.id === present.rearUnitId)
+  const lost = new Set(cannotStand(present, fitted).map((x) => x.adjuster.id))
   if (lost.size === 0) return present
   return { ...present, positions: present.positions.filter((p) => !lost.has(p.adjusterId)) }
 }

@@ -2,7 +2,6 @@ import { and, desc, eq, inArray, isNull } from 'drizzle-orm'
 import type { Bike } from '#contract/bike'
 import type { Garage } from '#contract/endpoints'
 import type { Rider } from '#contract/rider'
-import type { Setup } from '#contract/setup'
 import type { Trail } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
 import { standing } from '#core/setup/standing'
@@ -48,14 +47,13 @@ export async function readGarage(store: Store): Promise<Garage> {
   ])
   const pointers = b.map((x) => x.currentSetupId).filter((x) => x !== null)
   const current = pointers.length ? await db.select().from(setups).where(inArray(setups.id, pointers)) : []
-  const of = (s: Setup) =>
-    u.map((x) => x.body).filter(({ id }) => id === s.frontUnitId || id === s.rearUnitId)
+  const all = u.map((x) => x.body)
   return {
     riders: r.map((x) => x.body),
     bikes: b.map(withPointer),
-    units: u.map((x) => x.body),
+    units: all,
     trails: t.map((x) => x.body),
-    currentSetups: current.map((x) => standing(x.body, of(x.body))),
+    currentSetups: current.map((x) => standing(x.body, all)),
     wantedSetups: await wantedSetups(store),
     gauges: g.map((x) => x.body),
     stock: st.map((x) => x.body),
