@@ -5,6 +5,8 @@
  */
 export const inputSentences = {
   'clicks.out-of-range': 'Position {got} is outside 0 to {max}; recount the dial if the real range differs.',
+  'adjuster.cannot-stand':
+    'This part has no such place; read it again, or put right its range or steps in the garage.',
   'recount.range': 'A click dial has 1 to 60 clicks from stop to stop, got {got}; count again.',
   'recount.closing': 'It took {got} clicks to close but the dial has only {max} in all; count both again.',
   'recount.step':

@@ -109,6 +109,8 @@ export const Proposal = z.strictObject({
   plan: z.array(PlannedStep).max(2).default([]),
   /** The end whose sag is to be read. */
   readEnd: End.nullable().default(null),
+  /** Adjusters whose place is to be read before anything is turned: a gauge put on, a dial counted to its stop. */
+  lookAt: z.array(Id).max(8).default([]),
   causes: z.array(Cause),
 })
 export type Proposal = z.infer<typeof Proposal>

@@ -64,11 +64,13 @@ export function ourAdviser(
       })
       let { h, s, p } = look()
       // Questions and readings cost no run: they are answered at once, as on a trail day.
-      for (let asked = 0; asked < mostAsked && (p.question || p.readEnd); asked++) {
+      for (let asked = 0; asked < mostAsked && (p.question || p.readEnd || p.lookAt.length > 0); asked++) {
         if (p.question) {
           const { id, end } = p.question
           day.answer({ question: id, end, answer: rider.answer(p.question, now) })
         } else if (p.readEnd) day.readSag(p.readEnd, rider.sagPct(p.readEnd, now))
+        // What these riders write down is where it stands.
+        else day.look(Object.fromEntries(p.lookAt.map((id) => [id, now[id]])))
         ;({ h, s, p } = look())
       }
       claims = claimsOf(s, p, now)

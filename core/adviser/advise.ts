@@ -4,7 +4,10 @@ import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { asking } from './ladder/ask.ts'
 import { climbOf, type Climb, type Rung } from './ladder/climb.ts'
 import { enough, goBack } from './ladder/earlier.ts'
+import { countFirst } from './ladder/countFirst.ts'
+import { gaugeFirst } from './ladder/gaugeFirst.ts'
 import { lookAtTyres } from './ladder/lookAtTyres.ts'
+import { lostAir } from './ladder/lostAir.ts'
 import { openLever } from './ladder/openLever.ts'
 import { withPlan } from './plan.ts'
 import { nothingHelps } from './ladder/nothingHelps.ts'
@@ -29,10 +32,12 @@ const ladder: readonly Rung[] = [
   settledDay,
   firstRun,
   tellTheFeel,
+  lostAir,
   untangle,
   rideIt,
   openLever,
   lookAtTyres,
+  gaugeFirst,
   nothingHelps,
   asking(climbOn),
   weather,
@@ -49,6 +54,7 @@ const ladder: readonly Rung[] = [
   separate,
   byHand,
   readBeforePumping,
+  countFirst,
   turn,
   lookAgain,
 ]

@@ -3,7 +3,7 @@ import type { CauseKind } from '#contract/proposal'
 import type { Answer, QuestionId } from '#contract/question'
 import type { FeelWord } from '#contract/run'
 import { markCauses } from '../causes/marks.ts'
-import { cannotSay, answerCauses, answerWords, questionRules } from '../causes/questions.ts'
+import { cannotSay, answerCauses, answerWords, meantWord, questionRules } from '../causes/questions.ts'
 import type { Finding } from '../causes/posterior.ts'
 import type { DayHistory, HistoryRun } from './dayHistory.ts'
 
@@ -63,7 +63,7 @@ export function beyondWords(given: GivenAnswer): Finding[] {
   const spoken = (given.run.feel?.marks ?? []).flatMap((m) =>
     (m.end === 'both' ? (['front', 'rear'] as const) : [m.end])
       .filter((end) => explains(given.answer, m.word, end))
-      .flatMap((end) => markCauses(m.word, end, null)),
+      .flatMap((end) => markCauses(meantWord(m.word, [given.answer]), end, null)),
   )
   return answerFindings(given).filter((f) => !spoken.some((c) => c.kind === f.kind && c.end === f.end))
 }

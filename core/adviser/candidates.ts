@@ -15,8 +15,6 @@ export interface Candidate {
   steps: Step[]
   /** Expected gain against standing still, rating points, its spread, and the chance that it is a gain. */
   gain: number
-  /** Expected gain if it is taken back where it is a loss: E[max(0, gain)]. */
-  upside: number
   gainSd: number
   better: number
   /** Chance that it is better by more than a rider would notice. */
@@ -115,15 +113,20 @@ export function candidatesFrom(
   return [...singles, ...pairs]
 }
 
-/** A step beyond two clicks is for a dial that has been moved today, and needs this chance of being better. */
+/** A step beyond the usual is for a dial that has been moved today, and needs this chance of being better. */
 const boldFrom = 0.75
-const smallStep = 2.6
-/** Two clicks, or one notch of a part whose notches are coarser. */
+/** Three clicks; of rebound, which can throw a rider, two. */
+const [smallStep, smallRebound] = [3.6, 2.6]
+/** A usual step, or one notch of a part whose notches are coarser. */
 const isSmall = (s: Step, dials: readonly Dial[]) => {
   const d = dials[s.dial]
   const r = adjusterRange(d.adjuster)
   const far = (to: number) => Math.abs(d.toClicks(to) - d.toClicks(s.from))
-  return r.allowed !== null || far(s.to) <= Math.max(smallStep, far(s.from + r.step) + 1e-6)
+  return (
+    r.allowed !== null ||
+    far(s.to) <=
+      Math.max(familyOf(d.adjuster) === 'rebound' ? smallRebound : smallStep, far(s.from + r.step) + 1e-6)
+  )
 }
 const ownGain = 0.08
 const ownChance = 0.58
@@ -179,21 +182,16 @@ function gainOf(s: ResponseSurface, d: Dial, dial: number, from: number, to: num
 function weigh(steps: Step[], gain: Float64Array, noticeable: number): Candidate {
   const m = mean(gain)
   let square = 0
-  let upside = 0
   let better = 0
   let clearly = 0
   for (const g of gain) {
     square += (g - m) ** 2
-    if (g > 0) {
-      better++
-      upside += g
-    }
+    if (g > 0) better++
     if (g > noticeable) clearly++
   }
   return {
     steps,
     gain: m,
-    upside: upside / gain.length,
     gainSd: Math.sqrt(square / gain.length),
     better: better / gain.length,
     clearlyBetter: clearly / gain.length,

@@ -21,6 +21,7 @@ export function plain(
     outlook: null,
     question: null,
     readEnd: null,
+    lookAt: [],
     plan: [],
     causes: [],
   }

@@ -4,6 +4,7 @@ import type { Answer } from '#contract/question'
 import type { FeelWord, Mark, MindTag } from '#contract/run'
 import { markCauses, wordShares } from '../causes/marks.ts'
 import type { Finding } from '../causes/posterior.ts'
+import { meantWord } from '../causes/questions.ts'
 import { isComplaint } from '../causes/words.ts'
 import { mindVariance, otherConditionsVariance, sessionPriors } from '../stats/session.ts'
 import { comparable } from './comparable.ts'
@@ -261,12 +262,15 @@ export function clueOf(
   answers: DialAnswers,
 ): Omit<Clue, 'point'> {
   const kind = h.sections.find((s) => s.id === mark.sectionId)?.kind ?? null
-  const causes = markCauses(mark.word, end, kind)
-  const shares = wordShares(mark.word, end, kind, clueRules.sharpness).map(
-    (share, i) => share * toldFactor(told, causes[i].kind, causes[i].end),
+  const word = meantWord(mark.word, told)
+  // An answer that says which word was meant has had its say.
+  const more = word === mark.word ? told : told.filter((a) => explains(a, word, end))
+  const causes = markCauses(word, end, kind)
+  const shares = wordShares(word, end, kind, clueRules.sharpness).map(
+    (share, i) => share * toldFactor(more, causes[i].kind, causes[i].end),
   )
   const out: Omit<Clue, 'point'> = {
-    floor: floor * toldFactor(told, 'none', null),
+    floor: floor * toldFactor(more, 'none', null),
     parts: [],
     feltFrom: clueRules.feltFrom[mark.strength],
     fadesFrom: clueRules.fadesFrom[mark.strength],

@@ -42,8 +42,10 @@ export const choice = {
   longRuns: 3,
   longDoubt: 0.25,
   longCandidate: 0.05,
-  /** Share of an expected loss that counts against a change. */
-  costOfLoss: 0.3,
+  /** Spreads of its gain that a change is worth beyond what it is expected to bring: what is not known may be good. */
+  boldness: 0.8,
+  /** Nobody turns what is more likely to be worse than this. */
+  leastBetter: 0.3,
   leastWorth: 0.05,
 }
 
@@ -126,9 +128,11 @@ export function movedToday(h: DayHistory): Set<string> {
 }
 
 /**
- * What a change is worth a run for: what it gains where it is kept, less a share of what it costs where it has to be taken
- * back. A run in the wrong direction also tells something, so it does not count in full.
+ * What a change is worth a run for: its expected gain and a share of its spread (upper confidence bound). A run in the
+ * wrong direction also tells something, and can be taken back.
+ *
+ * Source: Auer, Using confidence bounds for exploitation-exploration trade-offs, 2002.
  */
 export function worth(c: Candidate): number {
-  return c.upside - choice.costOfLoss * (c.upside - c.gain)
+  return c.better < choice.leastBetter ? Math.min(0, c.gain) : c.gain + choice.boldness * c.gainSd
 }

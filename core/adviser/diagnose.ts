@@ -4,6 +4,7 @@ import type { Mark } from '#contract/run'
 import { markCauses } from '../causes/marks.ts'
 import { facts } from '../causes/factRules.ts'
 import { wordRules } from '../causes/words.ts'
+import { meantWord } from '../causes/questions.ts'
 import { metricFindings } from '../causes/metricRules.ts'
 import { posterior, type Finding } from '../causes/posterior.ts'
 import { diffSetups, moveWords } from '../setup/diff.ts'
@@ -15,7 +16,7 @@ import { countedRuns, fittedUnits, keyOfRun, rideHeightTargets, setupOf, setting
 import { answersOf } from './remedies.ts'
 import { airNow } from './airNow.ts'
 import { strokePct } from '../spring/sag.ts'
-import { answerFindings, answersGiven, holdsAllDay } from './answers.ts'
+import { answerFindings, answersGiven, explains, holdsAllDay } from './answers.ts'
 
 const strengthFactor = { 1: 0.7, 2: 1, 3: 1.3 } as const
 /** What was said on the setup before still counts a little: the trail and the rider are the same. */
@@ -136,7 +137,11 @@ function addMark(findings: Finding[], h: DayHistory, r: HistoryRun, mark: Mark, 
   const strong = strengthFactor[mark.strength] * factor
   const link: Evidence['link'] = { kind: 'mark', runId: r.run.id, sectionId: mark.sectionId, word: mark.word }
   for (const end of ends) {
-    for (const c of markCauses(mark.word, end, section?.kind ?? null)) {
+    const word = meantWord(
+      mark.word,
+      (r.feel?.answers ?? []).filter((a) => explains(a, mark.word, end)),
+    )
+    for (const c of markCauses(word, end, section?.kind ?? null)) {
       // A word for both ends is one statement: it must not count twice for a whole-bike cause.
       if (c.end === null && end !== ends[0]) continue
       findings.push({

@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest'
+import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import { questionAnswers, type Answer, type QuestionId } from '#contract/question'
 import type { FeelWord } from '#contract/run'
 import { cannotSay, questionRules, type QuestionRule } from '../causes/questions.ts'
 import { DayBuilder, fork, frontRebound, shock, space } from '../test/dayBuilder.ts'
+import type { SetupSpace } from './dayHistory.ts'
 import { advise } from './advise.ts'
 import { withAnswer } from './answers.ts'
 import { fittedOf, outlookOf } from './decide.ts'
@@ -404,13 +406,64 @@ describe('an answer about a word that was said of both ends', () => {
   })
 })
 
-describe('what a turn gains where it gains', () => {
-  it('is no less than what it is expected to gain, and no more than a rating can hold', () => {
-    const { candidates } = outlookOf(say('harsh-everywhere', 'front').history(), space)
-    expect(candidates.length).toBeGreaterThan(5)
-    for (const c of candidates) {
-      expect(c.upside).toBeGreaterThanOrEqual(Math.max(0, c.gain) - 1e-9)
-      expect(c.upside).toBeLessThanOrEqual(Math.max(0, c.gain) + 3 * c.gainSd)
+/** A fork with high-speed compression of its own. */
+const hsc: Adjuster = {
+  id: 'fh',
+  alias: null,
+  tool: 'hand',
+  kind: 'click',
+  role: 'high-speed-compression',
+  clicks: 10,
+  step: 1,
+  countBase: 'closed-0',
+}
+const forkWithHsc: SetupSpace = {
+  ...space,
+  front: {
+    ...fork,
+    adjusters: [...fork.adjusters, hsc],
+  },
+}
+
+describe('“harsh everywhere” that is answered with square edges', () => {
+  const day = () =>
+    new DayBuilder({ ...start, fh: 5 }).run(6, [{ word: 'harsh-everywhere', end: 'front', strength: 3 }])
+  const edges = () => day().answer(answer('harsh-on', 'front', 'square-edges'))
+
+  it('was “harsh on edges”: high-speed compression leads, and is turned softer', () => {
+    expect(diagnose(day().history(), forkWithHsc).map((c) => c.kind)).not.toContain('hsc-closed')
+    const [top] = diagnose(edges().history(), forkWithHsc)
+    expect([top.kind, top.end]).toEqual(['hsc-closed', 'front'])
+    const answered = edges()
+      .answer(answer('harsh-when', 'front', 'from-the-first'))
+      .answer(answer('tyres-now', null, 'as-before'))
+    const p = advise(answered.history(), forkWithHsc)
+    expect(p.moves.map((m) => [m.adjusterId, Math.sign(m.to - m.from)])).toEqual([['fh', 1]])
+  })
+
+  it('holds for the surface as it does for the causes, and only for the end that was asked about', () => {
+    const h = edges().history()
+    const likely = (x: typeof h) => {
+      const s = outlookOf(x, forkWithHsc)
+      const k = s.dials.findIndex((d) => d.adjuster.id === 'fh')
+      const places = s.surface.best.filter((_, i) => i % s.dials.length === k)
+      return places.reduce((t, v) => t + v, 0) / places.length
+    }
+    expect(likely(h)).toBeGreaterThan(likely(day().history()))
+    const both = new DayBuilder({ ...start, fh: 5 })
+      .run(6, [{ word: 'harsh-everywhere', end: 'both', strength: 3 }])
+      .answer(answer('harsh-on', 'front', 'square-edges'))
+    expect(diagnose(both.history(), forkWithHsc).filter((c) => c.kind === 'hsc-closed')).toMatchObject([
+      { end: 'front' },
+    ])
+  })
+
+  it('stays what it was where chatter was answered, or nobody could say', () => {
+    for (const a of ['small-chatter', cannotSay]) {
+      const h = day()
+        .answer(answer('harsh-on', 'front', a))
+        .history()
+      expect(diagnose(h, forkWithHsc)[0].kind).not.toBe('hsc-closed')
     }
   })
 })

@@ -1,6 +1,6 @@
 import type { End } from '#contract/common'
 import type { CauseKind } from '#contract/proposal'
-import type { CannotSay, questionAnswers, QuestionId } from '#contract/question'
+import type { Answer, CannotSay, questionAnswers, QuestionId } from '#contract/question'
 import type { FeelWord } from '#contract/run'
 import type { CauseSeat } from './words.ts'
 
@@ -25,6 +25,8 @@ export interface QuestionRule<A extends string = string> {
   of: 'end' | 'bike'
   ask: string
   answers: Record<A, string>
+  /** What a word was meant as where it is answered so: the causes are that word's then, not those of the one that was said. */
+  means?: Partial<Record<A, FeelWord>>
   given: Given<A>[]
 }
 
@@ -87,6 +89,7 @@ export const questionRules: { [Q in QuestionId]: QuestionRule<AnswerOf<Q>> } = {
     of: 'end',
     ask: 'Harsh on small chatter, or on square edges at speed?',
     answers: { 'small-chatter': 'Small chatter', 'square-edges': 'Square edges at speed' },
+    means: { 'square-edges': 'harsh-square-edge' },
     given: [
       { kind: 'spring-firm', at: 'same', shares: { 'small-chatter': 0.7, 'square-edges': 0.3 } },
       { kind: 'lsc-closed', at: 'same', shares: { 'small-chatter': 0.75, 'square-edges': 0.25 } },
@@ -264,6 +267,16 @@ export function answerCauses(question: QuestionId, end: End | null, answer: stri
     end: g.at === 'same' ? end : g.at === 'bike' ? null : g.at,
     weight: Math.log(g.shares[answer] * answers.length),
   }))
+}
+
+/** The word that was meant, by what was answered about the one that was said. */
+export function meantWord(word: FeelWord, told: readonly Pick<Answer, 'question' | 'answer'>[]): FeelWord {
+  for (const { question, answer } of told) {
+    const rule: QuestionRule = questionRules[question]
+    const meant = rule.words.includes(word) ? rule.means?.[answer] : undefined
+    if (meant) return meant
+  }
+  return word
 }
 
 /** "When does it kick? Worse along a row of hits" */

@@ -1,13 +1,18 @@
 import { describe, expect, it } from 'vitest'
 import type { Setup } from '#contract/setup'
-import { readBetween } from './readBetween.ts'
+import { assumed, readBy, setBy } from './known.ts'
+import { readBetween, readingsBetween } from './readBetween.ts'
 
 const setup = (id: string, parentId: string | null, at: Record<string, number>, source = 'own-idea') =>
   ({
     id,
     parentId,
     reason: { source },
-    positions: Object.entries(at).map(([adjusterId, value]) => ({ adjusterId, value })),
+    positions: Object.entries(at).map(([adjusterId, value]) => ({
+      adjusterId,
+      value,
+      known: setBy({ at: id }),
+    })),
   }) as unknown as Setup
 const between = (setups: Setup[], from = 'a', to = setups.at(-1)!.id) =>
   Object.fromEntries(readBetween(setups, from, to))
@@ -39,5 +44,21 @@ describe('what readings put right between two setups', () => {
     expect(between([setup('a', null, { rr: 6 }), setup('b', null, { rr: 9 }, 'reading')])).toEqual({})
     const ring = [setup('x', 'y', { rr: 1 }, 'reading'), setup('y', 'x', { rr: 2 }, 'reading')]
     expect(between(ring, 'a', 'y')).toEqual({})
+  })
+  it('of what was read it tells also what was as written, and nothing of what was only carried along', () => {
+    const [a, b] = [setup('a', null, { rr: 6, rp: 180 }), setup('b', 'a', { rr: 6, rp: 180 }, 'reading')]
+    b.positions = [
+      { ...b.positions[0], known: readBy({ at: 'b' }) },
+      { ...b.positions[1], known: a.positions[1].known },
+    ]
+    expect(Object.fromEntries(readingsBetween([a, b], 'a', 'b'))).toEqual({ rr: { written: 6, read: 6 } })
+    // Read again: what was read before had another time.
+    const c = setup('c', 'b', { rr: 6, rp: 180 }, 'reading')
+    c.positions = b.positions.map((p) => ({ ...p, known: { ...p.known } }))
+    expect(readingsBetween([a, b, c], 'b', 'c').size).toBe(0)
+    c.positions[0].known = readBy({ at: 'c' })
+    expect([...readingsBetween([a, b, c], 'b', 'c').keys()]).toEqual(['rr'])
+    b.positions[1].known = assumed('typical')
+    expect([...readingsBetween([a, b], 'a', 'b').keys()]).toEqual(['rr'])
   })
 })

@@ -1,7 +1,7 @@
-import type { Setup } from '#contract/setup'
+import type { Position, Setup } from '#contract/setup'
 import { samePosition } from './diff.ts'
 
-/** A number that a reading put right between two setups; nothing was turned. */
+/** A number that was read between two setups; nothing was turned. */
 export interface PutRight {
   written: number
   read: number
@@ -16,22 +16,27 @@ export function readBetween(
   fromId: string,
   toId: string,
 ): ReadonlyMap<string, PutRight> {
-  const byId = new Map(setups.map((s) => [s.id, s]))
-  const steps: [Setup, Setup][] = []
-  let at = byId.get(toId)
-  while (at && at.id !== fromId) {
-    const before = at.parentId === null ? undefined : byId.get(at.parentId)
-    // A chain that bites its own tail would never end.
-    if (!before || steps.length > setups.length) return new Map()
-    steps.unshift([before, at])
-    at = before
-  }
   const out = new Map<string, PutRight>()
-  for (const [before, after] of steps) {
+  for (const [id, x] of readingsBetween(setups, fromId, toId))
+    if (Math.abs(x.written - x.read) >= samePosition) out.set(id, x)
+  return out
+}
+
+/**
+ * What was read on the way from one setup to a later one, also where it was as written, by adjuster id, canonical.
+ * @returns empty where the later one does not follow from the earlier
+ */
+export function readingsBetween(
+  setups: readonly Setup[],
+  fromId: string,
+  toId: string,
+): ReadonlyMap<string, PutRight> {
+  const out = new Map<string, PutRight>()
+  for (const [before, after] of stepsBetween(setups, fromId, toId)) {
     if (after.reason.source !== 'reading') continue
     for (const p of after.positions) {
       const was = before.positions.find((x) => x.adjusterId === p.adjusterId)
-      if (!was || Math.abs(was.value - p.value) < samePosition) continue
+      if (!was || !isReadAnew(was, p)) continue
       const sofar = out.get(p.adjusterId)
       out.set(p.adjusterId, {
         written: sofar?.written ?? was.value,
@@ -41,6 +46,25 @@ export function readBetween(
   }
   return out
 }
+
+/** Each setup on the way with the one before it, oldest first; empty where there is no way. */
+export function stepsBetween(setups: readonly Setup[], fromId: string, toId: string): [Setup, Setup][] {
+  const byId = new Map(setups.map((s) => [s.id, s]))
+  const steps: [Setup, Setup][] = []
+  let at = byId.get(toId)
+  while (at && at.id !== fromId) {
+    const before = at.parentId === null ? undefined : byId.get(at.parentId)
+    // A chain that bites its own tail would never end.
+    if (!before || steps.length > setups.length) return []
+    steps.unshift([before, at])
+    at = before
+  }
+  return steps
+}
+
+const isReadAnew = (was: Position, now: Position) =>
+  Math.abs(was.value - now.value) >= samePosition ||
+  (now.known.how === 'read' && (was.known.how !== 'read' || was.known.at !== now.known.at))
 
 /** A setup with its numbers as they were read on the way to a later one: where everything stood, not where it was written to. */
 export function asReadLater(setups: readonly Setup[], setup: Setup, laterId: string): Setup {

@@ -4,11 +4,11 @@ import type { Analysis, EndMetrics } from '#contract/recording'
 import type { End } from '#contract/common'
 import type { Answer } from '#contract/question'
 import type { Mark, Run } from '#contract/run'
-import type { Setup } from '#contract/setup'
+import type { Known, Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
 import type { BenchRider } from '../bench/evidence.ts'
 import { nothingNoted } from '../setup/nothingNoted.ts'
-import { setBy } from '../setup/known.ts'
+import { assumed, readBy, setBy } from '../setup/known.ts'
 import type { Memory } from '../adviser/memory/remembered.ts'
 import type { DayHistory, SetupSpace } from '../adviser/dayHistory.ts'
 
@@ -210,6 +210,29 @@ export class DayBuilder {
     return this
   }
 
+  /** A dial counted to its stop, a gauge put on: where parts were found to stand; nothing is turned. */
+  look(found: Record<string, number>): this {
+    const now = this.setups[this.setups.length - 1]
+    this.change(found, { source: 'reading', linked: true })
+    const read = this.setups[this.setups.length - 1]
+    const hand = { at: `2031-05-02T10:${String(this.setups.length).padStart(2, '0')}:00Z` }
+    read.positions = read.positions.map((p) =>
+      p.adjusterId in found
+        ? { ...p, known: readBy(hand) }
+        : (now.positions.find((x) => x.adjusterId === p.adjusterId) ?? p),
+    )
+    return this
+  }
+
+  /** Nobody counted these: they come off a card. */
+  assuming(...ids: string[]): this {
+    for (const s of this.setups)
+      s.positions = s.positions.map((p) =>
+        ids.includes(p.adjusterId) ? { ...p, known: assumed('as the card says') } : p,
+      )
+    return this
+  }
+
   at(tempC: number): this {
     this.tempC = tempC
     return this
@@ -266,13 +289,21 @@ export class DayBuilder {
         end: adjusterId.startsWith('f') ? 'front' : 'rear',
         adjusterId,
         value,
-        known: setBy({ at: '2031-05-02T08:00:00Z' }),
+        known: this.knownOf(adjusterId, value),
       })),
       reason: { text: '', source, linked, proposalId: null, undoes: null, fromSetupId: null },
       foundIn: null,
       wanted: false,
     })
     return this
+  }
+
+  /** What is not turned is known as it was; a count that nobody took stays one. */
+  private knownOf(adjusterId: string, value: number): Known {
+    const n = this.setups.length
+    const before = this.setups[n - 1]?.positions.find((p) => p.adjusterId === adjusterId)
+    const isAsBefore = before && (before.value === value || before.known.how === 'assumed')
+    return isAsBefore ? before.known : setBy({ at: `2031-05-02T08:${String(n).padStart(2, '0')}:00Z` })
   }
 }
 

@@ -1,4 +1,6 @@
 import { ref } from 'vue'
+import { adjusterName, positionWords } from '#core/adjusters/words'
+import type { ReadPart } from '#core/command/reading'
 import { answerWords } from '#core/causes/questions'
 import { moveWords } from '#core/setup/diff'
 import { useDay } from '../stores/day.ts'
@@ -67,6 +69,16 @@ export function useDayActs() {
           async () => void (await day.unreadSag(after)),
           day.bundle?.day.id ?? null,
         )
+      }),
+    /** Where parts were found to stand; a number that differs is kept as what is true now. */
+    found: (parts: readonly ReadPart[]) =>
+      act(async () => {
+        await day.readParts(parts)
+        const words = parts.map(({ end, adjuster, value }) => {
+          const at = value === null ? 'not sure' : positionWords(adjuster, value, units.value)
+          return `${end} ${adjusterName(adjuster).toLowerCase()} ${at}`
+        })
+        notices.show(`Read: ${words.join(', ')}. Nothing was turned.`, 'done')
       }),
     decideOther: () =>
       act(async () => {

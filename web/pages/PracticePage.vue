@@ -265,6 +265,7 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
           :judging="practice.judging"
           @do="practice.doProposal"
           @ask="practice.proposal.question && practice.ask(practice.proposal.question)"
+          @look="practice.proposal.lookAt.forEach((part) => practice.look(part))"
           @read="practice.proposal.readEnd && practice.read(practice.proposal.readEnd)"
         />
       </template>

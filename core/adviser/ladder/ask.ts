@@ -45,7 +45,7 @@ export const asking =
       const leads = q.imagine.leads.map((lead) => ({ ...lead, card: advise(lead.climb) }))
       // Of the answers that may well come, two must lead to different turns.
       if (new Set(leads.filter((l) => l.mayCome).map((l) => turnKey(l.card, c.space))).size < 2) continue
-      const without = advise({ ...c, imagined: true })
+      const without = advise(unanswered(c, last, q))
       return askCard(c, last, q, {
         id: q.id,
         end: q.end,
@@ -59,6 +59,13 @@ export const asking =
     }
     return null
   }
+
+/** The day where nobody can say: looked at as it will be when that is tapped, to the last sample. */
+function unanswered(c: Climb, last: HistoryRun, q: Pick<Open, 'id' | 'end'>): Climb {
+  const day = withAnswer(c.h, last.run.id, { question: q.id, end: q.end, answer: cannotSay })
+  const known = outlookOn(day, c.space, c.outlook().fitted)
+  return { ...climbOf(day, c.space, () => known), session: c.session, imagined: true }
+}
 
 interface Open {
   id: QuestionId

@@ -13,7 +13,9 @@ export function followsAdviser(): Player {
       if (since.some((a) => a.do === 'turn')) return 'ride'
       const p = advise(historyOf(bundle), spaceOfDay(bundle))
       if (p.kind === 'settled') return { do: 'settle' }
-      if (since.length < mostAsked) {
+      const [look] = p.lookAt
+      if (look) return { do: 'look', adjusterId: look }
+      if (since.filter((a) => a.do !== 'look').length < mostAsked) {
         if (p.question) return { do: 'ask', question: p.question.id, end: p.question.end }
         if (p.readEnd) return { do: 'read', end: p.readEnd }
       }

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Proposal } from '#contract/proposal'
+import type { Position } from '#contract/setup'
+import type { ReadPart } from '#core/command/reading'
 import type { SetupSpace } from '#core/adviser/dayHistory'
 import { adjusterName, familyOf, toolWord, turnSign } from '#core/adjusters/words'
 import { countBaseWords } from '#core/adjusters/count'
@@ -10,6 +12,7 @@ import { useUnits } from '../../composables/useUnits.ts'
 import DialHint from './DialHint.vue'
 import EvidenceList from './EvidenceList.vue'
 import QuestionTaps from './QuestionTaps.vue'
+import ReadOnCard from './ReadOnCard.vue'
 import SagOnCard from './SagOnCard.vue'
 import SpringOffer from './SpringOffer.vue'
 import { signedWords } from '../../support/words.ts'
@@ -18,6 +21,8 @@ const { positionNumber, positionWords } = useUnits()
 const props = defineProps<{
   proposal: Proposal
   space: SetupSpace
+  /** On the bike now. */
+  positions: readonly Position[]
   dayId: string
   bikeId: string
   judging: boolean
@@ -30,6 +35,7 @@ const emit = defineEmits<{
   done: []
   answer: [answer: string]
   read: [sagPct: number]
+  found: [parts: ReadPart[]]
   other: []
   repeat: []
   happy: []
@@ -47,7 +53,8 @@ const moves = computed(() =>
 const move = computed(() => moves.value[0] ?? null)
 const effect = computed(() => {
   const [, head, last] = /^(.*\s)(\S+)$/.exec(props.proposal.headline) ?? []
-  return move.value && props.proposal.kind === 'change'
+  // A change that was not weighed (a lever, air that is missing) does not end in what it makes of an end.
+  return move.value && props.proposal.kind === 'change' && props.proposal.outlook
     ? { head, last }
     : { head: props.proposal.headline, last: '' }
 })
@@ -133,7 +140,6 @@ const leads: Partial<Record<Proposal['kind'], string>> = {
   repeat: 'To be sure',
   'ride-it': 'First',
   ask: 'To find out',
-  read: 'A minute with ring and ruler',
   untangle: 'A mess, and the way out of it',
   settled: 'Enough',
 }
@@ -144,12 +150,21 @@ const lead = computed(() => {
   const { kind, outlook: o } = props.proposal
   if (kind === 'change' && o)
     return o.better >= likelyFrom ? `Likely better: ${percent(o.better)}` : 'To find out'
+  if (kind === 'read') return looks.value.length ? 'Costs no run' : 'A minute with ring and ruler'
   return leads[kind] ?? 'Next'
 })
 const showsEvidence = computed(
   () => props.proposal.speaksFor.length + props.proposal.speaksAgainst.length > 0,
 )
 const isAsked = computed(() => props.proposal.kind === 'ask')
+/** What the card asks to be read, as it is kept. */
+const looks = computed(() =>
+  props.proposal.lookAt.flatMap((id) => {
+    const kept = props.positions.find((p) => p.adjusterId === id)
+    const adjuster = kept && props.space[kept.end]?.adjusters.find((a) => a.id === id)
+    return adjuster ? [{ end: kept.end, adjuster, kept: kept.value }] : []
+  }),
+)
 const readUnit = computed(() => (props.proposal.readEnd ? props.space[props.proposal.readEnd] : null))
 /** What is on the bike was not ridden yet: nobody can be happy with it, nor ride it again. */
 const isUnridden = computed(() => props.proposal.kind === 'ride-it')
@@ -217,6 +232,13 @@ const asksForRun = computed(() => ['log-first-run', 'ride-it', 'repeat'].include
         :busy="busy"
         @answer="(a) => emit('answer', a)"
       />
+      <ReadOnCard
+        v-if="looks.length"
+        :key="proposal.lookAt.join()"
+        :parts="looks"
+        :busy="busy"
+        @found="(parts) => emit('found', parts)"
+      />
       <SagOnCard v-if="readUnit" :unit="readUnit" :busy="busy" @read="(pct) => emit('read', pct)" />
     </template>
     <details v-if="rivals.length > 1" class="causes">
@@ -241,10 +263,7 @@ const asksForRun = computed(() => ['log-first-run', 'ride-it', 'repeat'].include
           doneWords
         }}</BButton>
         <BButton v-if="asksForRun" variant="primary" @click="emit('log')">Log the run</BButton>
-        <RouterLink
-          v-if="proposal.kind === 'read'"
-          class="btn btn-plain"
-          :to="{ name: 'bench', params: { bikeId } }"
+        <RouterLink v-if="readUnit" class="btn btn-plain" :to="{ name: 'bench', params: { bikeId } }"
           >On the bench, step by step</RouterLink
         >
         <BButton

@@ -155,6 +155,7 @@ describe('the next change', () => {
       props: {
         proposal,
         space,
+        positions: new DayBuilder().history().setups[0].positions,
         dayId: 'day',
         bikeId: 'bike',
         judging: false,
@@ -190,6 +191,39 @@ describe('the next change', () => {
         .text()
     expect(at(0.49)).toBe('To find out')
     expect(at(0.72)).toBe('Likely better: 72 %')
+  })
+  it('takes what the gauge shows, end by end, and nothing that nobody said', async () => {
+    const p = advise(new DayBuilder().run(8).run(8).run(8).run(5).history(), space)
+    const w = card(p)
+    const save = () => button(w, /^(Nothing read yet|Save what was read)$/)
+    expect(save().attributes('disabled')).toBeDefined()
+    await button(w, /^Front pressure: still 80 psi/).trigger('click')
+    await button(w, /^Front pressure: still 80 psi/).trigger('click')
+    expect(save().attributes('disabled')).toBeDefined()
+    const [, rear] = w.findAll('input')
+    await rear.setValue('not a number')
+    await rear.trigger('change')
+    expect(save().attributes('disabled')).toBeDefined()
+    await rear.setValue('168')
+    await rear.trigger('change')
+    await w.find('form.read').trigger('submit')
+    expect(w.emitted('found')).toMatchObject([
+      [[{ end: 'rear', adjuster: { id: 'rp' }, value: 168, was: 180 }]],
+    ])
+  })
+  it('a count is typed as the dial is counted, and one that it does not have is told', async () => {
+    const p = { ...advise(new DayBuilder().run(8).history(), space), lookAt: ['rr'] }
+    const w = card(p)
+    const field = w.find('input')
+    await field.setValue('19')
+    await field.trigger('change')
+    expect(w.text()).toContain('outside 0 to 14')
+    expect(w.emitted('found')).toBeUndefined()
+    // From open: 4 of 14 is canonical 10.
+    await field.setValue('4')
+    await field.trigger('change')
+    await w.find('form.read').trigger('submit')
+    expect(w.emitted('found')).toMatchObject([[[{ value: 10 }]]])
   })
   it('each of its buttons says one thing', async () => {
     const w = card(advise(day().history(), space))

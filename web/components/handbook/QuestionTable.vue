@@ -14,6 +14,7 @@ const rows = (Object.keys(questionRules) as QuestionId[]).map((key) => {
     answers: Object.entries(rule.answers).map(([id, label]) => ({
       id,
       label,
+      meant: rule.means?.[id] ?? null,
       toward: rule.given
         .map((g) => ({
           label: causeLabel(g.kind, g.at === 'front' || g.at === 'rear' ? g.at : null),
@@ -42,6 +43,7 @@ const percent = (x: number) => `${Math.round(100 * x)} %`
         <td>
           <p v-for="a in r.answers" :key="a.id" class="answer">
             <b>{{ a.label }}</b>
+            <span v-if="a.meant">{{ `then it counts as “${wordRules[a.meant].label}”` }}</span>
             <span v-for="t in a.toward" :key="t.label" class="soft"
               >{{ t.label }} <span class="num">{{ percent(t.share) }}</span></span
             >

@@ -4,7 +4,7 @@ import type { Proposal } from '#contract/proposal'
 
 /** What the adviser would do now, for whoever wants to look; to follow it is a tap. */
 const props = defineProps<{ proposal: Proposal; judging: boolean }>()
-const emit = defineEmits<{ do: []; ask: []; read: [] }>()
+const emit = defineEmits<{ do: []; ask: []; read: []; look: [] }>()
 const reasons = computed(() => props.proposal.speaksFor.slice(0, 3))
 const turns = computed(() => props.proposal.moves.length > 0 || props.proposal.setupId !== null)
 </script>
@@ -19,6 +19,7 @@ const turns = computed(() => props.proposal.moves.length > 0 || props.proposal.s
     <p v-if="proposal.watchFor" class="soft">{{ proposal.watchFor }}</p>
     <div class="acts">
       <BButton v-if="proposal.question" variant="primary" @click="emit('ask')">Ask it</BButton>
+      <BButton v-else-if="proposal.lookAt.length" variant="primary" @click="emit('look')">Read it</BButton>
       <BButton v-else-if="proposal.readEnd" variant="primary" @click="emit('read')">Read it</BButton>
       <BButton v-else-if="turns" variant="primary" @click="emit('do')">Turn it like that</BButton>
     </div>

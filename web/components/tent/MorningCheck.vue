@@ -2,8 +2,8 @@
 import { computed, reactive, ref, shallowRef } from 'vue'
 import type { Adjuster } from '#contract/adjuster'
 import type { DayBundle } from '#contract/endpoints'
-import { fromCount, toCount } from '#core/adjusters/count'
-import { canStandAt } from '#core/adjusters/range'
+import { toCount } from '#core/adjusters/count'
+import { foundPlace } from '#core/adjusters/foundPlace'
 import { adjusterName, distanceWords, effectWord } from '#core/adjusters/words'
 import type { ReadPart } from '#core/command/reading'
 import { knownWords } from '#core/setup/known'
@@ -86,9 +86,7 @@ function type(p: CheckedPart, typed: number | null) {
   faults.delete(a.id)
   if (typed === null) return tell(a, null)
   try {
-    const value = fromCount(a, typed)
-    if (!canStandAt(a, value)) throw new Error('It cannot stand there; count again.')
-    tell(a, { at: value })
+    tell(a, { at: foundPlace(a, typed) })
   } catch (e) {
     tell(a, null)
     faults.set(a.id, e instanceof Error ? e.message : String(e))

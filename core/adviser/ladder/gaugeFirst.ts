@@ -1,0 +1,80 @@
+import type { Adjuster } from '#contract/adjuster'
+import type { Proposal } from '#contract/proposal'
+import { readingsBetween } from '../../setup/readBetween.ts'
+import { plain, reason } from '../cards.ts'
+import { comparable } from '../comparable.ts'
+import { fittedUnits } from '../history.ts'
+import { lostAirBetween } from '../lostAir.ts'
+import type { Climb, Rung } from './climb.ts'
+
+/** What a rating has to fall by on the very same settings, rating points and scatters of the difference. */
+const leastFall = 1
+const scatters = 1.5
+
+/**
+ * The same settings feel clearly worse than they did: it is not a dial. Air first, which a gauge tells in a minute; and
+ * where air was found missing before, after every run.
+ */
+export const gaugeFirst: Rung = (c) => {
+  const last = c.onNow[c.onNow.length - 1]
+  if (!last || !c.now || c.imagined || last !== c.counted[c.counted.length - 1]) return null
+  const read = readingsBetween(c.h.setups, last.run.setupId, c.now.id)
+  const open = pressuresOf(c).filter((a) => !read.has(a.id))
+  if (open.length === 0) return null
+  const leaking = lostAirBetween(c.h, c.space, c.h.startSetupId, last.run.setupId)
+  const suspects = open.filter((a) => leaking.has(a.id))
+  if (suspects.length > 0)
+    return gaugeCard(suspects, 'Gauge first: air was missing before', [
+      reason('What was pumped back may be gone again', last.run.id),
+    ])
+  const fall = fallHere(c)
+  return fall && gaugeCard(open, 'The same settings, and clearly worse: put the gauge on', [fall])
+}
+
+/** How far the last run fell below the earlier ones on the same settings, where that is more than scatter. */
+function fallHere(c: Climb): ReturnType<typeof reason> | null {
+  const last = c.onNow[c.onNow.length - 1]
+  const rating = last.feel?.rating ?? null
+  const before = c.onNow
+    .slice(0, -1)
+    .filter((r) => typeof r.feel?.rating === 'number' && comparable(c.h, r, last).equal)
+  if (rating === null || before.length === 0) return null
+  // The rider's own comparison says more than two numbers do.
+  if (last.feel!.verdicts.some((v) => v.value >= 0 && before.some((r) => r.run.id === v.againstRunId)))
+    return null
+  const { surface } = c.outlook()
+  const noiseSd = surface.noiseSd.reduce((t, x) => t + x, 0) / surface.samples
+  const mean = before.reduce((t, r) => t + r.feel!.rating!, 0) / before.length
+  if (mean - rating < Math.max(leastFall, scatters * noiseSd * Math.sqrt(1 + 1 / before.length))) return null
+  const runs = before.map((r) => r.number)
+  return reason(
+    `Rated ${rating} on run ${last.number}; on the same settings ${mean.toFixed(1)} on run${runs.length > 1 ? 's' : ''} ${runs.join(', ')}`,
+    last.run.id,
+  )
+}
+
+function gaugeCard(parts: readonly Adjuster[], headline: string, speaksFor: Proposal['speaksFor']): Proposal {
+  return {
+    ...plain(
+      'read',
+      headline,
+      'No dial has moved since. What may have: the air, a tyre, a brake, the track. The gauge tells the first in a minute; feel both tyres, too.',
+      'Both pressures as they were set: then it was the tyres, the track, or the day.',
+    ),
+    speaksFor,
+    lookAt: parts.map((a) => a.id),
+    // The causes would be those of a dial.
+    causes: [],
+  }
+}
+
+/** Main pressures that somebody has set or read. */
+const pressuresOf = (c: Climb): Adjuster[] =>
+  fittedUnits(c.space).flatMap((u) =>
+    u.adjusters.filter(
+      (a) =>
+        a.role === 'main-pressure' &&
+        a.kind === 'pressure' &&
+        c.now!.positions.some((p) => p.adjusterId === a.id && p.known.how !== 'assumed'),
+    ),
+  )

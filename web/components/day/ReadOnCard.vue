@@ -1,0 +1,113 @@
+<script setup lang="ts">
+import { computed, reactive } from 'vue'
+import type { Adjuster } from '#contract/adjuster'
+import type { End } from '#contract/common'
+import { countBaseWords, toCount } from '#core/adjusters/count'
+import { foundPlace } from '#core/adjusters/foundPlace'
+import { adjusterName } from '#core/adjusters/words'
+import type { ReadPart } from '#core/command/reading'
+import { useUnits } from '../../composables/useUnits.ts'
+import EndMark from '../shell/EndMark.vue'
+import NumberField from '../shell/NumberField.vue'
+
+/** What a card asks to be read, each on its own: as it is kept, another number, or nothing said. */
+const props = defineProps<{
+  parts: readonly { end: End; adjuster: Adjuster; kept: number }[]
+  busy: boolean
+}>()
+const emit = defineEmits<{ found: [parts: ReadPart[]] }>()
+const { positionWords } = useUnits()
+
+const found = reactive(new Map<string, number>())
+/** As it was typed, also where a part cannot stand: what is wrong stays to be put right. */
+const typed = reactive(new Map<string, number>())
+const faults = reactive(new Map<string, string>())
+const nameOf = (end: End, a: Adjuster) =>
+  `${end === 'front' ? 'Front' : 'Rear'} ${adjusterName(a).toLowerCase()}`
+const labelOf = (end: End, a: Adjuster) => {
+  const base = countBaseWords(a)
+  return `${nameOf(end, a)}, ${a.kind === 'pressure' ? 'the gauge shows' : `counted ${base}`}`
+}
+const isAsKept = (a: Adjuster, kept: number) => found.get(a.id) === kept
+function type(a: Adjuster, count: number | null) {
+  forget(a)
+  if (count === null) return
+  typed.set(a.id, count)
+  try {
+    found.set(a.id, foundPlace(a, count))
+  } catch (e) {
+    faults.set(a.id, e instanceof Error ? e.message : String(e))
+  }
+}
+function keepAsIs(a: Adjuster, kept: number) {
+  const wasKept = isAsKept(a, kept)
+  forget(a)
+  if (wasKept) return
+  found.set(a.id, kept)
+  typed.set(a.id, toCount(a, kept))
+}
+function forget(a: Adjuster) {
+  for (const kept of [found, typed, faults]) kept.delete(a.id)
+}
+const read = computed(() =>
+  props.parts.flatMap(({ end, adjuster, kept }): ReadPart[] => {
+    const value = found.get(adjuster.id)
+    return value === undefined ? [] : [{ end, adjuster, value, was: kept }]
+  }),
+)
+</script>
+
+<template>
+  <form class="read" @submit.prevent="read.length && emit('found', read)">
+    <div v-for="{ end, adjuster: a, kept } in parts" :key="a.id" class="part">
+      <EndMark class="sign" :end="end" small />
+      <NumberField
+        :model-value="typed.get(a.id) ?? null"
+        :label="labelOf(end, a)"
+        :quantity="a.kind === 'pressure' ? 'pressure' : undefined"
+        :fault="faults.get(a.id)"
+        @update:model-value="(v) => type(a, v)"
+      />
+      <button
+        type="button"
+        class="btn btn-plain num"
+        :aria-pressed="isAsKept(a, kept)"
+        :aria-label="`${nameOf(end, a)}: still ${positionWords(a, kept)}`"
+        @click="keepAsIs(a, kept)"
+      >
+        {{ `Still ${positionWords(a, kept)}` }}
+      </button>
+    </div>
+    <button type="submit" class="btn btn-primary" :disabled="busy || read.length === 0">
+      {{ read.length ? 'Save what was read' : 'Nothing read yet' }}
+    </button>
+  </form>
+</template>
+
+<style scoped>
+.read {
+  display: grid;
+  gap: 0.6rem;
+  justify-items: start;
+  margin: 0.6rem 0;
+}
+.part {
+  display: grid;
+  grid-template-columns: auto minmax(8rem, 15rem) auto;
+  align-items: end;
+  gap: 0.4rem 0.8rem;
+}
+.sign {
+  align-self: start;
+  margin-top: 0.35rem;
+}
+.part .btn {
+  min-height: 44px;
+  /* Beside the field: below it stands what is wrong with it. */
+  margin-bottom: 0.15rem;
+}
+.part [aria-pressed='true'] {
+  background: var(--pine);
+  color: var(--pine-ink);
+}
+</style>
