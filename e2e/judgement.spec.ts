@@ -166,3 +166,50 @@ test('a settled setup is carried over to a heavier rider, with reasons, as a sta
   await dialog(page).getByRole('button', { name: 'Save it as a start' }).click()
   await expect(page.getByText('Saved as a wanted start.').first()).toBeVisible()
 })
+
+test('the same settings, and clearly worse: the gauge is asked for, what is missing is pumped back, and it is ridden again', async ({
+  page,
+}) => {
+  await page.goto(`${server.base}/days/${halfWay}`)
+  await expect(page.getByRole('heading', { name: 'Rear: when does it kick?' })).toBeVisible()
+  await logRun(page, 6)
+  await rate(page, 3)
+  const card = page.locator('[aria-labelledby=next-title]')
+  await expect(card.getByRole('heading', { level: 1 })).toHaveText(
+    'The same settings, and clearly worse: put the gauge on',
+  )
+  await expect(card).toContainText('Rated 3 on run 6; on the same settings 7.3 on runs 4, 5')
+  const before = await bundleOf(page, halfWay)
+  // Nothing was read: nothing can be saved.
+  await expect(card.getByRole('button', { name: 'Nothing read yet' })).toBeDisabled()
+  await card.getByRole('button', { name: 'Front pressure: still 78 psi' }).click()
+  await card.getByLabel('Rear pressure, the gauge shows').fill('168')
+  await card.getByRole('button', { name: 'Save what was read' }).click()
+  await expect(card.getByRole('heading', { level: 1 })).toHaveText('The shock’s air back to 178 psi')
+  await expect(card).toContainText('never above the maximum printed on the unit')
+  await expect.poll(async () => (await bundleOf(page, halfWay)).setups.length).toBe(before.setups.length + 1)
+  const read = await bundleOf(page, halfWay)
+  const pressures = (b: DayBundle) =>
+    b.setups.at(-1)!.positions.flatMap((p) => {
+      const part = b.units.flatMap((u) => u.adjusters).find((a) => a.id === p.adjusterId)
+      return part?.role === 'main-pressure' ? [[p.end, p.value, p.known.how]] : []
+    })
+  expect(pressures(read)).toEqual([
+    ['front', 78, 'read'],
+    ['rear', 168, 'read'],
+  ])
+  expect(read.setups.at(-1)!.reason.source).toBe('reading')
+
+  await card.getByRole('button', { name: 'Done, it’s on 178' }).click()
+  await expect(card.getByRole('heading', { level: 1 })).toHaveText('Ride the same settings again')
+  await expect.poll(async () => pressures(await bundleOf(page, halfWay))[1]).toEqual(['rear', 178, 'set'])
+  await logRun(page, 7)
+  await rate(page, 8)
+  // Where air was missing once, it is looked for after every run; the end that held is left alone.
+  await expect(card.getByRole('heading', { level: 1 })).toHaveText('Gauge first: air was missing before')
+  await expect(card.getByLabel('Front pressure, the gauge shows')).toHaveCount(0)
+  await card.getByRole('button', { name: 'Rear pressure: still 178 psi' }).click()
+  await card.getByRole('button', { name: 'Save what was read' }).click()
+  await expect(card.getByRole('heading', { level: 1 })).not.toHaveText(/[Gg]auge/)
+  await expect(card.getByRole('button', { name: 'Save what was read' })).toHaveCount(0)
+})

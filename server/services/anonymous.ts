@@ -3,7 +3,7 @@ import { saysWithoutVoice, withoutSecrets, type Body } from '../bundle/privacy.t
 import type { Store } from '../db/open.ts'
 import { Refusal } from '../refusal.ts'
 import { forgetImports, riderOf, writtenOver } from './erasure.ts'
-import { gatherRider, goneIn, ofTheirDays, own } from './gathered.ts'
+import { gatherRider, goneIn, leftToOthers, ofTheirDays, onlyLeftToOthers, own } from './gathered.ts'
 import { authored } from './nameElsewhere.ts'
 import { renamedAt, renaming, saved } from './withoutName.ts'
 
@@ -28,6 +28,8 @@ export async function makeNameless(store: Store, riderId: string, { name }: Eras
       if (table === 'pad_reports' && !saysWithoutVoice(left)) return null
       return table === 'tent_riders' ? { ...left, named: false } : left
     })
+    // What others have part in is theirs: the name goes from it, and nothing else.
+    changes.push(...(await renamedAt(client, onlyLeftToOthers, rename)))
     const bare = withoutSecrets('riders', rider as Body, { weights: false, voices: false, inside: true })
     changes.push(saved('riders', 'id', riderId, { ...bare, name: called, note: '' }, rider.version))
     await writtenOver(client, [
@@ -36,7 +38,7 @@ export async function makeNameless(store: Store, riderId: string, { name }: Eras
       `DELETE FROM voices WHERE ${ofTheirDays}`,
       `DELETE FROM pads WHERE ${ofTheirDays}`,
       ...changes,
-      ...(await authored(client, rider.name, own)),
+      ...(await authored(client, rider.name, [...own, ...leftToOthers])),
     ])
     return called
   })

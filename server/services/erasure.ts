@@ -4,9 +4,9 @@ import type { Erasure, ErasureReach } from '#contract/erasure'
 import type { Store } from '../db/open.ts'
 import { riders } from '../db/schema.ts'
 import { Refusal } from '../refusal.ts'
-import { gatherRider, goneIn, own } from './gathered.ts'
+import { gatherRider, goneIn, leftToOthers, own } from './gathered.ts'
 import { authored, namedElsewhere } from './nameElsewhere.ts'
-import { renamedAt, renaming, type Place } from './withoutName.ts'
+import { renamedAt, renaming } from './withoutName.ts'
 
 /** @throws Refusal 'record.not-found' */
 export async function riderOf({ db }: Store, id: string) {
@@ -116,21 +116,6 @@ export const forgetImports: string[] = [
      OR key IN ${goneIn('bikes')} OR key IN ${goneIn('shared')} OR key IN ${goneIn('runs')} OR key IN ${goneIn('setups')}
      OR key IN ${goneIn('units')} OR key IN (SELECT id FROM temp.gone_rider))`,
   `DELETE FROM imports WHERE id NOT IN (SELECT import_id FROM import_rows)`,
-]
-
-/** What others have part in stays, and the name may stand in it: "Ada's bike", who turned a dial, whose part it was. */
-const leftToOthers: readonly Place[] = [
-  ['bikes', 'id', `id IN ${goneIn('shared')}`],
-  ['setups', 'id', `bike_id IN ${goneIn('shared')}`],
-  ['services', 'id', `bike_id IN ${goneIn('shared')}`],
-  ['kept', 'id', `bike_id IN ${goneIn('shared')}`],
-  [
-    'units',
-    'id',
-    `id NOT IN ${goneIn('units')} AND (json_extract(body, '$.ownerId') IN ${goneIn('rider')}
-       OR EXISTS (SELECT 1 FROM bikes b WHERE b.id IN ${goneIn('shared')} AND units.id IN (b.front_unit_id, b.rear_unit_id)))`,
-  ],
-  ['stock', 'id', `json_extract(body, '$.ownerId') IN ${goneIn('rider')}`],
 ]
 
 /** In the order in which they stand on each other. */

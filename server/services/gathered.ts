@@ -59,3 +59,24 @@ export const own: readonly Place[] = [
   ['tent_notes', 'id', `json_extract(body, '$.dayId') IN ${goneIn('days')}`],
   ['pad_reports', 'id', ofTheirDays],
 ]
+
+/** What others have part in stays, and the name may stand in it: "Ada's bike", who turned a dial, whose part it was. */
+export const leftToOthers: readonly Place[] = [
+  ['bikes', 'id', `id IN ${goneIn('shared')}`],
+  ['setups', 'id', `bike_id IN ${goneIn('shared')}`],
+  ['services', 'id', `bike_id IN ${goneIn('shared')}`],
+  ['kept', 'id', `bike_id IN ${goneIn('shared')}`],
+  [
+    'units',
+    'id',
+    `id NOT IN ${goneIn('units')} AND (json_extract(body, '$.ownerId') IN ${goneIn('rider')}
+       OR EXISTS (SELECT 1 FROM bikes b WHERE b.id IN ${goneIn('shared')} AND units.id IN (b.front_unit_id, b.rear_unit_id)))`,
+  ],
+  ['stock', 'id', `json_extract(body, '$.ownerId') IN ${goneIn('rider')}`],
+]
+
+/** The same, without what is a rider's own, too. */
+export const onlyLeftToOthers: readonly Place[] = leftToOthers.map(([table, key, where]) => {
+  const theirs = own.filter(([t]) => t === table).map((p) => `AND NOT coalesce((${p[2]}), 0)`)
+  return [table, key, `(${where}) ${theirs.join(' ')}`]
+})

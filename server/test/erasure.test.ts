@@ -362,6 +362,30 @@ describe('a rider whose days stay, without a name', () => {
     for (const word of ['Quillon', 'quillon thornby', '43.21', 'is shy'])
       expect(filesWith(t.dir, word), word).toEqual([])
   })
+  it('nor on their bike that others ride, in what those wrote', async () => {
+    const { t, s, other, rider } = await story()
+    const lent = { ...s.day, id: uuid(), riderId: other.rider.id, date: '2031-06-01' }
+    expect((await t.put(`/days/${lent.id}`, lent)).status).toBe(200)
+    const theirs = makeSetup(s.bike, [s.front, s.rear], {
+      parentId: s.setup.id,
+      dayId: lent.id,
+      reason: { ...makeReason('own-idea'), text: 'slower than Quillon has it' },
+    })
+    theirs.positions = theirs.positions.map((p) => ({ ...p, known: { ...p.known, by: rider.name } }))
+    expect((await t.put(`/setups/${theirs.id}`, theirs)).status).toBe(200)
+    const reach = ErasureReach.parse((await t.get(`/riders/${rider.id}/erasure`)).body)
+    expect(reach.elsewhere).toEqual([])
+    expect((await nameless(t, rider.id, rider.name)).status).toBe(200)
+    const left = DayBundle.parse((await t.get(`/days/${lent.id}`)).body)
+    const setup = left.setups.find((x) => x.id === theirs.id)!
+    expect(setup.reason.text).toBe('slower than a rider has it')
+    // Nothing else of it has gone: it is another rider's.
+    expect(setup.positions.map((p) => [p.value, p.known.by])).toEqual(
+      theirs.positions.map((p) => [p.value, 'a rider']),
+    )
+    await t.store.close()
+    for (const word of ['Quillon', 'Thornby']) expect(filesWith(t.dir, word), word).toEqual([])
+  })
   it('others are as they were; a wrong name changes nothing; the second is another nobody', async () => {
     const { t, s, other, rider } = await story()
     const before = (await t.get(`/days/${other.day.id}`)).body
