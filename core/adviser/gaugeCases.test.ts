@@ -97,6 +97,34 @@ describe('a gauge that shows less than was set', () => {
     )
   })
 
+  const known = (d: DayBuilder, n: number, over: object) => {
+    const h = d.history()
+    for (const s of h.setups.slice(n))
+      s.positions = s.positions.map((p) =>
+        p.adjusterId === 'rp' ? { ...p, known: { ...p.known, ...over } } : p,
+      )
+    return d
+  }
+  it('is not seen between two gauges, which may only disagree, nor in what cooler air takes', () => {
+    const pumped = (d: DayBuilder) => next(d).moves.map((m) => m.adjusterId)
+    expect(pumped(leaking())).toContain('rp')
+    const gauges = known(known(leaking(), 0, { gaugeId: 'a' }), 1, { gaugeId: 'b' })
+    expect(pumped(gauges)).not.toContain('rp')
+    const same = known(leaking(), 0, { gaugeId: 'a' })
+    expect(pumped(same)).toContain('rp')
+    // (180 + 14.2) · 278/296 − 14.2 = 168.2 psi at 5 °C of what was 180 at 23.
+    const cooler = known(known(leaking(), 0, { airTempC: 23, altitudeM: 300 }), 1, {
+      airTempC: 5,
+      altitudeM: 300,
+    })
+    expect(pumped(cooler)).not.toContain('rp')
+    const warmer = known(known(leaking(), 0, { airTempC: 5, altitudeM: 300 }), 1, {
+      airTempC: 23,
+      altitudeM: 300,
+    })
+    expect(pumped(warmer)).toContain('rp')
+  })
+
   it('who rides on with less is not told again: that is what is ridden now', () => {
     const p = next(leaking().run(6))
     expect(p.headline).not.toMatch(/air back/)

@@ -40,6 +40,7 @@ export function lostAirBetween(
       const part = parts.get(p.adjusterId)
       const was = before.positions.find((x) => x.adjusterId === p.adjusterId)
       if (part?.adjuster.kind !== 'pressure' || !was || was.known.at === p.known.at) continue
+      if (isOtherGauge(was, p)) continue
       const expected = expectedPsi(was, p)
       if (expected - p.value < leastLoss(was.value)) out.delete(p.adjusterId)
       else
@@ -54,6 +55,10 @@ export function lostAirBetween(
   }
   return out
 }
+
+/** Two gauges can disagree by ten psi: what one shows says nothing of what another had shown. */
+const isOtherGauge = (was: Position, now: Position) =>
+  was.known.gaugeId !== null && now.known.gaugeId !== null && was.known.gaugeId !== now.known.gaugeId
 
 /** Less than this is no loss, psi. */
 export const leastLoss = (setPsi: number) => Math.max(leastPsi, leastShare * setPsi)

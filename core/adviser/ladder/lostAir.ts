@@ -40,7 +40,7 @@ function pumpBack(c: Climb, lost: LostAir, now: number): ReturnType<Rung> {
         : 'Oil, or a hiss at the valve, while you pump it back. A hose takes a little when the pump is put on; more than that went by itself.',
       again
         ? 'If the gauge shows the same after the next ride.'
-        : 'If as much is gone after the next ride, it leaks: that comes before any dial.',
+        : 'If as much is gone after the next ride, it leaks: that comes before any dial. If it was another gauge, the two may only disagree.',
     ),
     moves: [{ end, adjusterId: adjuster.id, from: now, to: setPsi }],
     speaksFor: [found(c, lost)],
