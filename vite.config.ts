@@ -37,7 +37,8 @@ export default defineConfig({
             // A screen without charts must never wait for them: a higher threshold below merges theirs into others.
             {
               name: 'charts',
-              test: /node_modules[\\/](echarts|zrender)/,
+              // With what draws them: small pieces that a screen without charts shares are merged into such a one else.
+              test: /node_modules[\\/](echarts|zrender)|[\\/](MirrorTrace\.vue|LineFigure\.vue|mirrorOption\.ts)/,
             },
             { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 3_000 },
           ],

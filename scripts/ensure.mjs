@@ -39,21 +39,22 @@ export function ensurePackages() {
   if (run('npm', ['ci', '--no-audit', '--no-fund']) !== 0) process.exit(1)
 }
 
+/** Debian's packages of Chromium, each with its path; the one that never shows a window does the same with half the work. */
+const chromiums = ['chromium-headless-shell', 'chromium'].map((name) => ({ name, path: `/usr/bin/${name}` }))
+
 /** Path of a Chromium; installs Debian's when we may. */
 export function ensureChromium() {
-  const wanted = process.env.CHROMIUM ?? '/usr/bin/chromium'
-  if (existsSync(wanted)) return wanted
+  const paths = process.env.CHROMIUM ? [process.env.CHROMIUM] : chromiums.map((c) => c.path)
+  const found = paths.find((path) => existsSync(path))
+  if (found) return found
   if (process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
     console.log('Installing Chromium from Debian’s packages …')
-    if (
-      run('apt-get', ['update', '-q']) === 0 &&
-      run('apt-get', ['install', '-y', '-q', 'chromium']) === 0 &&
-      existsSync('/usr/bin/chromium')
-    )
-      return '/usr/bin/chromium'
+    if (run('apt-get', ['update', '-q']) === 0)
+      for (const { name, path } of chromiums)
+        if (run('apt-get', ['install', '-y', '-q', name]) === 0 && existsSync(path)) return path
   }
   console.error(
-    'The browser tests need Chromium: install Debian’s package "chromium" as root, or set CHROMIUM to the path of one.',
+    'The browser tests need Chromium: install Debian’s package "chromium-headless-shell" or "chromium" as root, or set CHROMIUM to the path of one.',
   )
   process.exit(1)
 }

@@ -3,6 +3,6 @@ import { run, ensureChromium, ensurePackages, root } from './ensure.mjs'
 import { join } from 'node:path'
 
 ensurePackages()
-ensureChromium()
+process.env.CHROMIUM = ensureChromium()
 await import('./build.mjs')
 process.exit(run(process.execPath, [join(root, 'node_modules/tsx/dist/cli.mjs'), 'e2e/pictures.ts']))

@@ -77,6 +77,15 @@ describe('a gauge that shows less than was set', () => {
     expect(next(d.look({ rp: 180 })).lookAt).toEqual([])
   })
 
+  it('who has no gauge at hand is asked twice, and then goes on without', () => {
+    const d = leaking().change({ rp: 180 }).run(8)
+    expect(next(d).lookAt).toEqual(['rp'])
+    d.run(8)
+    expect(next(d).lookAt).toEqual(['rp'])
+    d.run(8)
+    expect(next(d).lookAt).toEqual([])
+  })
+
   it('gone twice, it is to be mended before any dial', () => {
     const d = leaking().change({ rp: 180 }).run(8).look({ rp: 172 })
     expect(next(d).headline).toBe('The shock loses air: mend it before any dial')

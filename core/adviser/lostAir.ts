@@ -14,6 +14,8 @@ export interface LostAir {
   readPsi: number
   /** Ridden since it was set or read. */
   runs: number
+  /** Ridden since this reading. */
+  since: number
 }
 
 /** Nobody reads a gauge closer than this, and a hose takes some when it is put on: psi, and share of what was set. */
@@ -50,6 +52,7 @@ export function lostAirBetween(
           setPsi: was.value,
           readPsi: p.value,
           runs: runsOn(h, was),
+          since: runsSince(h, after),
         })
     }
   }
@@ -75,6 +78,12 @@ function expectedPsi({ value, known }: Position, { known: now }: Position): numb
       { tempC: now.airTempC, altitudeM: now.altitudeM ?? altitudeM },
     ),
   )
+}
+
+/** Runs, judged or not, on what was on the bike from a setup on. */
+function runsSince(h: DayHistory, from: Setup): number {
+  const later = new Set(h.setups.slice(h.setups.indexOf(from)).map((s) => s.id))
+  return h.runs.filter((r) => r.run.kind !== 'void' && later.has(r.run.setupId)).length
 }
 
 /** Runs, judged or not, on a pressure as it was known then. */

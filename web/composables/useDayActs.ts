@@ -71,9 +71,9 @@ export function useDayActs() {
         )
       }),
     /** Where parts were found to stand; a number that differs is kept as what is true now. */
-    found: (parts: readonly ReadPart[]) =>
+    found: (parts: readonly ReadPart[], gaugeId: string | null) =>
       act(async () => {
-        await day.readParts(parts)
+        await day.readParts(parts, { gaugeId })
         const words = parts.map(({ end, adjuster, value }) => {
           const at = value === null ? 'not sure' : positionWords(adjuster, value, units.value)
           return `${end} ${adjusterName(adjuster).toLowerCase()} ${at}`

@@ -76,6 +76,12 @@ const panel = computed<Part>({
 // Turns are written against what is on the bike, which the garage holds for every bike.
 const garage = useGarage()
 watch(turnsOpen, (is) => is && !garage.loaded && void notices.attempt(garage.load))
+// Without the garage the gauge is not said; the reading is taken all the same.
+watch(
+  () => (day.proposal?.lookAt.length ?? 0) > 0,
+  (is) => is && !garage.loaded && void garage.load().catch(() => undefined),
+  { immediate: true },
+)
 const load = async () => void (failed.value = !(await notices.attempt(() => day.load(props.id))))
 watch(() => props.id, load, { immediate: true })
 watch(
@@ -311,6 +317,7 @@ useShortcuts([
           :proposal="day.proposal"
           :space="day.space"
           :positions="day.currentSetup?.positions ?? []"
+          :gauges="garage.gauges"
           :day-id="id"
           :bike-id="day.bundle!.bike.id"
           :judging="day.judging"

@@ -10,6 +10,8 @@ import type { Climb, Rung } from './climb.ts'
 /** What a rating has to fall by on the very same settings, rating points and scatters of the difference. */
 const leastFall = 1
 const scatters = 1.5
+/** Where air was missing, the gauge is asked for after so many runs; who has none at hand goes on without. */
+const patienceRuns = 2
 
 /**
  * The same settings feel clearly worse than they did: it is not a dial. Air first, which a gauge tells in a minute; and
@@ -22,7 +24,7 @@ export const gaugeFirst: Rung = (c) => {
   const open = pressuresOf(c).filter((a) => !read.has(a.id))
   if (open.length === 0) return null
   const leaking = lostAirBetween(c.h, c.space, c.h.startSetupId, last.run.setupId)
-  const suspects = open.filter((a) => leaking.has(a.id))
+  const suspects = open.filter((a) => (leaking.get(a.id)?.since ?? Infinity) <= patienceRuns)
   if (suspects.length > 0)
     return gaugeCard(suspects, 'Gauge first: air was missing before', [
       reason('What was pumped back may be gone again', last.run.id),

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import type { Gauge } from '#contract/care'
 import type { Proposal } from '#contract/proposal'
 import type { Position } from '#contract/setup'
 import type { ReadPart } from '#core/command/reading'
@@ -23,6 +24,7 @@ const props = defineProps<{
   space: SetupSpace
   /** On the bike now. */
   positions: readonly Position[]
+  gauges: readonly Gauge[]
   dayId: string
   bikeId: string
   judging: boolean
@@ -35,7 +37,7 @@ const emit = defineEmits<{
   done: []
   answer: [answer: string]
   read: [sagPct: number]
-  found: [parts: ReadPart[]]
+  found: [parts: ReadPart[], gaugeId: string | null]
   other: []
   repeat: []
   happy: []
@@ -162,7 +164,7 @@ const looks = computed(() =>
   props.proposal.lookAt.flatMap((id) => {
     const kept = props.positions.find((p) => p.adjusterId === id)
     const adjuster = kept && props.space[kept.end]?.adjusters.find((a) => a.id === id)
-    return adjuster ? [{ end: kept.end, adjuster, kept: kept.value }] : []
+    return adjuster ? [{ end: kept.end, adjuster, kept: kept.value, gaugeId: kept.known.gaugeId }] : []
   }),
 )
 const readUnit = computed(() => (props.proposal.readEnd ? props.space[props.proposal.readEnd] : null))
@@ -236,8 +238,9 @@ const asksForRun = computed(() => ['log-first-run', 'ride-it', 'repeat'].include
         v-if="looks.length"
         :key="proposal.lookAt.join()"
         :parts="looks"
+        :gauges="gauges"
         :busy="busy"
-        @found="(parts) => emit('found', parts)"
+        @found="(parts, gaugeId) => emit('found', parts, gaugeId)"
       />
       <SagOnCard v-if="readUnit" :unit="readUnit" :busy="busy" @read="(pct) => emit('read', pct)" />
     </template>

@@ -1,23 +1,45 @@
 <script setup lang="ts">
-import { computed, reactive } from 'vue'
+import { computed, reactive, ref } from 'vue'
 import type { Adjuster } from '#contract/adjuster'
+import type { Gauge } from '#contract/care'
 import type { End } from '#contract/common'
 import { countBaseWords, toCount } from '#core/adjusters/count'
 import { foundPlace } from '#core/adjusters/foundPlace'
 import { adjusterName } from '#core/adjusters/words'
 import type { ReadPart } from '#core/command/reading'
+import { shownByGaugePsi, truePressurePsi } from '#core/spring/gauge'
 import { useUnits } from '../../composables/useUnits.ts'
 import EndMark from '../shell/EndMark.vue'
 import NumberField from '../shell/NumberField.vue'
 
 /** What a card asks to be read, each on its own: as it is kept, another number, or nothing said. */
 const props = defineProps<{
-  parts: readonly { end: End; adjuster: Adjuster; kept: number }[]
+  /** `kept` is true pressure; the gauge it was read with, where that was said. */
+  parts: readonly { end: End; adjuster: Adjuster; kept: number; gaugeId: string | null }[]
+  gauges: readonly Gauge[]
   busy: boolean
 }>()
-const emit = defineEmits<{ found: [parts: ReadPart[]] }>()
-const { positionWords } = useUnits()
+const emit = defineEmits<{ found: [parts: ReadPart[], gaugeId: string | null] }>()
+const { positionWords, say } = useUnits()
 
+const ofPressure = props.parts.filter((p) => p.adjuster.kind === 'pressure')
+const gaugeOf = (id: string | null) => props.gauges.find((g) => g.id === id)
+/** The gauge at hand: the one it was read with before, until another is chosen. */
+const chosen = ref<string | null>(null)
+const gaugeId = computed({
+  get: () => chosen.value ?? ofPressure.find((p) => gaugeOf(p.gaugeId))?.gaugeId ?? '',
+  set: (id) => (chosen.value = id),
+})
+const choices = computed(() => [
+  { value: '', text: 'gauge not said' },
+  ...props.gauges.map((g) => ({ value: g.id, text: g.name })),
+])
+const readsHighPsi = computed(() => gaugeOf(gaugeId.value)?.readsHighPsi ?? 0)
+/** What the gauge at hand shows of a true pressure; all else is as it is. */
+const shown = (a: Adjuster, value: number) =>
+  a.kind === 'pressure' ? shownByGaugePsi(value, readsHighPsi.value) : value
+
+/** What the gauge shows, or where a dial was found, canonical. */
 const found = reactive(new Map<string, number>())
 /** As it was typed, also where a part cannot stand: what is wrong stays to be put right. */
 const typed = reactive(new Map<string, number>())
@@ -28,7 +50,7 @@ const labelOf = (end: End, a: Adjuster) => {
   const base = countBaseWords(a)
   return `${nameOf(end, a)}, ${a.kind === 'pressure' ? 'the gauge shows' : `counted ${base}`}`
 }
-const isAsKept = (a: Adjuster, kept: number) => found.get(a.id) === kept
+const isAsKept = (a: Adjuster, kept: number) => found.get(a.id) === shown(a, kept)
 function type(a: Adjuster, count: number | null) {
   forget(a)
   if (count === null) return
@@ -43,8 +65,8 @@ function keepAsIs(a: Adjuster, kept: number) {
   const wasKept = isAsKept(a, kept)
   forget(a)
   if (wasKept) return
-  found.set(a.id, kept)
-  typed.set(a.id, toCount(a, kept))
+  found.set(a.id, shown(a, kept))
+  typed.set(a.id, toCount(a, shown(a, kept)))
 }
 function forget(a: Adjuster) {
   for (const kept of [found, typed, faults]) kept.delete(a.id)
@@ -52,13 +74,15 @@ function forget(a: Adjuster) {
 const read = computed(() =>
   props.parts.flatMap(({ end, adjuster, kept }): ReadPart[] => {
     const value = found.get(adjuster.id)
-    return value === undefined ? [] : [{ end, adjuster, value, was: kept }]
+    if (value === undefined) return []
+    const isTrue = adjuster.kind === 'pressure' ? truePressurePsi(value, readsHighPsi.value) : value
+    return [{ end, adjuster, value: isTrue, was: kept }]
   }),
 )
 </script>
 
 <template>
-  <form class="read" @submit.prevent="read.length && emit('found', read)">
+  <form class="read" @submit.prevent="read.length && emit('found', read, gaugeId || null)">
     <div v-for="{ end, adjuster: a, kept } in parts" :key="a.id" class="part">
       <EndMark class="sign" :end="end" small />
       <NumberField
@@ -72,12 +96,18 @@ const read = computed(() =>
         type="button"
         class="btn btn-plain num"
         :aria-pressed="isAsKept(a, kept)"
-        :aria-label="`${nameOf(end, a)}: still ${positionWords(a, kept)}`"
+        :aria-label="`${nameOf(end, a)}: still ${positionWords(a, shown(a, kept))}`"
         @click="keepAsIs(a, kept)"
       >
-        {{ `Still ${positionWords(a, kept)}` }}
+        {{ `Still ${positionWords(a, shown(a, kept))}` }}
       </button>
     </div>
+    <label v-if="ofPressure.length && gauges.length" class="form-label gauge"
+      >Read with<BFormSelect v-model="gaugeId" :options="choices"
+    /></label>
+    <p v-if="readsHighPsi" class="small high">
+      {{ `That gauge reads ${say('pressure', readsHighPsi)} high; it is taken off.` }}
+    </p>
     <button type="submit" class="btn btn-primary" :disabled="busy || read.length === 0">
       {{ read.length ? 'Save what was read' : 'Nothing read yet' }}
     </button>
@@ -100,6 +130,10 @@ const read = computed(() =>
 .sign {
   align-self: start;
   margin-top: 0.35rem;
+}
+.gauge,
+.high {
+  margin: 0;
 }
 .part .btn {
   min-height: 44px;

@@ -156,6 +156,7 @@ describe('the next change', () => {
         proposal,
         space,
         positions: new DayBuilder().history().setups[0].positions,
+        gauges: [],
         dayId: 'day',
         bikeId: 'bike',
         judging: false,
@@ -208,8 +209,33 @@ describe('the next change', () => {
     await rear.trigger('change')
     await w.find('form.read').trigger('submit')
     expect(w.emitted('found')).toMatchObject([
-      [[{ end: 'rear', adjuster: { id: 'rp' }, value: 168, was: 180 }]],
+      [[{ end: 'rear', adjuster: { id: 'rp' }, value: 168, was: 180 }], null],
     ])
+  })
+  it('what a gauge reads high is taken off, with the gauge that it was read with before until another is chosen', async () => {
+    const p = advise(new DayBuilder().run(8).run(8).run(8).run(5).history(), space)
+    const positions = new DayBuilder()
+      .history()
+      .setups[0].positions.map((x) => ({ ...x, known: { ...x.known, gaugeId: 'old' } }))
+    const gauge = (id: string, readsHighPsi: number) => ({
+      id,
+      version: 1,
+      name: id,
+      readsHighPsi,
+      hoseCc: 0,
+      note: '',
+    })
+    const w = card(p, { positions, gauges: [gauge('old', 6), gauge('new', 0)] })
+    expect(w.text()).toContain('reads 6 psi high')
+    await button(w, /^Front pressure: still 86 psi/).trigger('click')
+    const [, rear] = w.findAll('form.read input')
+    await rear.setValue('174')
+    await rear.trigger('change')
+    await w.find('form.read').trigger('submit')
+    expect(w.emitted('found')).toMatchObject([[[{ value: 80 }, { value: 168, was: 180 }], 'old']])
+    // A gauge that is gone from the garage takes nothing off.
+    const gone = card(p, { positions, gauges: [gauge('new', 0)] })
+    expect(button(gone, /^Front pressure: still 80 psi/).text()).toBe('Still 80 psi')
   })
   it('a count is typed as the dial is counted, and one that it does not have is told', async () => {
     const p = { ...advise(new DayBuilder().run(8).history(), space), lookAt: ['rr'] }
@@ -223,7 +249,7 @@ describe('the next change', () => {
     await field.setValue('4')
     await field.trigger('change')
     await w.find('form.read').trigger('submit')
-    expect(w.emitted('found')).toMatchObject([[[{ value: 10 }]]])
+    expect(w.emitted('found')).toMatchObject([[[{ value: 10 }], null]])
   })
   it('each of its buttons says one thing', async () => {
     const w = card(advise(day().history(), space))
