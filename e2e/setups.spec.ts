@@ -395,17 +395,12 @@ test('the line and the mark at the top are kept for every card', async ({ page, 
   await page.getByRole('button', { name: 'Card to take along' }).click()
   await dialog(page).getByLabel('A line at the top').fill('The shed, Mill Lane 12')
   // At once: the card waits for the line that was just typed.
-  const [opened] = await Promise.all([
-    context.waitForEvent('page'),
+  const [asked] = await Promise.all([
+    context.waitForEvent('request', (r) => r.url().includes('card.pdf')),
     dialog(page).getByRole('link', { name: 'Card, to print' }).click(),
   ])
-  const address = new URL(
-    opened.url() === 'about:blank'
-      ? await opened.waitForURL(/card\.pdf/).then(() => opened.url())
-      : opened.url(),
-  )
   const [sheet] = await drawPdf(
-    await (await page.request.get(address.href)).body().then((b) => Uint8Array.from(b).buffer),
+    await (await page.request.get(asked.url())).body().then((b) => Uint8Array.from(b).buffer),
   )
   expect(sheet.text).toContain('The shed, Mill Lane 12')
   await dialog(page)
