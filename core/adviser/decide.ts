@@ -44,7 +44,7 @@ export const choice = {
   longCandidate: 0.05,
   /** Spreads of its gain that a change is worth beyond what it is expected to bring: what is not known may be good. */
   boldness: 0.8,
-  /** Nobody turns what is more likely to be worse than this. */
+  /** Nothing is turned that is better with less than this chance. */
   leastBetter: 0.3,
   leastWorth: 0.05,
 }

@@ -69,6 +69,8 @@ function keepAsIs(a: Adjuster, kept: number) {
   typed.set(a.id, toCount(a, shown(a, kept)))
 }
 function forget(a: Adjuster) {
+  // A garage that comes in later must not put another gauge under what was said.
+  chosen.value ??= gaugeId.value
   for (const kept of [found, typed, faults]) kept.delete(a.id)
 }
 const read = computed(() =>

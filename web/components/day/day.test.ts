@@ -237,6 +237,19 @@ describe('the next change', () => {
     const gone = card(p, { positions, gauges: [gauge('new', 0)] })
     expect(button(gone, /^Front pressure: still 80 psi/).text()).toBe('Still 80 psi')
   })
+  it('what was said stays what it was when the gauges come in after it', async () => {
+    const p = advise(new DayBuilder().run(8).run(8).run(8).run(5).history(), space)
+    const positions = new DayBuilder()
+      .history()
+      .setups[0].positions.map((x) => ({ ...x, known: { ...x.known, gaugeId: 'old' } }))
+    const w = card(p, { positions })
+    await button(w, /^Front pressure: still 80 psi/).trigger('click')
+    await w.setProps({
+      gauges: [{ id: 'old', version: 1, name: 'old', readsHighPsi: 6, hoseCc: 0, note: '' }],
+    })
+    await w.find('form.read').trigger('submit')
+    expect(w.emitted('found')).toMatchObject([[[{ value: 80, was: 80 }], null]])
+  })
   it('a count is typed as the dial is counted, and one that it does not have is told', async () => {
     const p = { ...advise(new DayBuilder().run(8).history(), space), lookAt: ['rr'] }
     const w = card(p)
