@@ -125,7 +125,7 @@ const read = computed(() =>
 }
 .part {
   display: grid;
-  grid-template-columns: auto minmax(8rem, 15rem) auto;
+  grid-template-columns: auto minmax(8rem, 17rem) auto;
   align-items: end;
   gap: 0.4rem 0.8rem;
 }
@@ -139,6 +139,7 @@ const read = computed(() =>
 }
 .part .btn {
   min-height: 44px;
+  white-space: nowrap;
   /* Beside the field: below it stands what is wrong with it. */
   margin-bottom: 0.15rem;
 }
