@@ -1,11 +1,16 @@
-import { expect, test } from '@playwright/test'
+import { expect, test, type Page } from '@playwright/test'
+import type { BikeSetups } from '../contract/bikeSetups.ts'
 import type { Garage } from '../contract/endpoints.ts'
 import type { Setup } from '../contract/setup.ts'
 import type { SuspensionUnit } from '../contract/unit.ts'
 import { startDemo, startServer, type RunningServer } from './server.ts'
 
+// Nothing here writes: one demo serves all.
 let server: RunningServer
-test.afterEach(async () => server?.stop())
+test.beforeAll(async () => {
+  server = await startDemo()
+})
+test.afterAll(async () => server?.stop())
 
 /** Where a part stands, if somebody turned, pumped or counted it. */
 const knownAt = (now: Setup, unit: SuspensionUnit, role: string) => {
@@ -14,7 +19,6 @@ const knownAt = (now: Setup, unit: SuspensionUnit, role: string) => {
 }
 
 test('a figure opens with what somebody set or read on a bike, and with nothing else', async ({ page }) => {
-  server = await startDemo()
   const garage = (await (await page.request.get(`${server.base}/api/v1/garage`)).json()) as Garage
   await page.goto(`${server.base}/handbook/works/air-spring-and-spacers`)
   const figure = page.getByRole('region', { name: 'More air, or a spacer' })
@@ -47,9 +51,82 @@ test('a figure opens with what somebody set or read on a bike, and with nothing 
   await expect(page.getByLabel('Opens with the numbers of')).toHaveValue('')
 })
 
+/** Every bike that has something on it, with its parts. */
+async function standing(page: Page) {
+  const garage = (await (await page.request.get(`${server.base}/api/v1/garage`)).json()) as Garage
+  return garage.bikes.flatMap((bike) => {
+    const now = garage.currentSetups.find((s) => s.bikeId === bike.id)
+    const unit = (id: string | null) => garage.units.find((u) => u.id === id)
+    return now ? [{ bike, now, fork: unit(bike.frontUnitId), shock: unit(bike.rearUnitId) }] : []
+  })
+}
+
+test('figures of rebound begin at the click that was counted on the bike, in its own count', async ({
+  page,
+}) => {
+  const bikes = await standing(page)
+  await page.goto(`${server.base}/handbook/works/packing`)
+  const whose = page.getByLabel('Opens with the numbers of')
+  const dial = page.getByRole('slider', { name: /^Rebound/ })
+  await expect(dial).toBeVisible()
+  let [own, invented] = [0, 0]
+  for (const { bike, now, fork, shock } of bikes) {
+    await whose.selectOption(bike.id)
+    const unit = shock ?? fork!
+    const part = unit.adjusters.find((a) => a.kind === 'click' && a.role.endsWith('rebound'))
+    const at = part && knownAt(now, unit, part.role)
+    if (part?.kind !== 'click' || at === undefined || unit.assumed.includes(part.id)) {
+      invented++
+      await expect(page.getByText(/So the numbers are invented/)).toBeVisible()
+      await expect(dial).toHaveValue('4')
+      continue
+    }
+    own++
+    await expect(page.getByText(/rebound of this bike, where it was counted to stand/)).toBeVisible()
+    await expect(dial, bike.name).toHaveValue(String(at))
+    await expect(dial).toHaveAttribute('max', String(part.clicks))
+    const counted = part.countBase === 'open' ? part.clicks - at : part.countBase === 'closed-1' ? at + 1 : at
+    await expect(page.getByText(new RegExp(`^Rebound ${counted} clicks from`))).toBeVisible()
+  }
+  expect(own).toBeGreaterThan(3)
+  expect(own + invented).toBe(bikes.length)
+})
+
+test('the figure of noise scatters as the rider of the bike does, where repeats have shown it', async ({
+  page,
+}) => {
+  const bikes = await standing(page)
+  await page.goto(`${server.base}/handbook/works/noise`)
+  const whose = page.getByLabel('Opens with the numbers of')
+  const scatter = page.getByRole('slider', { name: /scatter by/ })
+  await expect(scatter).toBeVisible()
+  let own = 0
+  for (const { bike } of bikes) {
+    const all = (await (
+      await page.request.get(`${server.base}/api/v1/bikes/${bike.id}/setups`)
+    ).json()) as BikeSetups
+    const repeated = all.ridden.filter((r) => r.ratings.length > 1).map((r) => r.ratings)
+    const repeats = repeated.reduce((n, r) => n + r.length - 1, 0)
+    await whose.selectOption(bike.id)
+    if (repeats < 4) {
+      await expect(page.getByText(/Too few of its settings were ridden twice/)).toBeVisible()
+      await expect(scatter).toHaveValue('0.7')
+      continue
+    }
+    own++
+    const off = repeated.flatMap((r) => r.map((x) => x - r.reduce((a, b) => a + b, 0) / r.length))
+    const sd = Math.sqrt(off.reduce((n, x) => n + x * x, 0) / repeats)
+    await expect(page.getByText(`by ${repeats} repeats on its days`)).toBeVisible()
+    await expect(scatter, bike.name).toHaveValue(String(Math.max(0.2, Math.round(10 * sd) / 10)))
+  }
+  expect(own).toBeGreaterThan(0)
+  expect(own).toBeLessThan(bikes.length)
+})
+
 test('without a bike the figures are invented, and nobody is asked whose they are', async ({ page }) => {
-  server = await startServer()
-  await page.goto(`${server.base}/handbook/works/sag`)
+  const empty = await startServer()
+  await page.goto(`${empty.base}/handbook/works/sag`)
   await expect(page.getByText(/^An invented shock/)).toBeVisible()
   await expect(page.getByLabel('Opens with the numbers of')).toHaveCount(0)
+  await empty.stop()
 })

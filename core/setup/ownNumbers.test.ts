@@ -2,7 +2,9 @@ import { describe, expect, it } from 'vitest'
 import type { Setup } from '#contract/setup'
 import { coil } from '../adviser/test/fieldCase.ts'
 import { DayBuilder, fork, shock, startPositions } from '../test/dayBuilder.ts'
-import { ownAir, ownLeverage, ownRebound } from './ownNumbers.ts'
+import { airFrequencyRadS } from '../damper/recovery.ts'
+import { unitAir } from '../spring/unitSpring.ts'
+import { ownAir, ownCompression, ownLeverage, ownRebound, ownReturn } from './ownNumbers.ts'
 import { assumed } from './known.ts'
 
 const [set] = new DayBuilder(startPositions).history().setups
@@ -92,5 +94,62 @@ describe('the rebound dial of a bike', () => {
     expect(ownRebound({ ...shock, adjusters: [] }, onBike())).toBe('dial')
     expect(ownRebound(shock, onBike({ assumed: ['rr'] }))).toBe('place')
     expect(ownRebound(null, onBike())).toBe('unit')
+  })
+})
+
+describe('how a bike comes back', () => {
+  const bike = { rearWheelTravelMm: 150, assumed: [] as string[] }
+  const both = (end: 'front' | 'rear') => (end === 'front' ? fork : shock)
+
+  it('is the rear with the spring it sits on, along the wheel', () => {
+    expect(ownReturn(bike, both, onBike())).toEqual({
+      adjuster: shock.adjusters.find((a) => a.id === 'rr'),
+      value: 7,
+      end: 'rear',
+      omegaRadS: airFrequencyRadS(shock.sagTargetPct, 180, 1, unitAir(shock).shape, 0.15),
+      sagRead: false,
+    })
+  })
+  it('is the fork of a bike that springs at the front only', () => {
+    const hardtail = { rearWheelTravelMm: null, assumed: [] }
+    expect(ownReturn(hardtail, (end) => (end === 'front' ? fork : null), onBike())).toMatchObject({
+      end: 'front',
+      omegaRadS: airFrequencyRadS(fork.sagTargetPct, 80, 0, unitAir(fork).shape, fork.strokeMm / 1000),
+    })
+  })
+  it('has no spring that somebody would have to guess', () => {
+    for (const now of [onBike({ assumed: ['rp'] }), onBike({ unread: ['rs'] })])
+      expect(ownReturn(bike, both, now)).toMatchObject({ value: 7, omegaRadS: null, sagRead: false })
+    expect(ownReturn({ ...bike, assumed: ['rearWheelTravelMm'] }, both, onBike())).toMatchObject({
+      omegaRadS: null,
+    })
+  })
+  it('is nothing without a counted dial', () => {
+    expect(ownReturn(bike, both, onBike({ assumed: ['rr'] }))).toBe('place')
+    expect(ownReturn(bike, (end) => (end === 'front' ? fork : { ...shock, assumed: ['rr'] }), onBike())).toBe(
+      'dial',
+    )
+  })
+})
+
+describe('two compression dials', () => {
+  const high = { ...fork.adjusters.find((a) => a.id === 'fc')!, id: 'fh', role: 'high-speed-compression' }
+  const two = { ...fork, adjusters: [...fork.adjusters, high as (typeof fork.adjusters)[number]] }
+  const now = onBike()
+  const withHigh: Setup = {
+    ...now,
+    positions: [
+      ...now.positions,
+      { ...now.positions.find((p) => p.adjusterId === 'fc')!, adjusterId: 'fh', value: 3 },
+    ],
+  }
+  it('are told apart, each where it was counted', () => {
+    expect(ownCompression(two, withHigh)).toMatchObject({ low: { value: 8 }, high: { value: 3 } })
+  })
+  it('are both needed, counted, and at a known place', () => {
+    expect(ownCompression(null, now)).toBe('unit')
+    expect(ownCompression(fork, now)).toBe('two-dials')
+    expect(ownCompression({ ...two, assumed: ['fh'] }, withHigh)).toBe('two-dials')
+    expect(ownCompression(two, now)).toBe('two-places')
   })
 })

@@ -2,6 +2,8 @@ import type { Adjuster } from '#contract/adjuster'
 import type { Bike } from '#contract/bike'
 import type { Position, Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
+import type { End } from '#contract/common'
+import { airFrequencyRadS } from '../damper/recovery.ts'
 import { leverageOf, type Leverage } from '../linkage/leverage.ts'
 import type { AirSpringShape } from '../spring/air.ts'
 import { unitAir } from '../spring/unitSpring.ts'
@@ -11,7 +13,19 @@ import { knownSagPct } from './sagOf.ts'
 
 /** What is not known of a bike that a figure needs. */
 export type Lacking =
-  'unit' | 'air' | 'chambers' | 'pressure' | 'spacers' | 'sag' | 'stroke' | 'leverage' | 'dial' | 'place'
+  | 'unit'
+  | 'air'
+  | 'chambers'
+  | 'pressure'
+  | 'spacers'
+  | 'sag'
+  | 'stroke'
+  | 'leverage'
+  | 'dial'
+  | 'place'
+  | 'two-dials'
+  | 'two-places'
+  | 'repeats'
 
 /** An air spring as it stands on the bike. */
 export interface OwnAir {
@@ -76,14 +90,76 @@ export function ownLeverage(
   return leverage ? { strokeMm: shock.strokeMm, leverage } : 'leverage'
 }
 
+type Clicks = Extract<Adjuster, { kind: 'click' }>
+
+/** A dial whose clicks were counted, and where it was counted or turned to, from closed. */
+export interface OwnDial {
+  adjuster: Clicks
+  value: number
+}
+
 /** The rebound dial of a unit and where it was counted or turned to, or what is not known of it. */
-export function ownRebound(
-  unit: SuspensionUnit | null,
-  now: Setup,
-): { adjuster: Extract<Adjuster, { kind: 'click' }>; value: number } | Lacking {
+export function ownRebound(unit: SuspensionUnit | null, now: Setup): OwnDial | Lacking {
   if (!unit) return 'unit'
-  const dial = unit.adjusters.find((a) => a.kind === 'click' && a.role.endsWith('rebound'))
-  if (dial?.kind !== 'click' || unit.assumed.includes(dial.id)) return 'dial'
+  const dial = unit.adjusters.find((a): a is Clicks => a.kind === 'click' && a.role.endsWith('rebound'))
+  if (!dial || unit.assumed.includes(dial.id)) return 'dial'
   const at = knownAt(now, dial)
   return at ? { adjuster: dial, value: at.value } : 'place'
+}
+
+/** How an end comes back: its rebound dial, and how quickly its spring swings. */
+export interface OwnReturn extends OwnDial {
+  end: End
+  /** Natural frequency at sag, rad/s; null: of a coil, or of an air spring of which something is not known. */
+  omegaRadS: number | null
+  /** Whether sag was read at this pressure; else its target is taken for it. */
+  sagRead: boolean
+}
+
+/** The way back of the rear, or of a fork where nothing springs at the rear; or what is not known of it. */
+export function ownReturn(
+  bike: Pick<Bike, 'rearWheelTravelMm' | 'assumed'>,
+  unitAt: (end: End) => SuspensionUnit | null,
+  now: Setup,
+): OwnReturn | Lacking {
+  const end: End = unitAt('rear') ? 'rear' : 'front'
+  const unit = unitAt(end)
+  const dial = ownRebound(unit, now)
+  if (typeof dial === 'string') return dial
+  const air = ownAir(unit, now)
+  const wheel = bike.assumed.includes('rearWheelTravelMm') ? null : bike.rearWheelTravelMm
+  const travelMm = end === 'front' ? unit!.strokeMm : wheel
+  const known = typeof air !== 'string' && travelMm !== null
+  return {
+    ...dial,
+    end,
+    omegaRadS: known
+      ? airFrequencyRadS(
+          air.sagPct ?? air.sagTargetPct,
+          air.pressurePsi,
+          air.spacers,
+          air.shape,
+          travelMm / 1000,
+        )
+      : null,
+    sagRead: known && air.sagPct !== null,
+  }
+}
+
+/** Low- and high-speed compression of one end with where they were counted to stand, or what is not known of them. */
+export function ownCompression(
+  unit: SuspensionUnit | null,
+  now: Setup,
+): { low: OwnDial; high: OwnDial } | Lacking {
+  if (!unit) return 'unit'
+  const found = (role: Adjuster['role']): OwnDial | Lacking => {
+    const dial = unit.adjusters.find((a): a is Clicks => a.kind === 'click' && a.role === role)
+    if (!dial || unit.assumed.includes(dial.id)) return 'two-dials'
+    const at = knownAt(now, dial)
+    return at ? { adjuster: dial, value: at.value } : 'two-places'
+  }
+  const low = found('low-speed-compression')
+  if (typeof low === 'string') return low
+  const high = found('high-speed-compression')
+  return typeof high === 'string' ? high : { low, high }
 }

@@ -12,4 +12,7 @@ export const lackingWords: Record<Lacking, string> = {
   leverage: 'Its leverage is not noted in the garage.',
   dial: 'It has no rebound dial whose clicks were counted.',
   place: 'Nobody has counted where its rebound stands.',
+  'two-dials': 'It has no two compression dials here whose clicks were counted.',
+  'two-places': 'Nobody has counted where both its compression dials stand.',
+  repeats: 'Too few of its settings were ridden twice on one day.',
 }

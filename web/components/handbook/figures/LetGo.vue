@@ -3,26 +3,21 @@ import { computed, ref } from 'vue'
 import { usualRatioPerClick } from '#core/damper/clicks'
 import { recoveryTimeS, shareLeft } from '#core/damper/recovery'
 import { overshoot } from '#core/damper/row'
+import { middleRatio, useOwnReturn } from '../../../composables/useOwnReturn.ts'
 import LineFigure, { type FigureLine } from '../../shell/LineFigure.vue'
 import RangeField from '../../shell/RangeField.vue'
 import FigureFrame from './FigureFrame.vue'
 
 /** Pushed down and let go: too fast, right, too slow, beside one's own click on one's own spring. */
-const click = ref(7)
+const { numbers, own, at, most, step, omegaRadS, ratioAt, count, dialWords, taken } = useOwnReturn(7)
+const click = ref(at)
 /** Spring against the one that the middle click suits, %. */
 const springPct = ref(100)
-const middleClick = 7
-const rightRatio = 0.6
-/** Natural frequency with usual sag, rad/s. */
-const usualOmega = 14
 const shownS = 0.9
 
-const omega = computed(() => usualOmega * Math.sqrt(springPct.value / 100))
+const omega = computed(() => omegaRadS * Math.sqrt(springPct.value / 100))
 /** The same hole for the oil is a smaller ratio on a stiffer spring: ζ = c / (2·√(k·m)). */
-const ratio = computed(
-  () =>
-    (rightRatio * usualRatioPerClick.low ** (middleClick - click.value)) / Math.sqrt(springPct.value / 100),
-)
+const ratio = computed(() => ratioAt(click.value) / Math.sqrt(springPct.value / 100))
 const points = (w: number, z: number) =>
   Array.from({ length: 91 }, (_, i) => {
     const t = (i / 90) * shownS
@@ -30,9 +25,9 @@ const points = (w: number, z: number) =>
   })
 const lines = computed<FigureLine[]>(() => [
   { name: 'yours', colour: '--rear', width: 4, points: points(omega.value, ratio.value) },
-  { name: 'too fast', colour: '--rust', dashed: true, points: points(usualOmega, 0.2) },
-  { name: 'right', colour: '--moss', dashed: true, points: points(usualOmega, rightRatio) },
-  { name: 'too slow', colour: '--sky', dashed: true, points: points(usualOmega, 1.3) },
+  { name: 'too fast', colour: '--rust', dashed: true, points: points(omegaRadS, 0.2) },
+  { name: 'right', colour: '--moss', dashed: true, points: points(omegaRadS, middleRatio) },
+  { name: 'too slow', colour: '--sky', dashed: true, points: points(omegaRadS, 1.3) },
 ])
 const tells = computed(() => {
   const z = ratio.value
@@ -45,7 +40,7 @@ const tells = computed(() => {
 </script>
 
 <template>
-  <FigureFrame title="Push it down, let go">
+  <FigureFrame title="Push it down, let go" :numbers="numbers">
     <LineFigure
       label="Depth that is left after the release, over time, for your click and three others"
       :lines="lines"
@@ -58,18 +53,18 @@ const tells = computed(() => {
       :say-y="(y) => `${y.toFixed(0)} % left`"
     />
     <template #sliders>
+      <RangeField v-model="click" :label="dialWords(click)" :min="0" :max="most" :step="step" />
       <RangeField
-        v-model="click"
-        :label="`Rebound ${click} clicks from closed`"
-        :min="0"
-        :max="14"
-        :step="1"
+        v-model="springPct"
+        :label="own ? `Spring ${springPct} % of what it is` : `Spring ${springPct} %`"
+        :min="70"
+        :max="150"
+        :step="5"
       />
-      <RangeField v-model="springPct" :label="`Spring ${springPct} %`" :min="70" :max="150" :step="5" />
     </template>
     <template #tells>{{ tells }}</template>
     <template #taken>{{
-      `Taken as ratio ${rightRatio} at click ${middleClick}, and ${Math.round((usualRatioPerClick.low - 1) * 100)} % a click. Make the spring firmer and find the click that is right again.`
+      `${taken} Taken as ratio ${middleRatio} at click ${count(most / 2)}, and ${Math.round((usualRatioPerClick.low - 1) * 100)} % a click. Make the spring firmer and find the click that is right again.`.trim()
     }}</template>
   </FigureFrame>
 </template>

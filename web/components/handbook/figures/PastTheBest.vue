@@ -1,17 +1,19 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { normalFrom, seededRandom } from '#core/numeric/random'
+import { useOwnReturn } from '../../../composables/useOwnReturn.ts'
 import LineFigure, { type FigureLine } from '../../shell/LineFigure.vue'
 import RangeField from '../../shell/RangeField.vue'
 import FigureFrame from './FigureFrame.vue'
 
 /** One dial, its best place hidden: ride, turn, ride, until it was too far on both sides. */
-const at = ref(3)
+const { numbers, own, at: start, most, step, count, dialWords } = useOwnReturn(3)
+const at = ref(start)
 const luck = ref(1)
-const clicks = 14
 const scatter = 0.35
 const ridden = ref<{ at: number; rating: number }[]>([])
-const best = computed(() => 5 + Math.floor(5 * seededRandom(luck.value * 104729)()))
+/** Somewhere in the middle third. */
+const best = computed(() => Math.round(most * (0.35 + 0.3 * seededRandom(luck.value * 104729)())))
 
 function ride() {
   const random = seededRandom(luck.value * 7919 + ridden.value.length + 1)
@@ -24,7 +26,7 @@ function ride() {
 function another() {
   luck.value++
   ridden.value = []
-  at.value = 3
+  at.value = start
 }
 const lines = computed<FigureLine[]>(() => [
   {
@@ -50,21 +52,22 @@ const tells = computed(() => {
   const i = places.value.indexOf(top)
   const [below, above] = [places.value[i - 1], places.value[i + 1]] as (typeof top | undefined)[]
   if (below && above)
-    return `Too far on both sides: the best lies between ${below.place} and ${above.place}, near ${top.place}.`
-  return `Best rating so far at ${top.place}, and nothing was ridden ${below ? 'above' : 'below'} it: nobody knows whether the best was passed.`
+    return `Too far on both sides: the best lies between ${count(below.place)} and ${count(above.place)}, near ${count(top.place)}.`
+  const untried = below ? 'further open' : 'further closed'
+  return `Best rating so far at ${count(top.place)}, and nothing was ridden ${untried}: nobody knows whether the best was passed.`
 })
 </script>
 
 <template>
-  <FigureFrame title="Past the best, and back">
+  <FigureFrame title="Past the best, and back" :numbers="numbers">
     <LineFigure
       label="Ratings over the clicks that were ridden"
       :lines="lines"
       x-name="clicks from closed"
       y-name="rating"
-      :x-max="clicks"
+      :x-max="most"
       :y-max="10"
-      :say-x="(x) => `${x.toFixed(0)} clicks`"
+      :say-x="(x) => `${count(Math.round(x))} clicks`"
       :say-y="(y) => `rated ${y}`"
     />
     <div class="acts">
@@ -72,11 +75,11 @@ const tells = computed(() => {
       <button v-if="ridden.length" type="button" class="btn btn-plain" @click="another">Another dial</button>
     </div>
     <template #sliders>
-      <RangeField v-model="at" :label="`Rebound ${at} clicks from closed`" :min="0" :max="clicks" :step="1" />
+      <RangeField v-model="at" :label="dialWords(at)" :min="0" :max="most" :step="step" />
     </template>
     <template #tells>{{ tells }}</template>
     <template #taken>{{
-      `Ratings scatter by ${scatter}; the best is hidden, somewhere in the middle.`
+      `${own ? `The ${own.end} rebound dial of this bike; what is best on it here is invented. ` : ''}Ratings scatter by ${scatter}; the best is hidden, somewhere in the middle.`
     }}</template>
   </FigureFrame>
 </template>

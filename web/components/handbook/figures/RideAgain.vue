@@ -1,13 +1,34 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { normalFrom, seededRandom } from '#core/numeric/random'
+import { ratingScatter } from '#core/lineage/scatter'
 import { normal80 } from '#core/stats/normal'
+import { useBikeSetups } from '../../../composables/useBikeSetups.ts'
+import { useOwnNumbers } from '../../../composables/useOwnNumbers.ts'
 import LineFigure, { type FigureLine } from '../../shell/LineFigure.vue'
 import RangeField from '../../shell/RangeField.vue'
 import FigureFrame from './FigureFrame.vue'
 
 /** Two setups ridden again and again: how long it takes until a true difference can be seen over the scatter. */
-const scatter = ref(0.7)
+const { own: of } = useOwnNumbers(({ bike }) => ({ bikeId: bike.id }))
+const { all } = useBikeSetups(of?.bikeId ?? null)
+/** Undefined while the days of the bike are on their way. */
+const own = computed(() => all.value && ratingScatter(all.value.ridden))
+const [leastScatter, mostScatter, usualScatter] = [0.2, 1.5, 0.7]
+const slid = ref<number | null>(null)
+const scatter = computed({
+  get: () => {
+    if (slid.value !== null || !own.value) return slid.value ?? usualScatter
+    return Math.min(mostScatter, Math.max(leastScatter, Math.round(10 * own.value.sd) / 10))
+  },
+  set: (sd) => (slid.value = sd),
+})
+const numbers = computed(() => ({ lacking: all.value && !own.value ? ('repeats' as const) : null }))
+const takenFrom = computed(() =>
+  own.value
+    ? `This bike’s own ratings scatter by ${own.value.sd.toFixed(1)} on the same settings, by ${own.value.repeats} repeats on its days.`
+    : `${usualScatter} is a usual rider.`,
+)
 const better = ref(0.5)
 const rides = ref(1)
 const luck = ref(1)
@@ -61,7 +82,7 @@ const tells = computed(() => {
 </script>
 
 <template>
-  <FigureFrame title="Ride both again">
+  <FigureFrame title="Ride both again" :numbers="numbers">
     <LineFigure
       label="Ratings of two setups, run by run"
       :lines="lines"
@@ -90,16 +111,15 @@ const tells = computed(() => {
       <RangeField
         v-model="scatter"
         :label="`ratings scatter by ${scatter.toFixed(1)}`"
-        :min="0.2"
-        :max="1.5"
+        :min="leastScatter"
+        :max="mostScatter"
         :step="0.1"
       />
     </template>
     <template #tells>{{ tells }}</template>
-    <template #taken
-      >Give or take: four of five such days lie within. The judgement of a trail day does the same, and takes
-      the scatter from your own repeats.</template
-    >
+    <template #taken>{{
+      `${takenFrom} Give or take: four of five such days lie within. The judgement of a trail day does the same, and takes the scatter from your own repeats.`
+    }}</template>
   </FigureFrame>
 </template>
 

@@ -1,28 +1,26 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { usualRatioPerClick } from '#core/damper/clicks'
 import { recoveryTimeS } from '#core/damper/recovery'
 import { rowOfHits } from '#core/damper/row'
+import { useOwnReturn } from '../../../composables/useOwnReturn.ts'
 import LineFigure, { type FigureLine } from '../../shell/LineFigure.vue'
 import RangeField from '../../shell/RangeField.vue'
 import FigureFrame from './FigureFrame.vue'
 
 /** A row of bumps: click, speed, spacing and height, and whether it is back before the next one. */
-const click = ref(4)
+const { numbers, at, most, step, omegaRadS, ratioAt, dialWords, taken } = useOwnReturn(4)
+const click = ref(at)
 const speedKmh = ref(32)
 const spacingM = ref(1.2)
 const addedPct = ref(22)
-const middleClick = 7
-const rightRatio = 0.6
-const usualOmega = 14
 const hits = 8
 const kmhPerMs = 3.6
 /** Sunk by so much of the travel it feels harsh and low. */
 const harshPct = 10
 
-const ratio = computed(() => rightRatio * usualRatioPerClick.low ** (middleClick - click.value))
+const ratio = computed(() => ratioAt(click.value))
 const gapS = computed(() => spacingM.value / (speedKmh.value / kmhPerMs))
-const row = computed(() => rowOfHits(hits, addedPct.value, gapS.value, usualOmega, ratio.value))
+const row = computed(() => rowOfHits(hits, addedPct.value, gapS.value, omegaRadS, ratio.value))
 const lines = computed<FigureLine[]>(() => [
   {
     name: 'depth',
@@ -35,7 +33,7 @@ const lines = computed<FigureLine[]>(() => [
 const sunk = computed(() => row.value[row.value.length - 1][1])
 const tells = computed(() => {
   const gap = Math.round(1000 * gapS.value)
-  const back = Math.round(1000 * recoveryTimeS(usualOmega, ratio.value))
+  const back = Math.round(1000 * recoveryTimeS(omegaRadS, ratio.value))
   const end =
     sunk.value >= harshPct
       ? `the next one would begin ${Math.round(sunk.value)} % deep. That is packing: it feels harsh, and it is too slow`
@@ -45,7 +43,7 @@ const tells = computed(() => {
 </script>
 
 <template>
-  <FigureFrame title="A row of bumps">
+  <FigureFrame title="A row of bumps" :numbers="numbers">
     <LineFigure
       :label="`Depth over time along ${hits} hits`"
       :lines="lines"
@@ -57,13 +55,7 @@ const tells = computed(() => {
       :say-y="(y) => `${y.toFixed(0)} % deep`"
     />
     <template #sliders>
-      <RangeField
-        v-model="click"
-        :label="`Rebound ${click} clicks from closed`"
-        :min="0"
-        :max="14"
-        :step="1"
-      />
+      <RangeField v-model="click" :label="dialWords(click)" :min="0" :max="most" :step="step" />
       <RangeField v-model="speedKmh" :label="`${speedKmh} km/h`" :min="8" :max="50" :step="1" />
       <RangeField
         v-model="spacingM"
@@ -75,8 +67,10 @@ const tells = computed(() => {
       <RangeField v-model="addedPct" :label="`each ${addedPct} % of travel`" :min="5" :max="50" :step="1" />
     </template>
     <template #tells>{{ tells }}</template>
-    <template #taken
-      >A free return between hits, on a spring with usual sag; trail runs tell the truth.</template
-    >
+    <template #taken>{{
+      taken
+        ? `${taken} The middle of the dial is taken as right. A free return between hits; trail runs tell the truth.`
+        : 'A free return between hits, on a spring with usual sag; trail runs tell the truth.'
+    }}</template>
   </FigureFrame>
 </template>
