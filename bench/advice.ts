@@ -19,7 +19,9 @@ export function adviceRows(): Row[] {
       d.change(i % 2 ? { rr: Math.floor(random() * 14) } : { fc: Math.floor(random() * 16) }, {
         source: 'proposal',
       })
-    d.run(4 + Math.round(random() * 8) / 2, [{ word: 'harsh-gets-worse' }, { word: 'dives', end: 'front' }])
+    // A word that stands alone is weighed against all dials: dearer than two.
+    const said = [{ word: 'harsh-gets-worse' }, { word: 'dives', end: 'front' }] as const
+    d.run(4 + Math.round(random() * 8) / 2, i % 2 ? said.slice(0, 1) : [...said])
   }
   const h = d.history()
   return [

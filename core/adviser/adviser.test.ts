@@ -134,7 +134,8 @@ describe('advice', () => {
       for (const runs of [1, 3, 5]) {
         const d = new DayBuilder()
         for (let i = 0; i < runs; i++) d.run(rating)
-        expect(advice(d).kind).toBe('change')
+        // A dial, or the spring read before it is turned: neither settled nor another ride of the same.
+        expect(advice(d).kind).toMatch(/^(change|read)$/)
       }
     },
   )

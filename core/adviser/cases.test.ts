@@ -246,7 +246,8 @@ const cases: Case[] = [
   {
     day: 'A wordless 3',
     story: () => new DayBuilder().run(3).history(),
-    card: 'change',
+    // Nothing points anywhere: a dial is tried, or the spring is read before it is turned.
+    card: ['change', 'read'],
     why: 'A low rating is a complaint without a word',
   },
   {

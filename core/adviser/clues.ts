@@ -115,7 +115,7 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
           slipOf(h, mark) + clueRules.misledAgain * times + clueRules.misledInMind[r.run.mind],
         )
         const told = toldOf(h, r, mark.word, end)
-        const spoken = clueOf({ mark, end, floor, told }, h, answers)
+        const spoken = clueOf({ mark, end, floor, only: isOnly(r, mark), told }, h, answers)
         clues.push({ point, ...spoken })
         for (const p of spoken.parts) named[p.dial] += p.share / (1 - floor)
       }
@@ -183,6 +183,10 @@ export function priorOf(h: DayHistory, space: SetupSpace, d: Dial, start: number
     logSteepness: known?.logSteepness ? together(usualSteepness(), known.logSteepness) : usualSteepness(),
   }
 }
+
+/** Whether a complaint is all that was complained of on its run, of one end. */
+export const isOnly = (r: HistoryRun, mark: Mark): boolean =>
+  mark.end !== 'both' && r.feel!.marks.filter((m) => isComplaint(m.word)).length === 1
 
 /** How often a word so said is a slip: by its strength, and by how often this rider's word pointed right before. */
 export function slipOf(h: DayHistory, mark: Mark): number {
@@ -252,12 +256,14 @@ export interface Spoken {
   mark: Mark
   end: End
   floor: number
+  /** Nothing else was complained of on that run. */
+  only: boolean
   told: readonly Answer[]
 }
 
 /** A word as the surface weighs it. An answer makes it sharper: each of its causes counts as often as it answers so. */
 export function clueOf(
-  { mark, end, floor, told }: Spoken,
+  { mark, end, floor, only, told }: Spoken,
   h: DayHistory,
   answers: DialAnswers,
 ): Omit<Clue, 'point'> {
@@ -271,6 +277,7 @@ export function clueOf(
   )
   const out: Omit<Clue, 'point'> = {
     floor: floor * toldFactor(more, 'none', null),
+    only,
     parts: [],
     feltFrom: clueRules.feltFrom[mark.strength],
     fadesFrom: clueRules.fadesFrom[mark.strength],

@@ -6,6 +6,7 @@ import { dialsOf, type Dial } from './dials.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { countedRuns, setupOf, settingsKey } from './history.ts'
 import { beforeLastAnswers, lastAnswerWeights, type Fitted } from './lastAnswers.ts'
+import { reachableLoss } from './reachable.ts'
 import { fitSurface } from './surface/fit.ts'
 import { reweighted } from './surface/samples.ts'
 import type { ResponseSurface, SurfaceData } from './surface/model.ts'
@@ -82,7 +83,7 @@ export function outlookOn(
   const positions = positionsOf(h)
   const noiseSd = surface.noiseSd.reduce((s, x) => s + x, 0) / surface.samples
   const noticeable = Math.max(leastNoticeable, choice.noticedShare * noiseSd)
-  const loss = surface.lossAt(clicksOf(h, h.currentSetupId, dials, null))
+  const loss = reachableLoss(surface, dials, clicksOf(h, h.currentSetupId, dials, null))
   const doubt = loss.reduce((n, x) => n + (x > noticeable ? 1 : 0), 0) / surface.samples
   const key = now ? settingsKey(now) : ''
   const runsHere = countedRuns(h).filter((r) => {

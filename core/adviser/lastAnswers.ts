@@ -1,6 +1,6 @@
 import type { Answer } from '#contract/question'
 import { answersGiven, beyondWords, explains } from './answers.ts'
-import { clueOf, dialAnswers, hintsOf, slipOf, toldOf } from './clues.ts'
+import { clueOf, dialAnswers, hintsOf, isOnly, slipOf, toldOf } from './clues.ts'
 import type { Dial } from './dials.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { countedRuns } from './history.ts'
@@ -45,8 +45,9 @@ export function lastAnswerWeights(h: DayHistory, space: SetupSpace, fitted: Fitt
       for (const end of mark.end === 'both' ? (['front', 'rear'] as const) : [mark.end]) {
         if (!given.some((g) => explains(g.answer, mark.word, end))) continue
         const floor = slipOf(h, mark)
+        const only = isOnly(r, mark)
         const likelihood = (told: readonly Answer[]) =>
-          clueLikelihood(surface, data, { point, ...clueOf({ mark, end, floor, told }, h, answers) })
+          clueLikelihood(surface, data, { point, ...clueOf({ mark, end, floor, only, told }, h, answers) })
         const now = likelihood(toldOf(h, r, mark.word, end))
         const then = likelihood(toldOf(before, was[point], mark.word, end))
         for (let i = 0; i < out.length; i++) out[i] *= now[i] / then[i]

@@ -6,7 +6,7 @@ import { beyond, cutNormal, type Normal } from '../../stats/normal.ts'
 import { movedToday, outlookOf, type Outlook } from '../decide.ts'
 import type { DayHistory, SetupSpace } from '../dayHistory.ts'
 import { countedRuns, sessionOf } from '../history.ts'
-import { usualHabit } from '../surface/model.ts'
+import { floorOf, usualHabit } from '../surface/model.ts'
 import { clueLikelihood } from '../surface/samples.ts'
 
 /** A day that is over, and where it was. */
@@ -112,7 +112,7 @@ function wordsOf(h: DayHistory, { data, surface }: Outlook): Learnt['words'] {
   data.clues.forEach((clue, i) => {
     const { word } = said[i]
     const likelihood = clueLikelihood(surface, data, clue)
-    const right = likelihood.reduce((t, l) => t + 1 - clue.floor / l, 0) / surface.samples
+    const right = likelihood.reduce((t, l) => t + 1 - floorOf(clue) / l, 0) / surface.samples
     const before = found.get(word) ?? { word, times: 0, right: 0 }
     found.set(word, { word, times: before.times + 1, right: before.right + right })
   })

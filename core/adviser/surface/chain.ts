@@ -39,7 +39,7 @@ export class Chain {
     this.rest = Float64Array.from(this.target)
     for (const part of this.part) for (let i = 0; i < N; i++) this.rest[i] -= part[i]
     this.quadratic = quadraticOf(this.rest, this.noise.inverse)
-    this.said = new Said(data, this.best)
+    this.said = new Said(data, this.best, this.steepness(), this.straightFrom)
     this.proposed = new Float64Array(N)
     this.change = new Float64Array(N)
   }
@@ -83,14 +83,14 @@ export class Chain {
     }
     const quadratic = moved ? quadraticOf(this.proposed, this.noise.inverse) : this.quadratic
     log += 0.5 * (this.quadratic - quadratic)
-    if (what === 'place') log += this.said.change(k, oldB, newB)
+    log += this.said.change(k, oldB, newB, a, this.straightFrom)
     if (Math.log(1 - random()) >= log) return
     this.best[k] = newB
     this.logSteepness[k] = newA
     this.quadratic = quadratic
     part.set(this.change)
     this.rest.set(this.proposed)
-    if (what === 'place') this.said.accept(k)
+    this.said.accept()
   }
 
   private moveNoise(): void {
@@ -115,11 +115,17 @@ export class Chain {
       for (const part of parts) this.proposed[i] -= part[i]
     }
     const quadratic = quadraticOf(this.proposed, this.noise.inverse)
-    if (Math.log(1 - this.random()) < 0.5 * (this.quadratic - quadratic)) {
+    const said = this.said.reshaped(this.best, this.steepness(), this.straightFrom)
+    if (Math.log(1 - this.random()) < 0.5 * (this.quadratic - quadratic) + said.log) {
+      said.accept()
       this.quadratic = quadratic
       this.rest.set(this.proposed)
       parts.forEach((x, k) => this.part[k].set(x))
     } else this.shapeAt = old
+  }
+
+  private steepness(): Float64Array {
+    return this.logSteepness.map(Math.exp)
   }
 
   /** What the bowl of one dial takes off a rating, or adds to a difference. */

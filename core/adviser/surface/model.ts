@@ -17,6 +17,8 @@ export interface Clue {
   point: number
   /** Likelihood that is there whatever stands where: being misled, and causes that no dial answers. */
   floor: number
+  /** The only complaint of its run: of all that is felt, the worst is named. */
+  only: boolean
   parts: { dial: number; direction: 1 | -1; share: number }[]
   /** Clicks off from which it is said so strongly, and from which it would have been said more strongly. */
   feltFrom: number
@@ -116,11 +118,20 @@ export const surfacePriors = {
   feltSharpness: 3,
   /** How much rarer a mild word gets when a strong one would be due. */
   fade: 0.6,
+  /**
+   * Who names one thing names the worst: what a dial takes off the rating, squared, against that of all dials together
+   * and what is hardly felt, rating points.
+   */
+  hardlyFelt: 0.15,
+  /** A slip names any one thing of many; held against the one that is worst, it counts by so much. */
+  onlyFloor: 0.3,
   /** Nobody names a dial this near its best place; beyond that by `silentFade` it is fully off. */
   silentWithin: 0.7,
   silentFade: 1.5,
-  /** Shapes: clicks from which ratings fall in a straight line, equally likely beforehand. */
-  straightFrom: [0.6, 1.5, 4],
+  /** Shapes: clicks from which ratings fall in a straight line, or a flat bottom; equally likely beforehand. */
+  straightFrom: [0.6, 1.5, 4, Infinity],
+  /** Half the width of a flat bottom, click-equivalents. */
+  flatWithin: 1,
 }
 
 /** Runs at the rate of the first that a day has drifted by at run `index`, as it wears off. */
@@ -151,11 +162,24 @@ export function sayable(u: number, c: Clue): number {
   return c.fadesFrom < 9 ? rise * (1 - surfacePriors.fade * presence(u, c.fadesFrom)) : rise
 }
 
+/** What is there whatever stands where, as it is held against what the dials would have said. */
+export const floorOf = (c: Pick<Clue, 'floor' | 'only'>): number =>
+  c.only ? c.floor * surfacePriors.onlyFloor : c.floor
+
+/** How loud a loss is among others when one thing is named. @param loss rating points */
+export const loudness = (loss: number): number => loss * loss
+
 /**
- * How ratings fall off `u` clicks from the best place: u² near it, straight further out (pseudo-Huber), and 9 at three
- * clicks whatever the shape. Where the straight part begins is learned: some riders feel the first click, some not.
+ * How ratings fall off `u` clicks from the best place: u² near it, straight further out (pseudo-Huber), or u² beyond a
+ * flat bottom; and 9 at three clicks whatever the shape. The shape is learned: some riders feel the first click, some not.
+ * @param straightFrom clicks; Infinity: flat-bottomed
  */
 export function fallOff(u: number, straightFrom: number): number {
+  if (straightFrom === Infinity) {
+    const { flatWithin } = surfacePriors
+    const x = Math.max(0, Math.abs(u) - flatWithin) / (3 - flatWithin)
+    return 9 * x * x
+  }
   if (straightFrom !== scaledShape) {
     scaledShape = straightFrom
     scale = 9 / (Math.sqrt(1 + 9 / (straightFrom * straightFrom)) - 1)

@@ -1,74 +1,95 @@
-import { farOff, presence, sayable, type Clue, type SurfaceData } from './model.ts'
+import { fallOff, farOff, floorOf, loudness, presence, sayable, surfacePriors } from './model.ts'
+import type { Clue, SurfaceData } from './model.ts'
 
-/** What one word says of one dial: where the dial stood when it was said, and how sayable it is at its best place now. */
+/** What one word says of one dial, and how sayable it is at the dial's best place now. */
 interface Part {
-  clue: number
-  at: number
+  dial: number
   direction: 1 | -1
   share: number
   now: number
 }
 
+/** A word as it was heard, where all dials stood then. */
+interface Heard {
+  clue: Clue
+  at: Float64Array
+  parts: Part[]
+  /** Of a word that stood alone: how loud each dial is, and all together with what is hardly felt. */
+  loud: Float64Array | null
+  total: number
+  /** Logarithm of its likelihood. */
+  log: number
+}
+
 /**
- * Likelihood of what was said and measured. Kept per word and dial, so that a dial's step works out nothing but its own
- * words at the place it asks for: this is the innermost loop of a long day.
+ * Likelihood of what was said and measured. A dial's step works out the words that speak of it, and those that stood alone:
+ * of these another dial may be what was worse. This is the innermost loop of a long day.
  */
 export class Said {
-  private readonly clues: readonly Clue[]
-  private readonly parts: Part[][]
+  /** Words that stood alone, and with them those among others that speak of a dial, per dial. */
+  private readonly alone: readonly Heard[]
+  private readonly ofDial: readonly (readonly Heard[])[]
   private readonly hints: { at: number; direction: 1 | -1; weight: number }[][]
   private readonly silences: { at: number; weight: number }[][]
-  /** Σ share · sayable of each word at the places as they are, and its logarithm with the floor. */
-  private readonly sums: Float64Array
-  private readonly logs: Float64Array
-  /** The same at the place that was asked for last, for the words of that dial. */
-  private readonly askedSums: Float64Array
+  /** What each word would be at what was asked for last, in the order of `touched`. */
+  private touched: readonly Heard[] = []
   private readonly askedLogs: Float64Array
-  private asked: number[] = []
+  private readonly askedLoud: Float64Array
+  private asked = { dial: -1, to: 0 }
 
-  /** @param best places of all dials as they are, click-equivalents */
-  constructor(data: SurfaceData, best: ArrayLike<number>) {
-    this.clues = data.clues
-    const at = (point: number, dial: number) => data.points[point].at[dial]
-    const dials = data.dials.map((_, k) => k)
-    this.parts = dials.map((k) =>
-      data.clues.flatMap((c, clue) =>
-        c.parts
-          .filter((p) => p.dial === k)
-          .map(({ direction, share }) => {
-            const place = at(c.point, k)
-            return { clue, at: place, direction, share, now: sayable(direction * (best[k] - place), c) }
-          }),
-      ),
-    )
-    this.hints = dials.map((k) =>
-      data.hints.filter((h) => h.dial === k).map((h) => ({ ...h, at: at(h.point, k) })),
-    )
-    this.silences = dials.map((k) =>
-      data.silences.filter((x) => x.dial === k).map((x) => ({ ...x, at: at(x.point, k) })),
-    )
-    this.sums = new Float64Array(data.clues.length)
-    for (const list of this.parts) for (const p of list) this.sums[p.clue] += p.share * p.now
-    this.logs = this.sums.map((sum, i) => Math.log(data.clues[i].floor + Math.max(0, sum)))
-    this.askedSums = new Float64Array(data.clues.length)
-    this.askedLogs = new Float64Array(data.clues.length)
+  /**
+   * @param best         places of all dials as they are, click-equivalents
+   * @param steepness    of all dials, a ninth of the points lost three clicks off
+   * @param straightFrom shape of the fall-off
+   */
+  constructor(
+    { dials, points, clues, hints, silences }: SurfaceData,
+    best: ArrayLike<number>,
+    steepness: ArrayLike<number>,
+    straightFrom: number,
+  ) {
+    const heard = clues.map((clue): Heard => {
+      const { at } = points[clue.point]
+      const parts = clue.parts.map((p) => ({
+        ...p,
+        now: sayable(p.direction * (best[p.dial] - at[p.dial]), clue),
+      }))
+      const loud = clue.only
+        ? Float64Array.from(at, (z, k) => loudness(steepness[k] * fallOff(z - best[k], straightFrom)))
+        : null
+      const h: Heard = { clue, at, parts, loud, total: totalOf(loud), log: 0 }
+      return { ...h, log: logOf(h) }
+    })
+    this.alone = heard.filter((h) => h.loud)
+    const each = dials.map((_, k) => k)
+    this.ofDial = each.map((k) => [
+      ...this.alone,
+      ...heard.filter((h) => !h.loud && h.parts.some((p) => p.dial === k)),
+    ])
+    const placed = <T extends { point: number; dial: number }>(list: readonly T[]) =>
+      each.map((k) => list.filter((x) => x.dial === k).map((x) => ({ ...x, at: points[x.point].at[k] })))
+    this.hints = placed(hints)
+    this.silences = placed(silences)
+    this.askedLogs = new Float64Array(clues.length)
+    this.askedLoud = new Float64Array(clues.length)
   }
 
-  /** What a dial's place changes of the log-likelihood when it goes from where it is to another. */
-  change(dial: number, from: number, to: number): number {
-    const parts = this.parts[dial]
-    this.asked = parts.map((p) => sayable(p.direction * (to - p.at), this.clues[p.clue]))
-    for (const p of parts) this.askedSums[p.clue] = this.sums[p.clue]
-    parts.forEach((p, i) => (this.askedSums[p.clue] += p.share * (this.asked[i] - p.now)))
+  /**
+   * What a dial's step changes of the log-likelihood.
+   * @param from place as it is, and `to` the one that is asked for
+   * @param steepness the one that is asked for
+   */
+  change(dial: number, from: number, to: number, steepness: number, straightFrom: number): number {
+    this.asked = { dial, to }
+    this.touched = from === to ? this.alone : this.ofDial[dial]
     let log = 0
-    let last = -1
-    for (const { clue } of parts) {
-      // Parts of one word stand next to each other; the word counts once.
-      if (clue === last) continue
-      last = clue
-      this.askedLogs[clue] = Math.log(this.clues[clue].floor + Math.max(0, this.askedSums[clue]))
-      log += this.askedLogs[clue] - this.logs[clue]
-    }
+    this.touched.forEach((h, i) => {
+      const mine = h.loud ? loudness(steepness * fallOff(h.at[dial] - to, straightFrom)) : 0
+      this.askedLoud[i] = mine
+      this.askedLogs[i] = logOf(h, dial, to, mine)
+      log += this.askedLogs[i] - h.log
+    })
+    if (from === to) return log
     for (const h of this.hints[dial])
       log += h.weight * (presence(h.direction * (to - h.at)) - presence(h.direction * (from - h.at)))
     for (const x of this.silences[dial])
@@ -77,11 +98,56 @@ export class Said {
   }
 
   /** The dial stands where it was asked for last. */
-  accept(dial: number): void {
-    this.parts[dial].forEach((p, i) => {
-      p.now = this.asked[i]
-      this.sums[p.clue] = this.askedSums[p.clue]
-      this.logs[p.clue] = this.askedLogs[p.clue]
+  accept(): void {
+    const { dial, to } = this.asked
+    this.touched.forEach((h, i) => {
+      h.log = this.askedLogs[i]
+      for (const p of h.parts) if (p.dial === dial) p.now = sayable(p.direction * (to - h.at[dial]), h.clue)
+      if (!h.loud) return
+      h.loud[dial] = this.askedLoud[i]
+      h.total = totalOf(h.loud)
     })
   }
+
+  /** What another shape changes of the log-likelihood, and what takes it on. */
+  reshaped(
+    best: ArrayLike<number>,
+    steepness: ArrayLike<number>,
+    straightFrom: number,
+  ): { log: number; accept: () => void } {
+    const there = this.alone.map((h): Heard => {
+      const loud = h.loud!.map((_, k) => loudness(steepness[k] * fallOff(h.at[k] - best[k], straightFrom)))
+      const shaped = { ...h, loud, total: totalOf(loud) }
+      return { ...shaped, log: logOf(shaped) }
+    })
+    return {
+      log: there.reduce((t, h, i) => t + h.log - this.alone[i].log, 0),
+      accept: () =>
+        this.alone.forEach((h, i) => {
+          h.loud!.set(there[i].loud!)
+          h.total = there[i].total
+          h.log = there[i].log
+        }),
+    }
+  }
+}
+
+function totalOf(loud: Float64Array | null): number {
+  if (!loud) return 1
+  let total = loudness(surfacePriors.hardlyFelt)
+  for (const x of loud) total += x
+  return total
+}
+
+/** Logarithm of a word's likelihood as all stands, or with one dial at another place and as loud as `mine` there. */
+function logOf(h: Heard, dial = -1, to = 0, mine = 0): number {
+  const { clue, loud } = h
+  const total = loud && dial >= 0 ? h.total - loud[dial] + mine : h.total
+  let sum = floorOf(clue)
+  for (const p of h.parts) {
+    const moved = p.dial === dial
+    const said = moved ? sayable(p.direction * (to - h.at[dial]), clue) : p.now
+    sum += p.share * said * (loud ? (moved ? mine : loud[p.dial]) / total : 1)
+  }
+  return Math.log(sum)
 }

@@ -1,7 +1,10 @@
 import {
   fallOff,
+  floorOf,
+  loudness,
   presence,
   sayable,
+  surfacePriors,
   type Clue,
   type Hint,
   type ResponseSurface,
@@ -19,12 +22,36 @@ export function lossOf(s: Omit<ResponseSurface, 'lossAt'>, z: ArrayLike<number>)
 
 /** Likelihood of a word under every sample. */
 export function clueLikelihood(s: ResponseSurface, { points }: SurfaceData, clue: Clue): Float64Array {
-  const out = new Float64Array(s.samples).fill(clue.floor)
+  const out = new Float64Array(s.samples).fill(floorOf(clue))
   const { at } = points[clue.point]
+  const loud = clue.only ? loudOn(s, at) : null
   for (const part of clue.parts) {
     const said = sayableOn(s, at[part.dial], part, clue)
-    for (let i = 0; i < s.samples; i++) out[i] += part.share * said[i]
+    for (let i = 0; i < s.samples; i++)
+      out[i] += part.share * said[i] * (loud ? loud[i * s.dials + part.dial] : 1)
   }
+  return out
+}
+
+/** Per sample and dial, its share of what is felt where all dials stand so; sample-major. */
+const louds = new WeakMap<Float64Array, WeakMap<Float64Array, Float64Array>>()
+function loudOn(s: ResponseSurface, at: Float64Array): Float64Array {
+  let known = louds.get(s.best)
+  if (!known) louds.set(s.best, (known = new WeakMap()))
+  const before = known.get(at)
+  if (before) return before
+  const out = new Float64Array(s.samples * s.dials)
+  for (let i = 0; i < s.samples; i++) {
+    const first = i * s.dials
+    let total = loudness(surfacePriors.hardlyFelt)
+    for (let k = 0; k < s.dials; k++) {
+      const loss = s.steepness[first + k] * fallOff(at[k] - s.best[first + k], s.straightFrom[i])
+      out[first + k] = loudness(loss)
+      total += out[first + k]
+    }
+    for (let k = 0; k < s.dials; k++) out[first + k] /= total
+  }
+  known.set(at, out)
   return out
 }
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { seededRandom } from '../../numeric/random.ts'
+import { normalFrom, seededRandom } from '../../numeric/random.ts'
 import { fitSurface } from './fit.ts'
 import {
   drifted,
@@ -115,6 +115,7 @@ describe('the surface', () => {
         {
           point: 0,
           floor: 0.2,
+          only: false,
           feltFrom,
           fadesFrom,
           parts: [{ dial: 0, direction: 1 as const, share: 0.8 }],
@@ -130,10 +131,79 @@ describe('the surface', () => {
     expect(sd(quiet.best)).toBeLessThan(sd(none.best) - 0.2)
   })
 
+  it('a word that stood alone names the worst: it says of the others that they are less bad', () => {
+    const word = (only: boolean) => ({
+      clues: [
+        {
+          point: 0,
+          floor: 0.2,
+          only,
+          feltFrom: 0.6,
+          fadesFrom: Infinity,
+          parts: [{ dial: 0, direction: 1 as const, share: 0.8 }],
+        },
+      ],
+    })
+    const lossOf = (s: ReturnType<typeof fitSurface>, k: number) =>
+      mean(
+        Array.from(
+          { length: s.samples },
+          (_, i) => s.steepness[2 * i + k] * fallOff(8 - s.best[2 * i + k], s.straightFrom[i]),
+        ),
+      )
+    const among = fitSurface(data([[8, 8]], word(false)), 40_000)
+    const alone = fitSurface(data([[8, 8]], word(true)), 40_000)
+    expect(lossOf(alone, 0)).toBeGreaterThan(1.15 * lossOf(among, 0))
+    expect(lossOf(alone, 1)).toBeLessThan(0.85 * lossOf(among, 1))
+    // What is left of what was named is on its side.
+    expect(mean(alone.best.filter((_, i) => i % 2 === 0))).toBeGreaterThan(8.5)
+  })
+
+  it('agrees with plain weighing of draws from what was believed before, with a word that stood alone', () => {
+    const random = seededRandom(99)
+    const p = surfacePriors
+    const [floor, share] = [0.3, 0.7]
+    const sums = { weight: 0, named: 0, other: 0 }
+    for (let n = 0; n < 300_000; n++) {
+      const c = p.straightFrom[Math.floor(random() * p.straightFrom.length)]
+      const [b, a] = [0, 1].map(() => {
+        let place = NaN
+        while (!(place >= 0 && place <= 16)) place = 8 + 3 * normalFrom(random)
+        return [place, (p.lossThreeClicksOff / 9) * Math.exp(p.steepnessLogSd * normalFrom(random))]
+      })
+      const loud = [b, a].map(([place, steepness]) => (steepness * fallOff(8 - place, c)) ** 2)
+      const is = 1 / (1 + Math.exp(-p.feltSharpness * (b[0] - 8 - 1.3)))
+      const weight =
+        p.onlyFloor * floor + (share * is * loud[0]) / (loud[0] + loud[1] + p.hardlyFelt ** 2)
+      sums.weight += weight
+      sums.named += weight * b[0]
+      sums.other += weight * Math.abs(a[0] - 8)
+    }
+    const s = fitSurface(
+      data([[8, 8]], {
+        clues: [
+          {
+            point: 0,
+            floor,
+            only: true,
+            feltFrom: 1.3,
+            fadesFrom: Infinity,
+            parts: [{ dial: 0, direction: 1, share }],
+          },
+        ],
+      }),
+      80_000,
+    )
+    const of = (k: number) => s.best.filter((_, i) => i % 2 === k)
+    expect(Math.abs(mean(of(0)) - sums.named / sums.weight)).toBeLessThan(0.1)
+    expect(Math.abs(mean(of(1).map((x) => Math.abs(x - 8))) - sums.other / sums.weight)).toBeLessThan(0.1)
+  })
+
   it('one misled word among four right ones does not turn it round', () => {
     const clue = (direction: 1 | -1) => ({
       point: 0,
       floor: 0.2,
+      only: false,
       feltFrom: 1.3,
       fadesFrom: 4.5,
       parts: [{ dial: 0, direction, share: 0.8 }],
@@ -185,8 +255,14 @@ describe('the fall-off', () => {
       expect(fallOff(3, c)).toBeCloseTo(9, 9)
       expect(fallOff(-2, c)).toBeCloseTo(fallOff(2, c), 12)
       expect(fallOff(0, c)).toBe(0)
-      for (let u = 0; u < 10; u++) expect(fallOff(u + 1, c)).toBeGreaterThan(fallOff(u, c))
+      for (let u = 1; u < 10; u++) expect(fallOff(u + 1, c)).toBeGreaterThan(fallOff(u, c))
     }
+  })
+  it('a flat bottom costs nothing near the best place', () => {
+    const { flatWithin } = surfacePriors
+    expect(fallOff(flatWithin, Infinity)).toBe(0)
+    expect(fallOff(-0.9 * flatWithin, Infinity)).toBe(0)
+    expect(fallOff(flatWithin + 0.1, Infinity)).toBeGreaterThan(0)
   })
   it('is a parabola near the best place and a line far from it', () => {
     expect(fallOff(0.02, 5) / fallOff(0.01, 5)).toBeCloseTo(4, 2)
