@@ -173,8 +173,7 @@ describe('the surface', () => {
       })
       const loud = [b, a].map(([place, steepness]) => (steepness * fallOff(8 - place, c)) ** 2)
       const is = 1 / (1 + Math.exp(-p.feltSharpness * (b[0] - 8 - 1.3)))
-      const weight =
-        p.onlyFloor * floor + (share * is * loud[0]) / (loud[0] + loud[1] + p.hardlyFelt ** 2)
+      const weight = p.onlyFloor * floor + (share * is * loud[0]) / (loud[0] + loud[1] + p.hardlyFelt ** 2)
       sums.weight += weight
       sums.named += weight * b[0]
       sums.other += weight * Math.abs(a[0] - 8)
