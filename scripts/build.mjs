@@ -78,6 +78,7 @@ export async function buildAll() {
       ingestWorker: 'server/ingest/worker.ts',
       bundler: 'server/bundle/worker.ts',
       copier: 'server/safekeeping/copier.ts',
+      rewriter: 'server/safekeeping/rewriter.ts',
       follower: 'server/safekeeping/followerProcess.ts',
       restore: 'server/safekeeping/restoreCommand.ts',
       check: 'server/safekeeping/checkCommand.ts',

@@ -16,6 +16,7 @@ import { clearIncoming } from './ingest/spool.ts'
 import { Running } from './running.ts'
 import { Follower, unfollowed } from './safekeeping/follower.ts'
 import { litestreamProgram } from './safekeeping/litestream.ts'
+import { rewriterIn } from './safekeeping/rewriterProcess.ts'
 import { placesOf, safeStart } from './safekeeping/safeStart.ts'
 import { mendRecords } from './safekeeping/mend.ts'
 import { putBack } from './safekeeping/putBack.ts'
@@ -98,7 +99,7 @@ async function main(): Promise<void> {
       },
     })
   const running = await Running.start(async () => {
-    const store = await openStore(file, migrations)
+    const store = await openStore(file, migrations, rewriterIn(join(here, 'rewriter.js')))
     const copies = keeper.list().map((c) => ({ path: keeper.pathOf(c.name), at: c.at }))
     const found = await mendRecords(store, copies, now())
     if (found > 0)

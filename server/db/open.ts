@@ -1,9 +1,10 @@
 import { chmodSync, closeSync, existsSync, mkdirSync, openSync } from 'node:fs'
 import { dirname } from 'node:path'
-import { pathToFileURL } from 'node:url'
-import { createClient, type Client } from '@libsql/client'
+import type { Client } from '@libsql/client'
 import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql'
 import { migrate } from 'drizzle-orm/libsql/migrator'
+import { connect } from './connect.ts'
+import { rewriteFile } from './rewriteFile.ts'
 import * as schema from './schema.ts'
 import { toDisk } from './toDisk.ts'
 import { WriteQueue } from './writeQueue.ts'
@@ -16,22 +17,25 @@ export interface Store {
   client: Client
   /** Every write of the process goes through here, one at a time. */
   writes: WriteQueue
+  /** Writes the whole file anew: nothing of before lies in its free space any more, and it is as short as it can be. */
+  rewrite: () => Promise<void>
   /** Waits for writes under way, brings all into the one file and lets go of it. */
   close: () => Promise<void>
 }
 
-/** A connection to a data file, without any of the safety settings. */
-export function connect(file: string): Client {
-  // The settings are of a connection, not of the file: with more than one, those opened later would lack them.
-  return createClient({ url: pathToFileURL(file).href, concurrency: 1, timeout: 5000 })
-}
+/** Writes a data file in use anew; where it does so is its own business. */
+export type Rewriter = (file: string) => Promise<void>
 
 /**
  * Opens the data file, brings its tables up to date and checks it.
  * @param file path of the SQLite file; its folder is made when missing
  * @throws Error when the file is damaged or the safety settings do not hold
  */
-export async function openStore(file: string, migrationsFolder: string): Promise<Store> {
+export async function openStore(
+  file: string,
+  migrationsFolder: string,
+  rewriter: Rewriter = rewriteFile,
+): Promise<Store> {
   mkdirSync(dirname(file), { recursive: true })
   // Masses and names of people are nobody else's on this machine. SQLite gives its other files the same mode. A file that
   // is there is never opened by other means: closing it would take away every lock this process has on it, and whoever
@@ -59,7 +63,7 @@ export async function openStore(file: string, migrationsFolder: string): Promise
     await writes.run(() => checkpoint(client)).catch(() => undefined)
     client.close()
   }
-  return { file, db, client, writes, close }
+  return { file, db, client, writes, rewrite: () => rewriter(file), close }
 }
 
 /** Brings what lies in the -wal file into the data file, so that the one file holds everything. */

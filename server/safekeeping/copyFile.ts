@@ -11,7 +11,7 @@ import {
 } from 'node:fs'
 import { dirname } from 'node:path'
 import type { DataCounts } from '#contract/data'
-import { connect } from '../db/open.ts'
+import { connect } from '../db/connect.ts'
 import { shapeOf } from '../db/shape.ts'
 import { countsOf } from './facts.ts'
 

@@ -1,7 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { rmSync, writeFileSync } from 'node:fs'
 import { basename, dirname, join } from 'node:path'
-import { connect } from '../db/open.ts'
+import { connect } from '../db/connect.ts'
 import { beginnings, putTogether } from './followed.ts'
 import type { FollowJob, FollowNews } from './follower.ts'
 

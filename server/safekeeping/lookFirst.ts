@@ -1,5 +1,5 @@
 import { closeSync, existsSync, openSync, readSync, statSync } from 'node:fs'
-import { connect } from '../db/open.ts'
+import { connect } from '../db/connect.ts'
 import { shapeOf } from '../db/shape.ts'
 
 const wayBack = 'Put a safe copy in its place with "npm run restore"'

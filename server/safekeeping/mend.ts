@@ -1,6 +1,6 @@
 import type { Client } from '@libsql/client'
 import type { Became } from '#contract/data'
-import { connect } from '../db/open.ts'
+import { connect } from '../db/connect.ts'
 import type { Store } from '../db/open.ts'
 import { damaged } from '../db/schema.ts'
 import { documentTables, type DocumentTable } from './documents.ts'

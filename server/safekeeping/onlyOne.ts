@@ -1,6 +1,6 @@
 import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
-import { connect } from '../db/open.ts'
+import { connect } from '../db/connect.ts'
 
 /**
  * Takes a data folder for this process alone. The system itself holds the lock (SQLite's own, on a file beside the data),

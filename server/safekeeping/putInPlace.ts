@@ -1,6 +1,7 @@
 import { existsSync, linkSync, mkdirSync, renameSync, rmSync, statSync } from 'node:fs'
 import { basename, dirname, join } from 'node:path'
-import { connect, openStore } from '../db/open.ts'
+import { connect } from '../db/connect.ts'
+import { openStore } from '../db/open.ts'
 import { checkData, placeWhole } from './copyFile.ts'
 import { mendRecords } from './mend.ts'
 

@@ -32,7 +32,7 @@ export async function makeNameless(store: Store, riderId: string, { name }: Eras
     changes.push(...(await renamedAt(client, onlyLeftToOthers, rename)))
     const bare = withoutSecrets('riders', rider as Body, { weights: false, voices: false, inside: true })
     changes.push(saved('riders', 'id', riderId, { ...bare, name: called, note: '' }, rider.version))
-    await writtenOver(client, [
+    await writtenOver(store, [
       ...forgetImports,
       `DELETE FROM damaged WHERE id IN (SELECT id FROM temp.gone_rider) OR id IN ${goneIn('runs')} OR id IN ${goneIn('days')}`,
       `DELETE FROM voices WHERE ${ofTheirDays}`,

@@ -56,7 +56,7 @@ export async function eraseRider(store: Store, riderId: string, { name }: Erasur
     const { client } = store
     await gatherRider(client, riderId)
     const nameless = await renamedAt(client, leftToOthers, renaming(rider.name, 'a rider'))
-    await writtenOver(client, [
+    await writtenOver(store, [
       ...forgetImports,
       // Read before, so written before what else changes the same records.
       ...nameless,
@@ -80,13 +80,21 @@ export async function eraseRider(store: Store, riderId: string, { name }: Erasur
 }
 
 /** Does all of it or nothing, and leaves no earlier form of anything behind: not in free space, not in the -wal file. */
-export async function writtenOver(client: Client, statements: readonly InStatement[]): Promise<void> {
+export async function writtenOver(
+  { client, rewrite }: Store,
+  statements: readonly InStatement[],
+): Promise<void> {
   // Freed space is written over with zeros, and not only given back.
   await client.execute('PRAGMA secure_delete = ON')
   try {
     await client.batch([...statements], 'write')
     // Earlier forms of a record lie in free space until the file is written anew.
-    await client.execute('VACUUM')
+    await rewrite().catch((e: unknown) => {
+      throw new Refusal(
+        'storage.busy',
+        `It is erased from the data, but the file could not be written anew, so that earlier forms still lie in its free space (${String((e as Error).message)}). Make sure there is room on the disk and no other program in the file, and free room on this page.`,
+      )
+    })
     await emptyWal(client)
   } finally {
     await client.execute('PRAGMA secure_delete = OFF')

@@ -43,7 +43,7 @@ export async function roomTaken(client: Client): Promise<RoomTaken> {
  * @param seen how many the person was told of
  * @throws Refusal 'request.invalid' when they are others by now; 'storage.full' is the writer's
  */
-export function freeRoom({ client, writes }: Store, seen: number): Promise<RoomFreed> {
+export function freeRoom({ client, writes, rewrite }: Store, seen: number): Promise<RoomFreed> {
   return writes.run(async () => {
     const before = await sizeOf(client)
     const { removed } = await roomTaken(client)
@@ -62,7 +62,12 @@ export function freeRoom({ client, writes }: Store, seen: number): Promise<RoomF
       'write',
     )
     await client.execute('DROP TABLE temp.freed')
-    await client.execute('VACUUM')
+    await rewrite().catch((e: unknown) => {
+      throw new Refusal(
+        'storage.busy',
+        `The removed recordings are out of the data, but their room could not be given back to the disk (${String((e as Error).message)}). There must be room for the file once more while that is done; try again then.`,
+      )
+    })
     // Whoever reads just now holds this up; the file is shorter at the next stop then.
     await client.execute('PRAGMA wal_checkpoint(TRUNCATE)')
     return { freedBytes: Math.max(0, before - (await sizeOf(client))) }

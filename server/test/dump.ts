@@ -1,4 +1,4 @@
-import { connect } from '../db/open.ts'
+import { connect } from '../db/connect.ts'
 
 /** Every record as it lies in the file, by table and key. */
 export async function dump(file: string) {

@@ -5,7 +5,7 @@ import { doorFrom, type Door } from '../access/door.ts'
 import { buildApp } from '../app.ts'
 import { bundleHere } from '../bundle/bundler.ts'
 import { Porter } from '../bundle/porter.ts'
-import { openStore } from '../db/open.ts'
+import { openStore, type Rewriter } from '../db/open.ts'
 import { EventBus } from '../events.ts'
 import { runIngest } from '../ingest/run.ts'
 import { clearIncoming } from '../ingest/spool.ts'
@@ -21,6 +21,7 @@ export async function startApp(
   dir = mkdtempSync(join(tmpdir(), 'wild-spring-')),
   loggers: readonly string[] = [],
   door: Door = doorFrom('127.0.0.1', '', false),
+  rewriter?: Rewriter,
 ) {
   const file = join(dir, 'test.sqlite')
   const incomingDir = join(dir, 'incoming')
@@ -39,7 +40,7 @@ export async function startApp(
   let built: ReturnType<typeof buildApp>
   let porter: Porter
   const running = await Running.start(async () => {
-    const store = await openStore(file, migrations)
+    const store = await openStore(file, migrations, rewriter)
     porter = new Porter({ store, incomingDir, migrations, bundler: bundleHere, now, version: 'test' })
     built = buildApp({
       store,
