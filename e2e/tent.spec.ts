@@ -357,6 +357,42 @@ test('before the first run: pressures in one go, dials against what is kept, not
     ).toBe(false)
 })
 
+test('a gauge that reads high: in one go, typed beside a part or ticked, every number is what it shows', async ({
+  page,
+}) => {
+  await open(page)
+  await page.keyboard.press('m')
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('Read with').selectOption({ label: 'black pump' })
+  await expect(dialog.getByText('That gauge reads 4 psi high; it is taken off.')).toBeVisible()
+  await dialog.getByRole('button', { name: /4 Wren/ }).click()
+  await expect(dialog.getByText('62 psi on that gauge')).toBeVisible()
+  const round = dialog.getByLabel(/^Pressures in one go/)
+  await round.fill('- - - 61')
+  await round.press('Enter')
+  await expect(dialog.getByLabel('front Pressure stands at')).toHaveValue('61')
+  await expect(dialog.getByText('1 psi softer than kept').last()).toBeVisible()
+  // 132 is kept: that is 136 on this gauge.
+  const rear = dialog.getByLabel('rear Pressure stands at')
+  const ticked = dialog.getByRole('button', { name: 'rear Pressure: as kept' })
+  await ticked.click()
+  await expect(rear).toHaveValue('136')
+  await rear.fill('132')
+  await rear.press('Tab')
+  await expect(ticked).toHaveAttribute('aria-pressed', 'false')
+  await rear.fill('136')
+  await rear.press('Tab')
+  await expect(ticked).toHaveAttribute('aria-pressed', 'true')
+  await dialog.getByRole('button', { name: 'Keep 2 readings of 1 bike' }).click()
+  await expect(dialog).toBeHidden()
+  const after = await day(page, 'wren')
+  const now = after.setups.find((s) => s.id === after.bike.currentSetupId)!
+  const at = (what: string) => now.positions.find((p) => p.adjusterId === idOf(`wren ${what}`))!
+  expect([at('fork psi').value, at('shock psi').value]).toEqual([57, 132])
+  for (const what of ['fork psi', 'shock psi'])
+    expect(at(what).known, what).toMatchObject({ how: 'read', gaugeId: idOf('black pump') })
+})
+
 test('the weather is noted once for all; what nobody read is not made up', async ({ page }) => {
   await open(page)
   await page.keyboard.press('w')

@@ -10,6 +10,7 @@ import type { ReadPart } from '#core/command/reading'
 import { shownByGaugePsi, truePressurePsi } from '#core/spring/gauge'
 import { useUnits } from '../../composables/useUnits.ts'
 import EndMark from '../shell/EndMark.vue'
+import GaugeChoice from '../shell/GaugeChoice.vue'
 import NumberField from '../shell/NumberField.vue'
 
 /** What a card asks to be read, each on its own: as it is kept, another number, or nothing said. */
@@ -20,7 +21,7 @@ const props = defineProps<{
   busy: boolean
 }>()
 const emit = defineEmits<{ found: [parts: ReadPart[], gaugeId: string | null] }>()
-const { positionWords, say } = useUnits()
+const { positionWords } = useUnits()
 
 const ofPressure = props.parts.filter((p) => p.adjuster.kind === 'pressure')
 const gaugeOf = (id: string | null) => props.gauges.find((g) => g.id === id)
@@ -30,10 +31,6 @@ const gaugeId = computed({
   get: () => chosen.value ?? ofPressure.find((p) => gaugeOf(p.gaugeId))?.gaugeId ?? '',
   set: (id) => (chosen.value = id),
 })
-const choices = computed(() => [
-  { value: '', text: 'gauge not said' },
-  ...props.gauges.map((g) => ({ value: g.id, text: g.name })),
-])
 const readsHighPsi = computed(() => gaugeOf(gaugeId.value)?.readsHighPsi ?? 0)
 /** What the gauge at hand shows of a true pressure; all else is as it is. */
 const shown = (a: Adjuster, value: number) =>
@@ -104,12 +101,7 @@ const read = computed(() =>
         {{ `Still ${positionWords(a, shown(a, kept))}` }}
       </button>
     </div>
-    <label v-if="ofPressure.length && gauges.length" class="form-label gauge"
-      >Read with<BFormSelect v-model="gaugeId" :options="choices"
-    /></label>
-    <p v-if="readsHighPsi" class="small high">
-      {{ `That gauge reads ${say('pressure', readsHighPsi)} high; it is taken off.` }}
-    </p>
+    <GaugeChoice v-if="ofPressure.length && gauges.length" v-model="gaugeId" :gauges="gauges" />
     <button type="submit" class="btn btn-primary" :disabled="busy || read.length === 0">
       {{ read.length ? 'Save what was read' : 'Nothing read yet' }}
     </button>
@@ -132,10 +124,6 @@ const read = computed(() =>
 .sign {
   align-self: start;
   margin-top: 0.35rem;
-}
-.gauge,
-.high {
-  margin: 0;
 }
 .part .btn {
   min-height: 44px;

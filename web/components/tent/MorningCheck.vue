@@ -2,8 +2,6 @@
 import { computed, reactive, ref, shallowRef } from 'vue'
 import type { Adjuster } from '#contract/adjuster'
 import type { DayBundle } from '#contract/endpoints'
-import { toCount } from '#core/adjusters/count'
-import { foundPlace } from '#core/adjusters/foundPlace'
 import { adjusterName, distanceWords, effectWord } from '#core/adjusters/words'
 import type { ReadPart } from '#core/command/reading'
 import { knownWords } from '#core/setup/known'
@@ -17,8 +15,10 @@ import { useNotices } from '../../stores/notices.ts'
 import { shortDayWords } from '../../support/dates.ts'
 import DialogFrame from '../shell/DialogFrame.vue'
 import EndMark from '../shell/EndMark.vue'
+import GaugeChoice from '../shell/GaugeChoice.vue'
 import NumberField from '../shell/NumberField.vue'
 import type { BikeRead } from './bikeRead.ts'
+import { asKept, fieldOf, onGauge, saidBy, standsAt, type Said } from './saidOfPart.ts'
 
 /** Each bike against what is kept of it, part by part, before its first run; pressures in one go. Nothing is turned. */
 const props = defineProps<{
@@ -57,8 +57,6 @@ const chosenId = ref(
 )
 const bike = computed(() => bikes.value.find((b) => b.id === chosenId.value) ?? bikes.value.at(0) ?? null)
 
-/** What was said of a part: where it stands, or that nobody is sure. Nothing said is nothing known. */
-type Said = { at: number } | 'unsure'
 const said = reactive(new Map<string, Said>())
 const partsOf = (id: string) => bikes.value.find((b) => b.id === id)?.check.parts ?? []
 const key = (bikeId: string, a: Adjuster) => `${bikeId} ${a.id}`
@@ -68,25 +66,20 @@ function tell(a: Adjuster, s: Said | null) {
   if (s === null) said.delete(key(bike.value.id, a))
   else said.set(key(bike.value.id, a), s)
 }
-const isAt = (a: Adjuster, value: number | undefined) => {
-  const s = saidOf(a)
-  return value !== undefined && s !== undefined && s !== 'unsure' && Math.abs(s.at - value) < 1e-6
+const isAsKept = (p: CheckedPart) => {
+  const s = saidOf(p.adjuster)
+  const at = s === undefined ? null : standsAt(p, s, readsHighPsi.value)
+  return p.stored !== null && at !== null && Math.abs(at - p.stored.value) < 1e-6
 }
-const asKept = (p: CheckedPart) => p.stored !== null && isAt(p.adjuster, p.stored.value)
 const faults = reactive(new Map<string, string>())
-/** A count or a number as it is shown beside the part; a gauge shows what it shows. */
 const quantity = (a: Adjuster) =>
   a.kind === 'pressure' ? 'pressure' : a.kind === 'spring-rate' ? 'springRate' : undefined
-const fieldOf = (a: Adjuster) => {
-  const s = saidOf(a)
-  return s === undefined || s === 'unsure' ? null : toCount(a, s.at)
-}
 function type(p: CheckedPart, typed: number | null) {
   const a = p.adjuster
   faults.delete(a.id)
   if (typed === null) return tell(a, null)
   try {
-    tell(a, { at: foundPlace(a, typed) })
+    tell(a, saidBy(p, typed))
   } catch (e) {
     tell(a, null)
     faults.set(a.id, e instanceof Error ? e.message : String(e))
@@ -94,10 +87,6 @@ function type(p: CheckedPart, typed: number | null) {
 }
 
 const gaugeId = ref('')
-const gauges = computed(() => [
-  { value: '', text: 'gauge not said' },
-  ...garage.gauges.map((g) => ({ value: g.id, text: g.name })),
-])
 const readsHighPsi = computed(() => garage.gauge(gaugeId.value)?.readsHighPsi ?? 0)
 const order = ref<'ends' | 'bikes'>('ends')
 const orders = [
@@ -132,18 +121,18 @@ const heard = computed(() =>
       id: key(b.id, p.adjuster),
       who: `${b.number} ${b.name}, ${endWord(p)}${part}`,
       psi,
-      kept: p.stored,
+      kept: p.stored && onGauge(p, p.stored.value, readsHighPsi.value),
       off: psi === null ? '' : offWords(p, truePressurePsi(psi, readsHighPsi.value)),
     }
   }),
 )
-/** What the gauge shows goes to the parts it was read on, less what it reads high. */
+/** What the gauge shows goes to the parts it was read on. */
 function takeLine() {
   if (parsed.value.fault) return
   parsed.value.psi.forEach((psi, i) => {
     if (psi === null) return
     const { b, p } = round.value[i]
-    said.set(key(b.id, p.adjuster), { at: truePressurePsi(psi, readsHighPsi.value) })
+    said.set(key(b.id, p.adjuster), { found: psi })
   })
   line.value = ''
 }
@@ -155,14 +144,15 @@ function offWords(p: CheckedPart, at: number | null): string {
 }
 const heardOf = (p: CheckedPart) => {
   const s = saidOf(p.adjuster)
-  return s === undefined || s === 'unsure' ? '' : offWords(p, s.at)
+  return s === undefined ? '' : offWords(p, standsAt(p, s, readsHighPsi.value))
 }
 const read = computed<BikeRead[]>(() =>
   bikes.value.flatMap((b) => {
     const parts = b.check.parts.flatMap((p): ReadPart[] => {
       const s = said.get(key(b.id, p.adjuster))
       if (s === undefined) return []
-      return [{ end: p.end, adjuster: p.adjuster, value: s === 'unsure' ? null : s.at, was: p.stored?.value }]
+      const value = standsAt(p, s, readsHighPsi.value)
+      return [{ end: p.end, adjuster: p.adjuster, value, was: p.stored?.value }]
     })
     return parts.length ? [{ number: b.number, parts }] : []
   }),
@@ -207,19 +197,16 @@ async function keepAll() {
           aria-describedby="pressures-heard"
         />
       </div>
-      <label class="form-label">Read with<BFormSelect v-model="gaugeId" :options="gauges" /></label>
+      <GaugeChoice v-model="gaugeId" :gauges="garage.gauges" />
       <label class="form-label">In this order<BFormSelect v-model="order" :options="orders" /></label>
       <BButton type="submit" variant="plain" :disabled="!line || !!parsed.fault">Take them</BButton>
     </form>
-    <p v-if="readsHighPsi" class="small">
-      {{ `That gauge reads ${say('pressure', readsHighPsi)} high; it is taken off.` }}
-    </p>
     <p v-if="parsed.fault" class="fault" role="alert">{{ parsed.fault }}</p>
     <ol id="pressures-heard" class="heard small" aria-label="In the order of the gauge">
       <li v-for="h in heard" :key="h.id" :class="{ set: h.psi !== null }">
         {{ h.who }} <b v-if="h.psi !== null" class="num">{{ say('pressure', h.psi) }}</b>
         <span v-else class="soft num">{{
-          h.kept ? `kept ${say('pressure', h.kept.value)}` : 'not read'
+          h.kept === null ? 'not read' : `kept ${say('pressure', h.kept)}`
         }}</span>
         <span v-if="h.off" class="off">{{ `, ${h.off}` }}</span>
       </li>
@@ -259,6 +246,9 @@ async function keepAll() {
                 <small v-if="p.stored" class="soft">{{
                   p.lookedAt ? 'read this morning' : knownWords[p.stored.known.how]
                 }}</small>
+                <small v-if="p.stored && readsHighPsi && p.adjuster.kind === 'pressure'">{{
+                  `${say('pressure', onGauge(p, p.stored.value, readsHighPsi))} on that gauge`
+                }}</small>
               </td>
               <td class="num soft">
                 {{
@@ -275,15 +265,15 @@ async function keepAll() {
                     v-if="p.stored"
                     type="button"
                     class="btn btn-plain"
-                    :aria-pressed="asKept(p)"
+                    :aria-pressed="isAsKept(p)"
                     :aria-label="`${p.end} ${adjusterName(p.adjuster)}: as kept`"
-                    @click="asKept(p) ? tell(p.adjuster, null) : tell(p.adjuster, { at: p.stored.value })"
+                    @click="tell(p.adjuster, isAsKept(p) ? null : asKept(p, readsHighPsi))"
                   >
                     As kept
                   </button>
                   <BFormSelect
                     v-if="p.adjuster.kind === 'lever'"
-                    :model-value="fieldOf(p.adjuster)"
+                    :model-value="fieldOf(p, saidOf(p.adjuster))"
                     :aria-label="`${p.end} ${adjusterName(p.adjuster)} stands at`"
                     :options="[
                       { value: null, text: 'stands at …' },
@@ -294,7 +284,7 @@ async function keepAll() {
                   <NumberField
                     v-else
                     class="number"
-                    :model-value="fieldOf(p.adjuster)"
+                    :model-value="fieldOf(p, saidOf(p.adjuster))"
                     :label="`${p.end} ${adjusterName(p.adjuster)} stands at`"
                     :quantity="quantity(p.adjuster)"
                     :fault="faults.get(p.adjuster.id)"
