@@ -30,6 +30,7 @@ export const dialPages: TextPage[] = [
       },
     ],
     cautions: ['stop', 'oneChange'],
+    signs: ['blue', 'clockwise', 'plus', 'minus'],
     see: ['works/low-and-high-speed', 'feels/dives', 'feels/wallows'],
   },
   {
@@ -53,6 +54,7 @@ export const dialPages: TextPage[] = [
       },
     ],
     cautions: ['stop', 'oneChange'],
+    signs: ['blue', 'clockwise', 'plus', 'minus'],
     see: ['works/low-and-high-speed', 'feels/harsh-square-edge', 'feels/bottoms'],
   },
   {
@@ -80,6 +82,7 @@ export const dialPages: TextPage[] = [
       },
     ],
     cautions: ['rebound', 'stop'],
+    signs: ['tortoise', 'hare', 'red', 'clockwise', 'plus', 'minus'],
     see: ['works/packing', 'feels/kicks', 'feels/harsh-gets-worse', 'works/spring-and-damper'],
   },
   {
@@ -159,6 +162,7 @@ export const dialPages: TextPage[] = [
         items: ['A lever left at firm feels like too much compression at every click.'],
       },
     ],
+    signs: ['open', 'shut'],
     see: ['dials/low-speed-compression', 'feels/harsh-everywhere'],
   },
   {

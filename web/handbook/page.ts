@@ -1,4 +1,5 @@
 import type { CautionKey } from '../support/cautions.ts'
+import type { Sign } from './signs.ts'
 
 /** Chapters, in the order of the list beside every page. */
 export const chapters = {
@@ -38,6 +39,8 @@ export interface TextPage {
   /** Short lines under a heading of their own. */
   lists?: { title: string; items: string[] }[]
   cautions?: CautionKey[]
+  /** Signs that may stand on the dial. */
+  signs?: readonly Sign[]
   /** A figure to play with. */
   figure?: FigureKey
   /** Pages that belong to it, as chapter/key. */
@@ -49,6 +52,8 @@ export interface GlossaryEntry {
   name: string
   text: string
   also?: string
+  /** Signs on dials that the word speaks of. */
+  signs?: readonly Sign[]
   see?: string
 }
 

@@ -4,6 +4,7 @@ import { defineAsyncComponent, ref, watch, type Component } from 'vue'
 import type { FigureKey, TextPage } from '../../handbook/page.ts'
 import { useFigureBike } from '../../composables/useOwnNumbers.ts'
 import { useGarage } from '../../stores/garage.ts'
+import DialSigns from './DialSigns.vue'
 import SeeAlso from './SeeAlso.vue'
 
 // Charts come with the page that has one.
@@ -44,6 +45,10 @@ watch(
       <h1>{{ page.title }}</h1>
       <p v-for="(t, i) in page.text" :key="i" :class="{ lead: i === 0 }">{{ t }}</p>
       <component :is="figures[page.figure]" v-if="page.figure && ready" :key="`${page.key} ${bikeId}`" />
+      <section v-if="page.signs">
+        <h2>Signs on it</h2>
+        <DialSigns :of="page.signs" />
+      </section>
       <section v-for="l in page.lists ?? []" :key="l.title">
         <h2>{{ l.title }}</h2>
         <ul>

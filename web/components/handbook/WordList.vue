@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DialSigns from './DialSigns.vue'
 import { glossary } from '../../handbook/glossary.ts'
 import { pageAt, toAddress } from '../../handbook/index.ts'
 import { entryId, keyOf } from '../../handbook/page.ts'
@@ -30,6 +31,7 @@ const letters = [...new Set(sorted.map((g) => g.name[0].toUpperCase()))].map((le
             <RouterLink v-if="g.see && pageAt(g.see)" :to="toAddress(g.see)">{{
               pageAt(g.see)!.title
             }}</RouterLink>
+            <DialSigns v-if="g.signs" :of="g.signs" />
           </dd>
         </div>
       </dl>
