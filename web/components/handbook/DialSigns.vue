@@ -7,12 +7,12 @@ import IconMinus from '~icons/lucide/minus'
 import IconPlus from '~icons/lucide/plus'
 import IconHare from '~icons/lucide/rabbit'
 import IconTortoise from '~icons/lucide/turtle'
-import IconRing from '~icons/lucide/circle'
 import { signs, type Sign } from '../../handbook/signs.ts'
 
 /** Signs as they stand on a dial, drawn, each with its name and what it mostly means. */
 defineProps<{ of: readonly Sign[] }>()
-const drawn: Record<Sign, Component> = {
+/** A colour is its own sign. */
+const drawn: Record<Sign, Component | null> = {
   tortoise: IconTortoise,
   hare: IconHare,
   plus: IconPlus,
@@ -20,15 +20,15 @@ const drawn: Record<Sign, Component> = {
   clockwise: IconTurn,
   shut: IconShut,
   open: IconOpen,
-  red: IconRing,
-  blue: IconRing,
+  red: null,
+  blue: null,
 }
 </script>
 
 <template>
   <ul class="signs">
     <li v-for="s in of" :key="s">
-      <span class="knob" :class="s"><component :is="drawn[s]" aria-hidden="true" /></span>
+      <span class="knob" :class="s"><component :is="drawn[s]" v-if="drawn[s]" aria-hidden="true" /></span>
       <span
         ><b>{{ signs[s].name }}</b
         >: {{ signs[s].means }}.</span
@@ -65,10 +65,8 @@ li {
 /* The colour is the sign itself; its name stands beside it. */
 .knob.red {
   background: #b3372b;
-  color: #fff;
 }
 .knob.blue {
   background: #2c5d96;
-  color: #fff;
 }
 </style>

@@ -45,15 +45,15 @@ watch(
       <h1>{{ page.title }}</h1>
       <p v-for="(t, i) in page.text" :key="i" :class="{ lead: i === 0 }">{{ t }}</p>
       <component :is="figures[page.figure]" v-if="page.figure && ready" :key="`${page.key} ${bikeId}`" />
-      <section v-if="page.signs">
-        <h2>Signs on it</h2>
-        <DialSigns :of="page.signs" />
-      </section>
       <section v-for="l in page.lists ?? []" :key="l.title">
         <h2>{{ l.title }}</h2>
         <ul>
           <li v-for="x in l.items" :key="x">{{ x }}</li>
         </ul>
+      </section>
+      <section v-if="page.signs">
+        <h2>Signs on it</h2>
+        <DialSigns :of="page.signs" />
       </section>
     </div>
     <aside aria-label="Cautions, and further pages">

@@ -330,6 +330,14 @@ async function keepAll() {
 .round label {
   margin: 0;
 }
+/* What the gauge reads too much stands under the line, not under its own field: fields stay on one line. */
+.round :deep(.gauge) {
+  display: contents;
+}
+.round :deep(.gauge p) {
+  order: 1;
+  flex: 1 0 100%;
+}
 .line {
   flex: 1 1 220px;
 }

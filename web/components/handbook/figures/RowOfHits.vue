@@ -15,8 +15,8 @@ const spacingM = ref(1.2)
 const addedPct = ref(22)
 const hits = 8
 const kmhPerMs = 3.6
-/** Sunk by so much of the travel it feels harsh and low. */
-const harshPct = 10
+/** Sunk by so much of the travel it feels harsh and low; by less than so much nobody could tell. */
+const [harshPct, hardlyPct] = [10, 2]
 
 const ratio = computed(() => ratioAt(click.value))
 const gapS = computed(() => spacingM.value / (speedKmh.value / kmhPerMs))
@@ -37,7 +37,9 @@ const tells = computed(() => {
   const end =
     sunk.value >= harshPct
       ? `the next one would begin ${Math.round(sunk.value)} % deep. That is packing: it feels harsh, and it is too slow`
-      : 'it is back before the next one'
+      : sunk.value >= hardlyPct
+        ? `the next one would begin ${Math.round(sunk.value)} % deep: it keeps up, just`
+        : 'it is back before the next one'
   return `A hit every ${gap} ms, back by nine tenths in ${back} ms: ${end}.`
 })
 </script>
