@@ -5,6 +5,7 @@ import { CopyName } from '#contract/data'
 import { endpoints } from '#contract/endpoints'
 import type { Deps } from '../deps.ts'
 import { checked, mount } from '../mount.ts'
+import { Refusal } from '../refusal.ts'
 import { makeNameless } from '../services/anonymous.ts'
 import { erasureReach, eraseRider } from '../services/erasure.ts'
 import { unfollowed } from '../safekeeping/follower.ts'
@@ -37,18 +38,24 @@ export function dataRoutes({ store, events, keeper, porter, putBack, follower }:
     // Who reads the data file in one moment would keep its earlier forms.
     keeper.cancel()
     await porter.forget()
+    // Told last: who is erased, though traces are left, is gone from every page and from the copies all the same.
+    let left: Refusal | null = null
     await unfollowed(follower, async () => {
-      if (body.daysStay) await makeNameless(store, params.id, body)
-      else await eraseRider(store, params.id, body)
+      const forgetting = body.daysStay
+        ? makeNameless(store, params.id, body)
+        : eraseRider(store, params.id, body)
+      await forgetting.catch((e: unknown) => {
+        if (!(e instanceof Refusal && e.code === 'storage.busy')) throw e
+        left = e
+      })
       if (body.alsoCopies) follower?.forget()
     })
     events.emit({ type: 'forgotten' })
     for (const what of ['garage', 'days', 'day', 'setups', 'benches', 'tents', 'tent'] as const)
       events.emit({ type: 'stale', what, id: null })
-    if (body.alsoCopies) {
-      keeper.forget()
-      await keeper.make('by-hand')
-    }
+    if (body.alsoCopies) keeper.forget()
+    if (left) throw left as Refusal
+    if (body.alsoCopies) await keeper.make('by-hand')
     return {}
   })
   app.get('/data/copies/:name', (c) => {

@@ -92,7 +92,7 @@ export async function writtenOver(
     await rewrite().catch((e: unknown) => {
       throw new Refusal(
         'storage.busy',
-        `It is erased from the data, but the file could not be written anew, so that earlier forms still lie in its free space (${String((e as Error).message)}). Make sure there is room on the disk and no other program in the file, and free room on this page.`,
+        `It is erased from the data, but the file could not be written anew, so that earlier forms still lie in its free space (${String((e as Error).message)}). That is done when room is freed or the next rider is erased: before that, make room on the disk, and see that no other program is in the file.`,
       )
     })
     await emptyWal(client)

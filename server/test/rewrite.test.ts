@@ -54,13 +54,24 @@ describe('the data file is written anew', () => {
   })
   it('or it is said that it was not, with the way out; what was erased is gone from the data', async () => {
     const { gone, stays, erase } = await appWith(() => Promise.reject(new Error('database or disk is full')))
+    const told: string[] = []
+    t.events.on((e) => void told.push(e.type))
     const { status, body } = await erase()
+    // No page may go on showing who is gone.
+    expect(told).toContain('forgotten')
+    expect(told).toContain('stale')
     expect(status).toBe(409)
     expect(body).toMatchObject({ code: 'storage.busy' })
     expect(JSON.stringify(body)).toMatch(/erased from the data.*disk is full/)
     const garage = JSON.stringify((await t.get('/garage')).body)
     expect(garage).not.toContain(gone.id)
     expect(garage).toContain(stays.id)
+    // A name that is not theirs erases nobody, and nobody is told that somebody was.
+    told.length = 0
+    expect(
+      (await t.put(`/riders/${stays.id}/erasure`, { name: 'Quendolin', alsoCopies: false })).status,
+    ).toBe(422)
+    expect(told).not.toContain('forgotten')
     // The next write is taken as ever.
     expect((await t.put(`/riders/${stays.id}`, { ...stays, note: 'after' })).status).toBe(200)
   })
