@@ -6,6 +6,7 @@ import { analysisRows } from './analysis.ts'
 import { benchRows } from './bench.ts'
 import { bundleRows } from './bundle.ts'
 import { clientRows } from './clients.ts'
+import { figureRows } from './figures.ts'
 import { readingRows } from './reading.ts'
 import { pageRows } from './pages.ts'
 import { panZoomRows } from './panZoom.ts'
@@ -23,6 +24,7 @@ const groups: Record<string, () => Row[] | Promise<Row[]>> = {
   pages: pageRows,
   'setup-map': setupMapRows,
   tent: tentRows,
+  figures: figureRows,
   clients: clientRows,
   bundle: bundleRows,
   'pan-zoom': panZoomRows,

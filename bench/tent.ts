@@ -1,4 +1,3 @@
-import type { Page } from '@playwright/test'
 import type { DayBundle } from '#contract/endpoints'
 import type { TentHour } from '#contract/tent'
 import { DayBuilder, fork, shock } from '#core/test/dayBuilder'
@@ -9,6 +8,7 @@ import { idOf } from '../demo/ids.ts'
 import { fillDemo, startServer } from '../e2e/server.ts'
 import { builtBrowser } from './builtBrowser.ts'
 import { medianMs, timesAsLong, type Row } from './measure.ts'
+import { middleOf, tasksAfter } from './pageTasks.ts'
 
 /** A rider's practice: ten runs with a change before each but the first. */
 function practice(n: number): DayBundle {
@@ -80,22 +80,22 @@ async function drawnRows(): Promise<Row[]> {
     await page.getByText('all as it started').first().waitFor()
     // What came with the page is done.
     await page.waitForTimeout(settleMs)
-    const tasks = await tasksAfter(page, [
-      'Goes out',
-      'Rests',
-      'Goes out',
-      'Rests',
-      'Goes out',
-      'Rests',
-      'Goes out',
-    ])
-    const middle = (all: number[]) => all.sort((a, b) => a - b)[Math.floor(all.length / 2)]
+    const keys = ['Goes out', 'Rests', 'Goes out', 'Rests', 'Goes out', 'Rests', 'Goes out']
+    const press = (name: string) => (mark: string) =>
+      page
+        .getByRole('group', { name: 'Where the rider is' })
+        .getByRole('button', { name })
+        .evaluate((button: HTMLElement, words) => {
+          console.timeStamp(words)
+          button.click()
+        }, mark)
+    const tasks = await tasksAfter(page, keys.map(press), redrawMs, settleMs / 4)
     return [
       {
         work: 'redrawing six lanes after a rider went out: longest task of the page, script to paint',
-        figure: middle(tasks.map((t) => Math.max(...t))),
+        figure: middleOf(tasks.map((t) => Math.max(...t))),
         unit: 'ms',
-        against: `bar ≤ 16 ms; all tasks of the first ${redrawMs} ms together ${middle(tasks.map((t) => t.reduce((x, y) => x + y, 0))).toFixed(0)} ms`,
+        against: `bar ≤ 16 ms; all tasks of the first ${redrawMs} ms together ${middleOf(tasks.map((t) => t.reduce((x, y) => x + y, 0))).toFixed(0)} ms`,
       },
     ]
   } finally {
@@ -108,44 +108,3 @@ async function drawnRows(): Promise<Row[]> {
 const settleMs = 4000
 /** A rider is shown elsewhere by then; what comes after is the answer of the server. */
 const redrawMs = 60
-
-/** What the page's thread did after each key, ms a task. */
-async function tasksAfter(page: Page, keys: readonly string[]): Promise<number[][]> {
-  const devtools = await page.context().newCDPSession(page)
-  const events: TraceEvent[] = []
-  devtools.on('Tracing.dataCollected', (e) => events.push(...(e.value as unknown as TraceEvent[])))
-  await devtools.send('Tracing.start', {
-    traceConfig: { includedCategories: ['devtools.timeline', 'toplevel'] },
-  })
-  for (const key of keys) {
-    await page
-      .getByRole('group', { name: 'Where the rider is' })
-      .getByRole('button', { name: key })
-      .evaluate((button: HTMLElement) => {
-        console.timeStamp('key')
-        button.click()
-      })
-    await page.waitForTimeout(settleMs / 4)
-  }
-  const done = new Promise<void>((resolve) => devtools.once('Tracing.tracingComplete', () => resolve()))
-  await devtools.send('Tracing.end')
-  await done
-  return events
-    .filter((e) => e.name === 'TimeStamp' && e.args?.data?.message === 'key')
-    .map((key) =>
-      events
-        .filter((e) => e.name === 'ThreadControllerImpl::RunTask' && e.pid === key.pid && e.tid === key.tid)
-        .filter((e) => e.ts + (e.dur ?? 0) > key.ts && e.ts < key.ts + 1000 * redrawMs)
-        .map((e) => (e.dur ?? 0) / 1000),
-    )
-}
-
-/** A line of the browser's trace; times in µs. */
-interface TraceEvent {
-  name: string
-  pid: number
-  tid: number
-  ts: number
-  dur?: number
-  args?: { data?: { message?: string } }
-}

@@ -6,6 +6,7 @@ import { playOut } from '../core/practice/players/play.ts'
 import { disciplinedTester } from '../core/practice/players/tester.ts'
 import { ridersOf } from '../core/practice/coach/riders.ts'
 import { practiceDay } from '../core/practice/day.ts'
+import { recordedRide } from '../core/practice/recorded.ts'
 import { hiddenWords } from '../core/practice/review/hidden.ts'
 import { reviewOf } from '../core/practice/review/review.ts'
 import { startServer, type RunningServer } from './server.ts'
@@ -146,6 +147,43 @@ test('the adviser is asked only when it is wanted, and can be followed', async (
   await expect(page.locator('.dayline .tag')).toHaveCount(1)
   await page.getByRole('button', { name: 'Undo the last turn' }).click()
   await expect(page.locator('.dayline .tag')).toHaveCount(0)
+})
+
+test('the sensors are read when somebody wants to look: every ride of the day, the creeping one as wrongly as it shows', async ({
+  page,
+}) => {
+  await page.goto(`${server.base}/practice/creeping-sensor/2`)
+  for (const run of [1, 2]) {
+    await rideKey(page, run).click()
+    await says(page, run).waitFor()
+  }
+  const figures = page.locator('.figures')
+  await expect(figures).toHaveCount(0)
+  await page.getByRole('button', { name: 'What do the sensors say?' }).click()
+  const rider = hiddenRider(drillOf('creeping-sensor')!, 2)
+  const heightOf = (r: typeof rider, run: number) =>
+    recordedRide(r, r.start, run).analysis!.whole.front!.rideHeightPct.toFixed(1)
+  const height = (run: number) => heightOf(rider, run)
+  const cell = figures
+    .getByRole('row', { name: /ride height/ })
+    .getByRole('cell')
+    .first()
+  await expect(cell).toHaveText(`${height(2)} was ${height(1)}`, { timeout: 20_000 })
+  expect(Number(height(2)) - Number(height(1))).toBeGreaterThan(3)
+
+  // They were on the bike at every ride: after a reload they are read again, and looked away from at once.
+  await page.reload()
+  await expect(cell).toHaveText(`${height(2)} was ${height(1)}`, { timeout: 20_000 })
+  await page.getByRole('button', { name: 'Without sensor figures' }).click()
+  await expect(figures).toHaveCount(0)
+  // Another rider is another bike.
+  await page.getByRole('button', { name: 'What do the sensors say?' }).click()
+  await page.goto(`${server.base}/practice/creeping-sensor/3`)
+  await rideKey(page, 1).click()
+  await expect(figures.getByRole('row', { name: /ride height/ })).toContainText(
+    heightOf(hiddenRider(drillOf('creeping-sensor')!, 3), 1),
+    { timeout: 20_000 },
+  )
 })
 
 test('a day of practice comes back with a reload, and its address makes the same rider elsewhere', async ({

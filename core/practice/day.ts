@@ -1,6 +1,7 @@
 import type { DayBundle } from '#contract/endpoints'
 import type { End } from '#contract/common'
 import type { QuestionId } from '#contract/question'
+import type { Recording } from '#contract/recording'
 import type { Feel, Run } from '#contract/run'
 import type { ChangeReason, FoundIn, Setup } from '#contract/setup'
 import { emptyFeel, nothingNoted } from '../setup/nothingNoted.ts'
@@ -224,6 +225,12 @@ export function practiceDay(
     settled,
   }
 }
+
+/** The day with what the sensors kept of its runs. */
+export const withRecordings = (day: PracticeDay, recordings: readonly Recording[]): PracticeDay => ({
+  ...day,
+  bundle: { ...day.bundle, recordings: [...recordings] },
+})
 
 /** Everything was read before the first run: counted, gauged, nothing assumed. A count that is wrong is one that nobody took: it is off a card. */
 function firstSetup(rider: HiddenRider): Setup {

@@ -3,7 +3,8 @@ import type { End } from '#contract/common'
 import type { AdvisedPosition } from '#contract/setup'
 import { adjusterRange, clampToRange } from '../adjusters/range.ts'
 import { dialsOf } from '../adviser/dials.ts'
-import { simBike } from '../sim/bike.ts'
+import { simBike, type SimBike } from '../sim/bike.ts'
+import type { Ride } from '../sim/halfCar.ts'
 import { rideTrail } from '../sim/ride.ts'
 import { shaftMm } from '../sim/sensors.ts'
 import type { HiddenRider } from './hiddenRider.ts'
@@ -31,18 +32,9 @@ const groundSeed = 5
  * @param run number of the run: its line and pace
  */
 export function rideOf(rider: HiddenRider, positions: Positions, run: number): RiddenCourse {
-  const all = unitsOf(null)
-  const units = [all.front, all.rear]
-  const bike = simBike(practiceBike, units, standing(rider, positions, run), ridingMassKg)
-  const seeds = { ground: groundSeed, run: rider.seed * 64 + run }
-  const ride = rideTrail(bike, practiceTrail.sections, seeds, sampleRateHz)
+  const { bike, ride } = ridden(rider, positions, run)
   const deepest = (end: End) => shaftMm(bike, ride, end).reduce((a, b) => Math.max(a, b), 0)
-  const { creeps } = rider.drill
-  // The shaft went where it went; only what the sensor says of it creeps. The ring has no sensor.
-  const percent = (end: End) => {
-    const wrong = creeps?.end === end ? creeps.pct * (run - 1) : 0
-    return Float32Array.from(ride[end], (share) => 100 * share + wrong)
-  }
+  const percent = (end: End) => Float32Array.from(ride[end], (share) => 100 * shownBy(rider, end, run, share))
   return {
     sampleRateHz,
     depthPct: { front: percent('front'), rear: percent('rear') },
@@ -50,6 +42,20 @@ export function rideOf(rider: HiddenRider, positions: Positions, run: number): R
     // A ring is read to the millimetre.
     ringMm: { front: Math.round(deepest('front')), rear: Math.round(deepest('rear')) },
   }
+}
+
+/** The half-car's run with the bike it was ridden on. */
+export function ridden(rider: HiddenRider, positions: Positions, run: number): { bike: SimBike; ride: Ride } {
+  const all = unitsOf(null)
+  const bike = simBike(practiceBike, [all.front, all.rear], standing(rider, positions, run), ridingMassKg)
+  const seeds = { ground: groundSeed, run: runSeed(rider, run) }
+  return { bike, ride: rideTrail(bike, practiceTrail.sections, seeds, sampleRateHz) }
+}
+export const runSeed = (rider: HiddenRider, run: number) => rider.seed * 64 + run
+
+/** What a sensor shows of a depth, share of the travel. The shaft went where it went; only what the sensor says of it creeps. */
+export function shownBy({ drill: { creeps } }: HiddenRider, end: End, run: number, share: number): number {
+  return creeps?.end === end ? share + (creeps.pct / 100) * (run - 1) : share
 }
 
 /** Every part of the bike, shifted by what the rider's dials are off. */
@@ -68,14 +74,18 @@ function standing(rider: HiddenRider, positions: Positions, run: number): Advise
   })
 }
 
-/** Where a part stands on a bike that suits 82 kg: sag on target, dampers in the middle of their range. */
+/**
+ * Where a part stands on a bike that suits 82 kg: on this trail it rides near its sag targets, uses most of its travel, and
+ * dampers stand in the middle of their range.
+ */
 function rightPlace(a: Adjuster, end: End): number {
   if (a.role === 'main-pressure') return rightPsi[end]
-  if (a.role === 'spacers') return 2
+  if (a.role === 'spacers') return rightSpacers[end]
   const { min, max } = adjusterRange(a)
   return (min + max) / 2
 }
-const rightPsi = { front: 74, rear: 156 } as const
+const rightPsi = { front: 86, rear: 166 } as const
+const rightSpacers = { front: 1, rear: 2 } as const
 
 /** When each part of the trail is ridden. */
 function spansOf(distanceM: Float64Array): RiddenCourse['sections'] {

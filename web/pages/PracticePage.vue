@@ -13,6 +13,7 @@ import AskRider from '../components/practice/AskRider.vue'
 import BenchTasks from '../components/practice/BenchTasks.vue'
 import DrillList from '../components/practice/DrillList.vue'
 import RiderSays from '../components/practice/RiderSays.vue'
+import RideFigures from '../components/practice/RideFigures.vue'
 import RideTrace from '../components/practice/RideTrace.vue'
 import ThreeColumns from '../components/practice/ThreeColumns.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
@@ -91,6 +92,7 @@ const at = computed(() => {
   return i < 0 ? b.value.runs.length - 1 : i
 })
 const run = computed(() => b.value.runs[at.value])
+const recordingOf = (i: number) => practice.recordings.find((r) => r.runId === b.value.runs[i]?.id) ?? null
 const isLast = computed(() => at.value === b.value.runs.length - 1)
 const isLesson = computed(() => drill.value?.key === 'first-lesson')
 const lesson = computed(() => (isLesson.value ? lessonStep(day.value) : null))
@@ -233,6 +235,15 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
           >
             {{ practice.adviserOn ? 'Without the adviser' : 'What would the adviser do?' }}
           </button>
+          <button
+            v-if="run && !isLesson"
+            type="button"
+            class="btn btn-plain"
+            :aria-pressed="practice.sensorsOn"
+            @click="practice.toggleSensors"
+          >
+            {{ practice.sensorsOn ? 'Without sensor figures' : 'What do the sensors say?' }}
+          </button>
         </div>
         <RideTrace
           v-if="practice.course && isLast && run"
@@ -247,6 +258,13 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
           :feel="b.feels[at]"
           :sections="b.trail.sections"
           :strokes-mm="strokes"
+        />
+        <RideFigures
+          v-if="practice.sensorsOn && run && !isLesson"
+          :recording="recordingOf(at)"
+          :before="recordingOf(at - 1)"
+          :number="at + 1"
+          :fault="practice.sensorsFault"
         />
         <AskRider
           v-if="isLast && (run || !isLesson) && (questions.length || sags.length)"

@@ -3,12 +3,13 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { End } from '#contract/common'
 import type { AskedQuestion } from '#contract/question'
-import { practiceDay, type PracticeAct } from '#core/practice/day'
+import { practiceDay, withRecordings, type PracticeAct } from '#core/practice/day'
 import { drillOf } from '#core/practice/drills'
 import { hiddenRider } from '#core/practice/hiddenRider'
 import type { RiddenCourse } from '#core/practice/ride'
 import { varied } from '#core/practice/vary'
 import { useChosen } from '../composables/useChosen.ts'
+import { useRideSensors } from '../composables/useRideSensors.ts'
 import { useUnits } from '../composables/useUnits.ts'
 import { keepDraft, readDraft } from '../support/drafts.ts'
 import type { RiderKey } from '../workers/practice.worker.ts'
@@ -31,7 +32,9 @@ export const usePractice = defineStore('practice', () => {
     const drill = key.value && drillOf(key.value.drill)
     return drill ? hiddenRider(varied(drill, key.value!.variation), key.value!.seed) : null
   })
-  const day = computed(() => rider.value && practiceDay(rider.value, acts.value))
+  const told = computed(() => rider.value && practiceDay(rider.value, acts.value))
+  const sensors = useRideSensors(key, told)
+  const day = computed(() => told.value && withRecordings(told.value, sensors.recordings.value))
   const bundle = computed(() => day.value?.bundle ?? null)
   const { pending, held, moves, choose, drop } = useChosen(bundle)
   /** Wanted by whoever practises; what it says is theirs to follow or not. */
@@ -47,6 +50,7 @@ export const usePractice = defineStore('practice', () => {
 
   function open(wanted: RiderKey): void {
     if (key.value && nameOf(key.value) === nameOf(wanted)) return
+    sensors.forget()
     key.value = wanted
     const kept = readDraft<PracticeAct[]>(nameOf(wanted))
     acts.value = Array.isArray(kept) ? kept : []
@@ -117,14 +121,20 @@ export const usePractice = defineStore('practice', () => {
   const undo = () => undoable.value && keep(acts.value.slice(0, -1))
   function again(): void {
     begun++
+    sensors.forget()
     keep([])
     drop()
     course.value = null
     forget()
   }
+  function stopPlaying(): void {
+    endPracticeThread()
+    sensors.giveUp()
+    void sensors.read()
+  }
   /** What others would have done with this rider. */
   const playedBy = (who: 'adviser' | 'tester', onRun: (run: number) => void) =>
-    practiceThread().play({ ...key.value! }, who, mostRuns, proxy(onRun))
+    practiceThread().play({ ...key.value! }, who, sensors.on.value, mostRuns, proxy(onRun))
 
   return {
     key,
@@ -157,6 +167,10 @@ export const usePractice = defineStore('practice', () => {
     again,
     playedBy,
     /** Nobody waits for other players any more. */
-    stopPlaying: endPracticeThread,
+    stopPlaying,
+    sensorsOn: sensors.on,
+    recordings: sensors.recordings,
+    sensorsFault: sensors.fault,
+    toggleSensors: sensors.toggle,
   }
 })

@@ -1,4 +1,5 @@
 import { expose, transfer } from 'comlink'
+import type { Recording } from '#contract/recording'
 import { drillOf } from '#core/practice/drills'
 import { hiddenRider } from '#core/practice/hiddenRider'
 import type { PracticeAct } from '#core/practice/day'
@@ -6,6 +7,7 @@ import type { Positions } from '#core/practice/landscape'
 import { followsAdviser } from '#core/practice/players/adviser'
 import { playOut } from '#core/practice/players/play'
 import { disciplinedTester } from '#core/practice/players/tester'
+import { recordedRide } from '#core/practice/recorded'
 import { rideOf, type RiddenCourse } from '#core/practice/ride'
 import { varied, type Variation } from '#core/practice/vary'
 
@@ -28,15 +30,23 @@ const practising = {
     const course = rideOf(riderOf(key), positions, run)
     return transfer(course, [course.depthPct.front.buffer, course.depthPct.rear.buffer])
   },
-  /** What another player would have done with the same rider. @param onRun told after every ride */
+  /** What the sensors kept of a ride. */
+  record: (key: RiderKey, positions: Positions, run: number): Recording =>
+    recordedRide(riderOf(key), positions, run),
+  /**
+   * What another player would have done with the same rider.
+   * @param sensors for the adviser: on the bike, too
+   * @param onRun told after every ride
+   */
   play(
     key: RiderKey,
     who: 'adviser' | 'tester',
+    sensors: boolean,
     mostRuns: number,
     onRun: (run: number) => void,
   ): PracticeAct[] {
     const rider = riderOf(key)
-    const player = who === 'adviser' ? followsAdviser() : disciplinedTester(rider)
+    const player = who === 'adviser' ? followsAdviser(sensors) : disciplinedTester(rider)
     return playOut(rider, player, mostRuns, onRun)
   },
 }

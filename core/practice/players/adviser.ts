@@ -5,9 +5,10 @@ import type { Player } from './play.ts'
 /** A rider is asked no more than this between two runs. */
 const mostAsked = 3
 
-/** Does what the cards of the product say, to the letter. */
-export function followsAdviser(): Player {
+/** Does what the cards of the product say, to the letter. @param sensors on the bike, too */
+export function followsAdviser(sensors = false): Player {
   return {
+    sensors,
     act: ({ bundle, since }) => {
       // A change was made: it is ridden before anything else.
       if (since.some((a) => a.do === 'turn')) return 'ride'

@@ -1,9 +1,13 @@
+import type { Recording } from '#contract/recording'
 import type { HiddenRider } from '../hiddenRider.ts'
-import { practiceDay, type PracticeAct, type PracticeDay } from '../day.ts'
+import { practiceDay, withRecordings, type PracticeAct, type PracticeDay } from '../day.ts'
+import { recordedRide } from '../recorded.ts'
 import { rideOf } from '../ride.ts'
 
 /** Somebody who practises: told the day so far, never what is hidden. */
 export interface Player {
+  /** Looks at what sensors keep; who does not is not made to wait for it. */
+  sensors?: boolean
   /** The next one act; to ride is one of them. */
   act: (day: PracticeDay) => PracticeAct | 'ride'
 }
@@ -25,13 +29,16 @@ export function playOut(
   onRun: (run: number) => void = () => undefined,
 ): PracticeAct[] {
   const acts: PracticeAct[] = []
+  const recordings: Recording[] = []
+  const day = () => withRecordings(practiceDay(rider, acts), recordings)
   for (let run = 1; run <= mostRuns; run++) {
-    const { positions } = practiceDay(rider, acts)
+    const { positions } = day()
+    if (player.sensors) recordings.push(recordedRide(rider, positions, run))
     acts.push({ do: 'ride', ringMm: rideOf(rider, positions, run).ringMm })
     onRun(run)
     for (let n = 0; ; n++) {
       if (n > mostActs) throw new Error('this player does not ride')
-      const act = player.act(practiceDay(rider, acts))
+      const act = player.act(day())
       if (act === 'ride') break
       acts.push(act)
       if (act.do === 'settle') return acts

@@ -53,77 +53,94 @@ const props = defineProps<{
 const box = ref<HTMLElement>()
 let chart: EChartsType | null = null
 
+/** What is drawn besides the numbers; as long as it stays, only numbers are put in: the whole figure takes several times as long. */
+let drawn = ''
+
 function draw() {
   if (!chart) return
+  const kind = JSON.stringify([
+    token('--ink'),
+    props.lines.map(({ points: _, ...rest }) => rest),
+    props.marks?.map((m) => m.axis),
+    [props.xName, props.yName, props.xMin],
+  ])
+  if (kind === drawn) chart.setOption(numbers())
+  else chart.setOption(whole(), { notMerge: true })
+  drawn = kind
+}
+
+/** The numbers of the figure, laid over what is drawn of it. */
+const numbers = () => ({
+  xAxis: { min: props.xMin ?? props.xFrom ?? 0, max: props.xMax },
+  yAxis: { min: props.yFrom ?? 0, max: props.yMax },
+  series: props.lines.map((l, i) => ({
+    id: `line-${i}`,
+    data: l.points,
+    ...(i === 0 && props.marks?.length ? { markLine: { data: marked() } } : {}),
+  })),
+})
+const marked = () =>
+  (props.marks ?? []).map((m) => ({ name: m.name, [m.axis === 'x' ? 'xAxis' : 'yAxis']: m.at }))
+
+function whole() {
   const soft = token('--ink-soft')
   const axis = {
     type: 'value' as const,
-    min: 0,
     nameLocation: 'middle' as const,
     nameTextStyle: { color: soft, fontSize: 13 },
     axisLine: { show: true, lineStyle: { color: soft } },
     splitLine: { lineStyle: { color: token('--line') } },
+    axisLabel: { color: soft },
   }
-  chart.setOption(
-    {
-      animation: false,
-      textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable', color: token('--ink') },
-      grid: { left: 58, right: 18, top: 14, bottom: 46 },
-      tooltip: {
-        trigger: 'axis',
-        backgroundColor: token('--card'),
-        borderColor: token('--line'),
-        textStyle: { color: token('--ink') },
-        formatter: (rows: unknown) => {
-          const list = rows as { seriesName: string; value: [number, number] }[]
-          return [
-            props.sayX(list[0].value[0]),
-            ...list.map((r) => `${r.seriesName}: ${props.sayY(r.value[1])}`),
-          ].join('<br>')
-        },
+  const put = numbers()
+  return {
+    animation: false,
+    textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable', color: token('--ink') },
+    grid: { left: 58, right: 18, top: 14, bottom: 46 },
+    tooltip: {
+      trigger: 'axis' as const,
+      backgroundColor: token('--card'),
+      borderColor: token('--line'),
+      textStyle: { color: token('--ink') },
+      formatter: (rows: unknown) => {
+        const list = rows as { seriesName: string; value: [number, number] }[]
+        return [
+          props.sayX(list[0].value[0]),
+          ...list.map((r) => `${r.seriesName}: ${props.sayY(r.value[1])}`),
+        ].join('<br>')
       },
-      xAxis: {
-        ...axis,
-        type: props.xMin ? ('log' as const) : ('value' as const),
-        min: props.xMin ?? props.xFrom ?? 0,
-        max: props.xMax,
-        name: props.xName,
-        nameGap: 28,
-        axisLabel: { color: soft },
-      },
-      yAxis: {
-        ...axis,
-        min: props.yFrom ?? 0,
-        max: props.yMax,
-        name: props.yName,
-        nameGap: 40,
-        axisLabel: { color: soft },
-      },
-      series: props.lines.map((l, i) => ({
-        type: l.dots ? ('scatter' as const) : ('line' as const),
-        symbol: 'circle',
-        symbolSize: l.dotted ? 11 : l.dots ? (l.width ?? 4) : 4,
-        name: l.name,
-        data: l.points,
-        showSymbol: l.dotted ?? false,
-        lineStyle: { color: token(l.colour), width: l.width ?? 2, type: l.dashed ? 'dashed' : 'solid' },
-        itemStyle: { color: token(l.colour) },
-        areaStyle: l.filled ? { color: token(l.colour), opacity: 0.12 } : undefined,
-        markLine:
-          i === 0 && props.marks?.length
-            ? {
-                symbol: 'none',
-                silent: true,
-                animation: false,
-                lineStyle: { color: soft, type: 'dotted' },
-                label: { color: token('--ink'), position: 'insideEndTop', formatter: '{b}' },
-                data: props.marks.map((m) => ({ name: m.name, [m.axis === 'x' ? 'xAxis' : 'yAxis']: m.at })),
-              }
-            : undefined,
-      })),
     },
-    { notMerge: true },
-  )
+    xAxis: {
+      ...axis,
+      ...put.xAxis,
+      type: props.xMin ? ('log' as const) : ('value' as const),
+      name: props.xName,
+      nameGap: 28,
+    },
+    yAxis: { ...axis, ...put.yAxis, name: props.yName, nameGap: 40 },
+    series: props.lines.map((l, i) => ({
+      ...put.series[i],
+      type: l.dots ? ('scatter' as const) : ('line' as const),
+      symbol: 'circle',
+      symbolSize: l.dotted ? 11 : l.dots ? (l.width ?? 4) : 4,
+      name: l.name,
+      showSymbol: l.dotted ?? false,
+      lineStyle: { color: token(l.colour), width: l.width ?? 2, type: l.dashed ? 'dashed' : 'solid' },
+      itemStyle: { color: token(l.colour) },
+      areaStyle: l.filled ? { color: token(l.colour), opacity: 0.12 } : undefined,
+      markLine:
+        i === 0 && props.marks?.length
+          ? {
+              symbol: 'none',
+              silent: true,
+              animation: false,
+              lineStyle: { color: soft, type: 'dotted' as const },
+              label: { color: token('--ink'), position: 'insideEndTop' as const, formatter: '{b}' },
+              data: marked(),
+            }
+          : undefined,
+    })),
+  }
 }
 onMounted(() => {
   chart = init(box.value!)
