@@ -11,6 +11,7 @@ import { lostAir } from './ladder/lostAir.ts'
 import { openLever } from './ladder/openLever.ts'
 import { withPlan } from './plan.ts'
 import { nothingHelps } from './ladder/nothingHelps.ts'
+import { onceOnly } from './ladder/onceOnly.ts'
 import { rampToTarget } from './ladder/rampToTarget.ts'
 import { separate } from './ladder/separate.ts'
 import { almostSettled, leaveIt, settled } from './ladder/settle.ts'
@@ -50,6 +51,7 @@ const ladder: readonly Rung[] = [
   goBack,
   almostSettled,
   leaveIt,
+  onceOnly,
   usedUp,
   separate,
   byHand,

@@ -17,6 +17,14 @@ import {
   type Case,
 } from './test/fieldCase.ts'
 
+/** The rear kicked, two clicks helped, and two runs were liked. */
+const likedTwice = () =>
+  new DayBuilder()
+    .run(5.5, [{ word: 'kicks' }])
+    .change({ rr: 5 })
+    .run(8.5, [{ word: 'good', end: 'both' }])
+    .run(9, [{ word: 'good', end: 'both' }])
+
 /** Days as practitioners tell them, the card a good mechanic would hand over, and his reason. */
 const cases: Case[] = [
   {
@@ -417,6 +425,39 @@ const cases: Case[] = [
     card: ['change', 'repeat', 'check-first', 'leave-it'],
     never: /rear rebound, \d.* faster/i,
     why: 'The day goes on with something else, and still never faster',
+  },
+  {
+    day: 'Two good runs at 8.5 and 9, then “bounces on” once, rated 9 all the same',
+    story: () => likedTwice().run(9, [{ word: 'pogo', end: 'front' }]).history(),
+    card: 'repeat',
+    moves: [],
+    says: /“bounces on” once, on settings that were liked without it/,
+    why: 'A slip is not said twice; two good runs are not thrown away for one word',
+  },
+  {
+    day: 'The same, and it is said again on the next run',
+    story: () =>
+      likedTwice()
+        .run(9, [{ word: 'pogo', end: 'front' }])
+        .run(8.5, [{ word: 'pogo', end: 'front' }])
+        .history(),
+    card: ['change', 'ask'],
+    never: /once, on settings/,
+    why: 'Said twice it is no slip',
+  },
+  {
+    day: 'Two good runs, then “bounces on”, strong',
+    story: () => likedTwice().run(8.5, [{ word: 'pogo', end: 'front', strength: 3 }]).history(),
+    card: ['change', 'ask'],
+    never: /once, on settings/,
+    why: 'Who says it strongly means it, whatever the number',
+  },
+  {
+    day: 'Two good runs, then the rear kicks once more, as it did before the turn',
+    story: () => likedTwice().run(9, [{ word: 'kicks' }]).history(),
+    card: ['change', 'ask'],
+    never: /once, on settings/,
+    why: 'It was said before: the turn did not take all of it away',
   },
   {
     day: 'Three things turned after run 1, not linked, then ridden',

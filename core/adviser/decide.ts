@@ -34,14 +34,14 @@ export interface Outlook {
 export const choice = {
   /** Share of the scatter of one rating that is felt over a few runs. */
   noticedShare: 0.75,
-  settleDoubt: 0.2,
+  settleDoubt: 0.15,
   /** On a day without a word. */
   silentDoubt: 0.12,
-  settleCandidate: 0.1,
+  settleCandidate: 0.07,
   settleRuns: 2,
   /** Ridden longer here, more doubt may stay: what is left is many small things, none worth a run of its own. */
   longRuns: 3,
-  longDoubt: 0.25,
+  longDoubt: 0.18,
   longCandidate: 0.05,
   /** Spreads of its gain that a change is worth beyond what it is expected to bring: what is not known may be good. */
   boldness: 0.8,

@@ -44,7 +44,8 @@ export const leaveIt: Rung = (c) => {
   }
 }
 
-const happyRating = 8
+/** From here on a rider is content. */
+export const happyRating = 8
 /** A happy rider is only disturbed for more than this, rating points. */
 const worthDisturbing = 0.25
 /** Words of praise, or this share of the dials moved, before "happy" is believed. */

@@ -1,0 +1,47 @@
+import { isComplaint, wordRules } from '../../causes/words.ts'
+import { reason, repeatCard } from '../cards.ts'
+import type { HistoryRun } from '../dayHistory.ts'
+import type { Climb, Rung } from './climb.ts'
+import { happyRating } from './settle.ts'
+import { usefulOf } from './turn.ts'
+
+const strong = 3
+
+/**
+ * One complaint of settings that were liked without it, on a run that is rated as well: heard again before anything is
+ * turned. A slip is not said twice.
+ */
+export const onceOnly: Rung = (c) => {
+  const last = c.onNow.at(-1)
+  if (!last || !isLiked(last)) return null
+  const complaints = (last.feel?.marks ?? []).filter((m) => isComplaint(m.word))
+  // Who says it strongly means it.
+  if (complaints.some((m) => m.strength === strong)) return null
+  const before = c.onNow.slice(0, -1)
+  const liked = before.filter((r) => isLiked(r) && !complains(r))
+  if (complaints.length === 0 || liked.length === 0 || before.some(complains)) return null
+  const gain = usefulOf(c)[0]?.gain ?? 0
+  if (gain >= c.outlook().noticeable || saidBefore(c, last)) return null
+  const said = complaints.map((m) => `“${wordRules[m.word].label}”`).join(' and ')
+  return repeatCard(
+    `${said} once, on settings that were liked without it. Ride them again, same line, same speed: said twice, it is turned at.`,
+    [
+      reason(
+        `Rated ${last.feel!.rating} with it, ${liked.map((r) => r.feel!.rating).join(' and ')} without`,
+        last.run.id,
+      ),
+    ],
+    c.causes(),
+  )
+}
+
+const isLiked = (r: HistoryRun) => (r.feel?.rating ?? 0) >= happyRating
+const complains = (r: HistoryRun) => r.feel?.marks.some((m) => isComplaint(m.word)) ?? false
+
+/** Said of the same end on other settings today: no slip. */
+const saidBefore = (c: Climb, last: HistoryRun) =>
+  c.counted.some(
+    (r) =>
+      r !== last &&
+      r.feel?.marks.some((m) => last.feel!.marks.some((l) => l.word === m.word && l.end === m.end)),
+  )
