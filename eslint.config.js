@@ -14,7 +14,8 @@ export default tseslint.config(
     ],
   },
   ...tseslint.configs.recommended,
-  ...vue.configs['flat/recommended'],
+  // Only the page has components and refs.
+  ...vue.configs['flat/recommended'].map((c) => ({ ...c, files: c.files ?? ['web/**/*.{ts,vue}'] })),
   {
     files: ['**/*.vue'],
     languageOptions: { parserOptions: { parser: tseslint.parser } },

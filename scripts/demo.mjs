@@ -19,7 +19,12 @@ if (!marked && existsSync(join(dataDir, 'wild-spring.sqlite')) && process.env.WI
   process.exit(1)
 }
 const filled = marked && !process.argv.includes('--fresh')
-if (!filled) forget()
+const tsx = (...args) => run(process.execPath, ['node_modules/tsx/dist/cli.mjs', ...args])
+if (!filled) {
+  // Another demo may be running on it, or just be filling it.
+  if (existsSync(dataDir) && tsx('scripts/freeFolder.ts', dataDir) !== 0) process.exit(1)
+  forget()
+}
 
 function forget() {
   for (const name of [
@@ -79,14 +84,7 @@ server.on('exit', (code) => {
 const [address] = await addressOf(server)
 if (!filled) {
   console.log('Filling the demo world …')
-  if (
-    run(process.execPath, [
-      'node_modules/tsx/dist/cli.mjs',
-      'demo/fill.ts',
-      address,
-      ...(large ? ['--large'] : []),
-    ]) !== 0
-  ) {
+  if (tsx('demo/fill.ts', address, ...(large ? ['--large'] : [])) !== 0) {
     server.removeAllListeners('exit')
     server.on('exit', () => {
       forget()
