@@ -162,7 +162,14 @@ test('where a rider is takes one key; taken back it is as it was; settled needs 
   await expect.poll(async () => (await state('sanna')).whereabouts).toBe('out')
   // Out, she is no longer needed first; what is pressed next is still hers.
   await page.keyboard.press('i')
-  await expect(page.getByText('Sanna is in: run 5 is logged.')).toBeVisible()
+  const notice = page.getByText('Sanna is in: run 5 is logged.')
+  await expect(notice).toBeVisible()
+  // It stands above the keys, which are needed next.
+  const [said, keys] = [
+    await notice.boundingBox(),
+    await page.getByRole('region', { name: 'Entry' }).boundingBox(),
+  ]
+  expect(said!.y + said!.height).toBeLessThanOrEqual(keys!.y)
   expect((await day(page, 'sanna')).runs).toHaveLength(5)
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect.poll(async () => (await day(page, 'sanna')).runs.length).toBe(4)

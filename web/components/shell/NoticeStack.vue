@@ -30,7 +30,8 @@ async function undo(n: Notice) {
 <style scoped>
 .stack {
   position: fixed;
-  inset: auto 1rem 1rem auto;
+  /* Above what stands at the foot of the page. */
+  inset: auto 1rem calc(1rem + var(--foot, 0px)) auto;
   z-index: 1100;
   display: grid;
   gap: 0.5rem;

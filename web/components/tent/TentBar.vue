@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { until } from '@vueuse/core'
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { until, useCssVar, useElementSize } from '@vueuse/core'
+import { computed, nextTick, onUnmounted, ref, useTemplateRef, watch } from 'vue'
 import type { FeelWord } from '#contract/run'
 import type { TentBundle } from '#contract/tent'
 import { wordRules } from '#core/causes/words'
@@ -30,6 +30,11 @@ const acts = useTentActs(
 const line = ref(readDraft<string>(`tent-line:${props.bundle.tent.id}`) ?? '')
 watch(line, (text) => keepDraft(`tent-line:${props.bundle.tent.id}`, text || null))
 const box = useTemplateRef<HTMLInputElement>('box')
+// What is said in the corner stands above the keys, and not on them.
+const { height } = useElementSize(useTemplateRef<HTMLElement>('bar'), undefined, { box: 'border-box' })
+const foot = useCssVar('--foot')
+watch(height, (px) => (foot.value = `${Math.ceil(px)}px`))
+onUnmounted(() => (foot.value = '0px'))
 const numbers = computed(() => props.bundle.riders.map((r) => r.number))
 const said = computed(() => parseTentLine(line.value, numbers.value))
 // The number is the choice: what would be turned is seen on the bike it would be turned on.
@@ -199,7 +204,7 @@ defineExpose({ start, ...acts })
 </script>
 
 <template>
-  <section class="bar" aria-label="Entry">
+  <section ref="bar" class="bar" aria-label="Entry">
     <PhoneSays
       v-if="phone"
       :report="phone"
