@@ -24,6 +24,7 @@ import { byHand, lookAgain, turn } from './ladder/turn.ts'
 import { upToSpeed } from './ladder/upToSpeed.ts'
 import { usedUp } from './ladder/usedUp.ts'
 import { weather } from './ladder/weather.ts'
+import { zeroMoved, zeroMovedWords } from './zeroMoved.ts'
 
 /**
  * What a good mechanic does before he turns anything, in his order. The first rung that holds is the proposal; a rung is
@@ -68,7 +69,14 @@ const ladder: readonly Rung[] = [
  */
 export function advise(h: DayHistory, space: SetupSpace, outlook?: () => Outlook): Proposal {
   const climb = climbOf(h, space, outlook)
-  return withPlan(climb, climbOn(climb))
+  return withSensorCaution(climb, withPlan(climb, climbOn(climb)))
+}
+
+/** A sensor that shows what cannot be is said on the card that no longer rests on it. */
+function withSensorCaution(c: Climb, p: Proposal): Proposal {
+  const last = c.counted.at(-1)
+  const said = last ? zeroMoved(last, c.space).map(zeroMovedWords) : []
+  return said.length > 0 ? { ...p, caution: [p.caution, ...said].filter(Boolean).join(' ') } : p
 }
 
 function climbOn(climb: Climb): Proposal {

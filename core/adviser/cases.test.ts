@@ -428,7 +428,10 @@ const cases: Case[] = [
   },
   {
     day: 'Two good runs at 8.5 and 9, then “bounces on” once, rated 9 all the same',
-    story: () => likedTwice().run(9, [{ word: 'pogo', end: 'front' }]).history(),
+    story: () =>
+      likedTwice()
+        .run(9, [{ word: 'pogo', end: 'front' }])
+        .history(),
     card: 'repeat',
     moves: [],
     says: /“bounces on” once, on settings that were liked without it/,
@@ -447,14 +450,20 @@ const cases: Case[] = [
   },
   {
     day: 'Two good runs, then “bounces on”, strong',
-    story: () => likedTwice().run(8.5, [{ word: 'pogo', end: 'front', strength: 3 }]).history(),
+    story: () =>
+      likedTwice()
+        .run(8.5, [{ word: 'pogo', end: 'front', strength: 3 }])
+        .history(),
     card: ['change', 'ask'],
     never: /once, on settings/,
     why: 'Who says it strongly means it, whatever the number',
   },
   {
     day: 'Two good runs, then the rear kicks once more, as it did before the turn',
-    story: () => likedTwice().run(9, [{ word: 'kicks' }]).history(),
+    story: () =>
+      likedTwice()
+        .run(9, [{ word: 'kicks' }])
+        .history(),
     card: ['change', 'ask'],
     never: /once, on settings/,
     why: 'It was said before: the turn did not take all of it away',

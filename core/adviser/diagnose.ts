@@ -17,6 +17,7 @@ import { answersOf } from './remedies.ts'
 import { airNow } from './airNow.ts'
 import { strokePct } from '../spring/sag.ts'
 import { answerFindings, answersGiven, explains, holdsAllDay } from './answers.ts'
+import { zeroMoved } from './zeroMoved.ts'
 
 const strengthFactor = { 1: 0.7, 2: 1, 3: 1.3 } as const
 /** What was said on the setup before still counts a little: the trail and the rider are the same. */
@@ -108,9 +109,10 @@ function sinceTyreLook(counted: readonly HistoryRun[]): readonly HistoryRun[] {
 export function measuredFindings(r: HistoryRun, space: SetupSpace): Finding[] {
   const findings: Finding[] = []
   const link: Evidence['link'] = { kind: 'metric', runId: r.run.id, sectionId: null, word: null }
+  const wrong = zeroMoved(r, space).map((z) => z.end)
   if (r.analysis) {
     const targets = rideHeightTargets(space, r.analysis.rearAt)
-    for (const f of metricFindings(r.analysis, targets)) {
+    for (const f of metricFindings(r.analysis, targets, wrong)) {
       findings.push({
         kind: f.kind,
         end: f.end,
@@ -124,8 +126,9 @@ export function measuredFindings(r: HistoryRun, space: SetupSpace): Finding[] {
       })
     }
   }
-  addRings(findings, r, space, link)
-  addHeard(findings, r, space, link)
+  const untold = ends.filter((end) => !r.analysis?.whole[end] || wrong.includes(end))
+  addRings(findings, r, space, link, untold)
+  addHeard(findings, r, space, link, untold)
   return findings
 }
 
@@ -159,12 +162,20 @@ function addMark(findings: Finding[], h: DayHistory, r: HistoryRun, mark: Mark, 
   }
 }
 
-/** The ring shows the deepest point of the run; it works without any sensor. */
-function addRings(findings: Finding[], r: HistoryRun, space: SetupSpace, link: Evidence['link']): void {
-  for (const end of ['front', 'rear'] as const) {
+const ends = ['front', 'rear'] as const
+
+/** The ring shows the deepest point of the run; it works without any sensor. @param untold ends of which none tells */
+function addRings(
+  findings: Finding[],
+  r: HistoryRun,
+  space: SetupSpace,
+  link: Evidence['link'],
+  untold: readonly End[],
+): void {
+  for (const end of untold) {
     const unit = space[end]
     const mm = end === 'front' ? r.run.ringFrontMm : r.run.ringRearMm
-    if (!unit || mm === null || r.analysis?.whole[end]) continue
+    if (!unit || mm === null) continue
     const pct = strokePct(mm, unit.strokeMm)
     const text = `The ${end} ring shows ${Math.round(pct)} % of travel used`
     const evidence = (weight: number): Evidence => ({
@@ -186,10 +197,16 @@ function addRings(findings: Finding[], r: HistoryRun, space: SetupSpace, link: E
 }
 
 /** Bottom-outs that somebody counted by ear, where no sensor counts them. One now and then on hard ground is fine. */
-function addHeard(findings: Finding[], r: HistoryRun, space: SetupSpace, link: Evidence['link']): void {
-  for (const end of ['front', 'rear'] as const) {
+function addHeard(
+  findings: Finding[],
+  r: HistoryRun,
+  space: SetupSpace,
+  link: Evidence['link'],
+  untold: readonly End[],
+): void {
+  for (const end of untold) {
     const times = end === 'front' ? r.run.heardBottomsFront : r.run.heardBottomsRear
-    if (!space[end] || times === null || r.analysis?.whole[end]) continue
+    if (!space[end] || times === null) continue
     const tooMany = times >= facts.heardFrom[r.run.effort ?? 'usual']
     if (!tooMany && times > 0) continue
     for (const kind of ['ramp-low', 'spring-soft'] as const)

@@ -1,8 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import type { EndMetrics } from '#contract/recording'
 import type { FeelWord } from '#contract/run'
-import { analysisWith, DayBuilder, shock } from '../test/dayBuilder.ts'
+import { leverageOf } from '../linkage/leverage.ts'
+import { analysisWith, DayBuilder, shock, space } from '../test/dayBuilder.ts'
+import { advise } from './advise.ts'
 import { faultsOf, rear, rearSpacers, start, withSag, type Case } from './test/fieldCase.ts'
+import { zeroMoved } from './zeroMoved.ts'
 
 type Figures = Partial<EndMetrics>
 
@@ -221,6 +224,76 @@ const cases: Case[] = [
     why: 'It helped by word, rating and figure: leave it',
   },
 ]
+
+/** “Dives” twice, with the front 13 points deep by its sensor, to 96 % at the deepest; the ring says otherwise, or the same. */
+const divesWith = (ringFrontMm: number | null) => {
+  const shown = { analysis: analysisWith({ ...ridesAt(33), depthMaxPct: 96 }, {}), ringFrontMm }
+  const marks = [{ word: 'dives' as const, end: 'front' as const }]
+  return new DayBuilder().run(6, marks, shown).run(6, marks, shown)
+}
+cases.push(
+  {
+    day: '“Dives”, the front sensor 13 points deep and at 96 %, the ring at 123 of 150 mm',
+    story: () => divesWith(123).history(),
+    card: ['change', 'separating-test', 'ask', 'read', 'check-first'],
+    never: /^Front pressure, .*firmer/,
+    why: 'A fork cannot go deeper than it pushed its ring: the zero of the sensor has moved, and no air goes in for that',
+  },
+  {
+    day: 'The same, and the ring agrees with the sensor',
+    story: () => divesWith(143).history(),
+    card: 'change',
+    moves: ['front pressure firmer'],
+    why: 'Two that agree: the spring before anything else',
+  },
+  {
+    day: 'The same, and nobody read the ring',
+    story: () => divesWith(null).history(),
+    card: 'change',
+    moves: ['front pressure firmer'],
+    why: 'A sensor that nothing speaks against is believed',
+  },
+)
+
+describe('a sensor against the ring', () => {
+  const seen = (sensorPct: number, ringMm: number) =>
+    zeroMoved(
+      new DayBuilder()
+        .run(6, [], { analysis: analysisWith({ depthMaxPct: sensorPct }, {}), ringFrontMm: ringMm })
+        .history().runs[0],
+      space,
+    )
+  it('is wrong beyond what ring and calibration may be off, not below; a ring pushed deeper elsewhere says nothing', () => {
+    // 120 of 150 mm is 80 %, 1 mm more 80.7 %.
+    expect(seen(83, 120)).toEqual([])
+    expect(seen(83.4, 120)).toEqual([{ end: 'front', sensorPct: 83.4, ringPct: 80 }])
+    expect(seen(60, 140)).toEqual([])
+    expect(seen(101.5, 150)).toEqual([])
+  })
+  it('is compared at the axle where the sensor tells of the axle: the ring sits on the shaft', () => {
+    // Progressive: the first half of the stroke moves the wheel further than the second.
+    const progressive = {
+      ...space,
+      leverage: leverageOf({ leverageCurve: null, leverageStart: 3, leverageEnd: 2.4 }, 55),
+    }
+    const rear = (sensorPct: number) =>
+      zeroMoved(
+        new DayBuilder()
+          .run(6, [], { analysis: analysisWith({}, { depthMaxPct: sensorPct }), ringRearMm: 40 })
+          .history().runs[0],
+        progressive,
+      )
+    // 40 mm of 55: shaft 72.7 %; wheel (3·40 − 0.6/55·40²/2) ÷ (3·55 − 0.6·55/2) = 111.3/148.5 = 74.9 %.
+    expect(rear(78)).toEqual([])
+    expect(rear(80)).toEqual([{ end: 'rear', sensorPct: 80, ringPct: expect.closeTo(74.9, 0) }])
+  })
+  it('is said on the card, whatever the card is', () => {
+    expect(advise(divesWith(123).history(), space).caution).toMatch(
+      /front sensor went to 96 %.* ring only to 82 %/,
+    )
+    expect(advise(divesWith(143).history(), space).caution ?? '').not.toMatch(/sensor/)
+  })
+})
 
 describe('cases with sensors', () => {
   it.each(cases)('$day: $why', (c) => expect(faultsOf(c)).toEqual([]))

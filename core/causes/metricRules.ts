@@ -36,6 +36,10 @@ export interface MetricRule {
   value: (r: Reading) => number | null
   /** 0 … 1: few events weigh less. */
   trust?: (r: Reading) => number
+  /** Standard error of the value: it speaks only where it lies beyond a threshold by so much. */
+  error?: (r: Reading) => number | null
+  /** Rests on where the sensor has its zero. */
+  fromZero?: true
   text: (value: number, r: Reading) => string
   lines: MetricLine[]
 }
@@ -58,9 +62,10 @@ const fewestHits = 5
 export const metricRules: MetricRule[] = [
   {
     topic: 'drift',
-    label: 'Valley drift through hit trains, % of travel per hit',
+    label: 'Valley drift through hit trains, % of travel per hit, as far as it lies beyond its own scatter',
     value: ({ m }) => m.valleyDriftPctPerHit,
     trust: ({ m }) => (m.trains >= 2 ? 1 : 0.6),
+    error: ({ m }) => m.valleyDriftSe,
     text: (x, { m, end }) =>
       `${end} valleys move ${signed(x)} % of travel per hit, ${m.trains} ${m.trains === 1 ? 'train' : 'trains'}`,
     lines: [
@@ -121,6 +126,7 @@ export const metricRules: MetricRule[] = [
   },
   {
     topic: 'ride height',
+    fromZero: true,
     label:
       'Ride height off the sag target, % points of wheel travel (depth that sinking explains is taken off)',
     value: ({ offPct }) => offPct,
@@ -141,6 +147,7 @@ export const metricRules: MetricRule[] = [
   },
   {
     topic: 'bottom-outs',
+    fromZero: true,
     label: 'Hard bottom-outs in a run',
     value: ({ m }) => m.hardBottomOuts,
     text: (x, { end }) => `${x} hard bottom-outs at the ${end}`,
@@ -158,6 +165,7 @@ export const metricRules: MetricRule[] = [
   },
   {
     topic: 'bottom-outs while deep',
+    fromZero: true,
     label: 'Hard bottom-outs while riding more than 2 points deep',
     value: ({ m, offPct }) => (offPct > 2 ? m.hardBottomOuts : null),
     text: (x, { end }) => `${x} hard bottom-outs at the ${end}, which rides deep`,
@@ -165,6 +173,7 @@ export const metricRules: MetricRule[] = [
   },
   {
     topic: 'travel use',
+    fromZero: true,
     label: 'Deepest point over three or more big hits, % of travel',
     value: ({ m }) => (m.bigHits >= 3 ? m.depthMaxPct : null),
     text: (x, { m, end }) => `${end} used ${Math.round(x)} % of its travel over ${m.bigHits} big hits`,
@@ -182,6 +191,7 @@ export const metricRules: MetricRule[] = [
   },
   {
     topic: 'travel use while high',
+    fromZero: true,
     label: 'The same while riding more than 2 points high',
     value: ({ m, offPct }) => (m.bigHits >= 3 && offPct < -2 ? m.depthMaxPct : null),
     text: (x, { end }) => `${end} used ${Math.round(x)} % of its travel and rides high`,
@@ -255,23 +265,29 @@ export const wholeRules: { topic: string; label: string; says: string }[] = [
   },
 ]
 
-/** Weight of a line at a value; 0 inside its threshold. */
-export function lineWeight(line: MetricLine, s: MetricLine['says'][number], value: number): number {
-  const excess = line.when === 'above' ? value - line.from : line.from - value
+/** Weight of a line at a value; 0 inside its threshold. @param error standard error of the value */
+export function lineWeight(
+  line: MetricLine,
+  s: MetricLine['says'][number],
+  value: number,
+  error: number | null = null,
+): number {
+  const excess = (line.when === 'above' ? value - line.from : line.from - value) - (error ?? 0)
   if (excess <= 0) return 0
   const w = s.weight + (s.slope ?? 0) * excess
   const most = s.most ?? Infinity
   return Math.max(-most, Math.min(most, w))
 }
 
-function endFindings(r: Reading): MetricFinding[] {
+function endFindings(r: Reading, zeroMoved: boolean): MetricFinding[] {
   return metricRules.flatMap((rule) => {
-    const value = rule.value(r)
+    const value = rule.fromZero && zeroMoved ? null : rule.value(r)
     if (value === null) return []
+    const error = rule.error?.(r) ?? null
     const trust = rule.trust?.(r) ?? 1
     return rule.lines.flatMap((line) =>
       line.says.flatMap((s) => {
-        const weight = trust * lineWeight(line, s, value)
+        const weight = trust * lineWeight(line, s, value, error)
         return weight === 0
           ? []
           : [{ kind: s.kind, end: r.end, weight, text: rule.text(value, r), topic: `${rule.topic} ${r.end}` }]
@@ -280,10 +296,14 @@ function endFindings(r: Reading): MetricFinding[] {
   })
 }
 
-/** Everything the figures of a run say, per end and about the balance. */
+/**
+ * Everything the figures of a run say, per end and about the balance.
+ * @param zeroMoved ends whose sensor shows depths that cannot be: what rests on its zero says nothing
+ */
 export function metricFindings(
   { whole, sections }: Pick<Analysis, 'whole' | 'sections'>,
   sagTargets: Record<End, number | null>,
+  zeroMoved: readonly End[] = [],
 ): MetricFinding[] {
   const out: MetricFinding[] = []
   for (const end of ['front', 'rear'] as const) {
@@ -294,10 +314,11 @@ export function metricFindings(
     const packed = hitsInTrain * Math.max(0, m.valleyDriftPctPerHit ?? 0)
     const rawOffPct = m.rideHeightPct - targetPct
     const offPct = rawOffPct > 0 ? Math.max(0, rawOffPct - packed) : rawOffPct
-    out.push(...endFindings({ m, end, offPct, rawOffPct, targetPct, sections }))
+    out.push(...endFindings({ m, end, offPct, rawOffPct, targetPct, sections }, zeroMoved.includes(end)))
   }
-  if (whole.balancePct !== null && sagTargets.front !== null && sagTargets.rear !== null) {
-    const off = whole.balancePct - (sagTargets.front - sagTargets.rear)
+  const balanced = zeroMoved.length === 0 ? whole.balancePct : null
+  if (balanced !== null && sagTargets.front !== null && sagTargets.rear !== null) {
+    const off = balanced - (sagTargets.front - sagTargets.rear)
     if (Math.abs(off) > 6) {
       const low = off > 0
       out.push({

@@ -2,6 +2,8 @@
 import { useMediaQuery } from '@vueuse/core'
 import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { spaceOfDay } from '#core/adviser/history'
+import { zeroMoved, zeroMovedWords } from '#core/adviser/zeroMoved'
 import { drillOf } from '#core/practice/drills'
 import { turnSign } from '#core/adjusters/words'
 import { variationOf, variations } from '#core/practice/vary'
@@ -93,6 +95,10 @@ const at = computed(() => {
 })
 const run = computed(() => b.value.runs[at.value])
 const recordingOf = (i: number) => practice.recordings.find((r) => r.runId === b.value.runs[i]?.id) ?? null
+const wrongZeros = computed(() => {
+  const analysis = recordingOf(at.value)?.analysis
+  return analysis ? zeroMoved({ run: run.value, analysis }, spaceOfDay(b.value)).map(zeroMovedWords) : []
+})
 const isLast = computed(() => at.value === b.value.runs.length - 1)
 const isLesson = computed(() => drill.value?.key === 'first-lesson')
 const lesson = computed(() => (isLesson.value ? lessonStep(day.value) : null))
@@ -265,6 +271,7 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
           :before="recordingOf(at - 1)"
           :number="at + 1"
           :fault="practice.sensorsFault"
+          :wrong="wrongZeros"
         />
         <AskRider
           v-if="isLast && (run || !isLesson) && (questions.length || sags.length)"

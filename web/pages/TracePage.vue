@@ -17,6 +17,7 @@ import BarSlots from '../components/shell/BarSlots.vue'
 import { useDayPage } from '../composables/useDayPage.ts'
 import { useRecording } from '../composables/useRecording.ts'
 import { dayWords, durationWords } from '../support/dates.ts'
+import { zeroMoved, zeroMovedWords } from '#core/adviser/zeroMoved'
 import { figuresWords, hasFigures } from '../support/figures.ts'
 import { standsOut } from '../support/standsOut.ts'
 import DayHead from '../components/day/DayHead.vue'
@@ -57,6 +58,12 @@ const facts = computed(() =>
 )
 const guessed = computed(() => recording.value?.analysis.sectionsBy === 'share-of-length')
 const doubt = computed(() => recording.value?.analysis.sectionsDoubt ?? null)
+/** Said above what rests on it. */
+const wrongZeros = computed(() => {
+  const run = b.value?.runs.find((r) => r.id === props.runId)
+  const analysis = recording.value?.analysis
+  return run && analysis ? zeroMoved({ run, analysis }, day.space).map(zeroMovedWords) : []
+})
 const trace = ref<InstanceType<typeof MirrorTrace>>()
 const jump = (e: RecordingEvent) => trace.value?.showAt(e.startS, e.endS)
 const placing = ref(false)
@@ -139,6 +146,7 @@ usePageTitle(() =>
         />
         <p v-else class="soft wait" role="status">{{ fault || 'Fetching the channels …' }}</p>
         <p v-if="doubt" class="small note doubt" role="status">{{ doubt }}</p>
+        <p v-for="words in wrongZeros" :key="words" class="caution" role="status">{{ words }}</p>
         <p v-if="guessed" class="soft small note">
           Sections are placed by their share of the trail’s length, a guess: the file has no speed or
           distance.

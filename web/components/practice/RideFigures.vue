@@ -13,6 +13,8 @@ const props = defineProps<{
   before: Recording | null
   number: number
   fault: string
+  /** Sensors that show what cannot be, in words. */
+  wrong: readonly string[]
 }>()
 const ends = ['front', 'rear'] as const
 
@@ -39,6 +41,7 @@ const rows = computed(() =>
     <p v-if="fault" class="caution" role="alert">{{ fault }}</p>
     <p v-else-if="!recording" role="status" class="soft">The figures are being worked out …</p>
     <template v-else>
+      <p v-for="words in wrong" :key="words" class="caution">{{ words }}</p>
       <p v-for="i in recording.issues" :key="i.code + i.message" class="caution">{{ i.message }}</p>
       <table>
         <thead>
