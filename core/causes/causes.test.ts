@@ -151,16 +151,6 @@ describe('what figures say', () => {
   it('level valleys speak against slow rebound', () => {
     expect(weight({ valleyDriftPctPerHit: 0.1, trains: 4 }, 'rebound-slow')).toBeLessThan(0)
   })
-  it('a drift speaks only as far as it lies beyond its own scatter, either way', () => {
-    const drifts = (x: number, se: number) =>
-      weight({ valleyDriftPctPerHit: x, valleyDriftSe: se, trains: 4 }, 'rebound-slow')
-    // Level or packing, nobody knows: neither is held against the dial.
-    expect(drifts(0.2, 0.2)).toBe(0)
-    expect(drifts(0.7, 0.2)).toBe(0)
-    expect(drifts(0.02, 0.1)).toBeLessThan(0)
-    expect(drifts(1.2, 0.2)).toBeGreaterThan(0.5)
-    expect(drifts(1.2, 0.2)).toBeLessThan(drifts(1.2, 0.05))
-  })
   it('nothing of depths where the zero has moved; speeds and rhythm all the same', () => {
     const deep = analysisWith(
       { rideHeightPct: 33, hardBottomOuts: 3, reboundDampingRatio: 0.15, reboundDampingHits: 9 },

@@ -36,8 +36,6 @@ export interface MetricRule {
   value: (r: Reading) => number | null
   /** 0 … 1: few events weigh less. */
   trust?: (r: Reading) => number
-  /** Standard error of the value: it speaks only where it lies beyond a threshold by so much. */
-  error?: (r: Reading) => number | null
   /** Rests on where the sensor has its zero. */
   fromZero?: true
   text: (value: number, r: Reading) => string
@@ -62,10 +60,9 @@ const fewestHits = 5
 export const metricRules: MetricRule[] = [
   {
     topic: 'drift',
-    label: 'Valley drift through hit trains, % of travel per hit, as far as it lies beyond its own scatter',
+    label: 'Valley drift through hit trains, % of travel per hit',
     value: ({ m }) => m.valleyDriftPctPerHit,
     trust: ({ m }) => (m.trains >= 2 ? 1 : 0.6),
-    error: ({ m }) => m.valleyDriftSe,
     text: (x, { m, end }) =>
       `${end} valleys move ${signed(x)} % of travel per hit, ${m.trains} ${m.trains === 1 ? 'train' : 'trains'}`,
     lines: [
@@ -265,14 +262,9 @@ export const wholeRules: { topic: string; label: string; says: string }[] = [
   },
 ]
 
-/** Weight of a line at a value; 0 inside its threshold. @param error standard error of the value */
-export function lineWeight(
-  line: MetricLine,
-  s: MetricLine['says'][number],
-  value: number,
-  error: number | null = null,
-): number {
-  const excess = (line.when === 'above' ? value - line.from : line.from - value) - (error ?? 0)
+/** Weight of a line at a value; 0 inside its threshold. */
+export function lineWeight(line: MetricLine, s: MetricLine['says'][number], value: number): number {
+  const excess = line.when === 'above' ? value - line.from : line.from - value
   if (excess <= 0) return 0
   const w = s.weight + (s.slope ?? 0) * excess
   const most = s.most ?? Infinity
@@ -283,11 +275,10 @@ function endFindings(r: Reading, zeroMoved: boolean): MetricFinding[] {
   return metricRules.flatMap((rule) => {
     const value = rule.fromZero && zeroMoved ? null : rule.value(r)
     if (value === null) return []
-    const error = rule.error?.(r) ?? null
     const trust = rule.trust?.(r) ?? 1
     return rule.lines.flatMap((line) =>
       line.says.flatMap((s) => {
-        const weight = trust * lineWeight(line, s, value, error)
+        const weight = trust * lineWeight(line, s, value)
         return weight === 0
           ? []
           : [{ kind: s.kind, end: r.end, weight, text: rule.text(value, r), topic: `${rule.topic} ${r.end}` }]
