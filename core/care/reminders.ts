@@ -4,6 +4,7 @@ import type { SuspensionUnit } from '#contract/unit'
 import type { End } from '#contract/common'
 import { gaugeElsewherePsi, sameSagElsewherePsi } from '../spring/weather.ts'
 import { unitAir } from '../spring/unitSpring.ts'
+import { localDate } from '../units/localDate.ts'
 import { dayNumber } from './calendar.ts'
 
 /** When, where and in what weather one pressure was last set or checked. */
@@ -62,7 +63,7 @@ export function pressureChecks(
       ? [
           {
             ...unit,
-            date: firstHand.known.at!.slice(0, 10),
+            date: localDate(firstHand.known.at!),
             airTempC: firstHand.known.airTempC,
             altitudeM: firstHand.known.altitudeM,
             place: firstHand.known.place,

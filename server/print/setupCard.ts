@@ -10,6 +10,7 @@ import { adjusterName, familyOf, positionWords, toolWord } from '#core/adjusters
 import { knownWords } from '#core/setup/known'
 import { sagTargetMm } from '#core/spring/sag'
 import { say, type UnitChoice } from '#core/units/choice'
+import { localDate } from '#core/units/localDate'
 import { lettered } from './fonts.ts'
 
 export const papers = ['A4', 'LETTER', 'A6'] as const
@@ -74,7 +75,7 @@ export function setupCard(card: SetupCard, look: CardLook): TDocumentDefinitions
   const { choice } = look
   const f = card.found
   const facts = [
-    card.madeAt.slice(0, 10),
+    localDate(card.madeAt),
     f.place || null,
     f.airTempC === null ? null : say('temperature', f.airTempC, choice),
     f.altitudeM === null ? null : `${say('altitude', f.altitudeM, choice)} up`,
@@ -86,7 +87,7 @@ export function setupCard(card: SetupCard, look: CardLook): TDocumentDefinitions
     `Tyres: front ${tyre(card.tyreFrontPsi)}, rear ${tyre(card.tyreRearPsi)}`,
     card.geometry && `Geometry: ${card.geometry}`,
     card.ridingMassKg !== null && `Riding weight ${say('mass', card.ridingMassKg, choice)}`,
-    card.by && `Set up by ${card.by}, ${card.madeAt.slice(0, 10)}`,
+    card.by && `Set up by ${card.by}, ${localDate(card.madeAt)}`,
     card.notDone.length > 0 &&
       `Not done: ${card.notDone.map((s) => [stepWords[s.step].toLowerCase(), s.reason].filter(Boolean).join(', ')).join('; ')}`,
     card.words && `“${card.words}”`,

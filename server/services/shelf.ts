@@ -1,5 +1,6 @@
 import { isNotNull } from 'drizzle-orm'
 import type { ShelfItem } from '#contract/endpoints'
+import { localDate } from '#core/units/localDate'
 import type { Store } from '../db/open.ts'
 import {
   baselines,
@@ -76,7 +77,7 @@ export async function readShelf({ db }: Store): Promise<ShelfItem[]> {
   for (const p of await db.select().from(profiles).where(isNotNull(profiles.deletedAt)))
     put('profile', p.id, p.body.name, p.body.from, p.deletedAt)
   for (const b of await db.select().from(benches).where(isNotNull(benches.deletedAt)))
-    put('bench', b.id, b.startedAt.slice(0, 10), bikeName(b.bikeId), b.deletedAt)
+    put('bench', b.id, localDate(b.startedAt), bikeName(b.bikeId), b.deletedAt)
   const tentNames = new Map(
     (await db.select({ id: tents.id, body: tents.body }).from(tents)).map((t) => [t.id, t.body.name]),
   )

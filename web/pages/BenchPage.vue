@@ -22,7 +22,7 @@ import { useNotices } from '../stores/notices.ts'
 import { stepWords } from '#core/bench/stepWords'
 import { staleWords } from '../support/benchWords.ts'
 import { cautionsAt } from '../support/cautions.ts'
-import { dayWords } from '../support/dates.ts'
+import { dayWords, localDate } from '../support/dates.ts'
 import BaselineState from '../components/bench/BaselineState.vue'
 import { useGarage } from '../stores/garage.ts'
 import DialogFrame from '../components/shell/DialogFrame.vue'
@@ -170,7 +170,7 @@ usePageTitle(() => (bench.bike ? `Bench, ${bench.bike.name}` : 'Bench'))
         in, and a wall or a helper.
       </p>
       <p v-if="lastPast" class="soft">
-        {{ `Last on the bench: ${dayWords(lastPast.startedAt.slice(0, 10))}.` }}
+        {{ `Last on the bench: ${dayWords(localDate(lastPast.startedAt))}.` }}
       </p>
       <BaselineState :setup="garage.currentSetup(bench.bike.id)" :units="bench.units" />
       <CautionList :of="['manuals', 'unsound']" />

@@ -8,6 +8,7 @@ import { compareDials, type Side } from '#core/lineage/compare'
 import { shiftsBetween } from '#core/carry/profile'
 import { airOf } from '#core/lineage/elsewhere'
 import type { KnownPlace } from '#core/lineage/facts'
+import { localDate } from '#core/units/localDate'
 import FindSetups from '../components/setups/FindSetups.vue'
 import ComparePanel from '../components/setups/ComparePanel.vue'
 import SetupMap from '../components/setups/SetupMap.vue'
@@ -114,7 +115,7 @@ const besideOptions = computed(() => {
       )
       .map((p) => ({
         value: p.id,
-        text: `${titleOf(p)}, ${(p.rides.at(0)?.date ?? p.setup.madeAt).slice(0, 10)}`,
+        text: `${titleOf(p)}, ${p.rides.at(0)?.date ?? localDate(p.setup.madeAt)}`,
       })),
     ...garage
       .baselinesOf(otherBikeId.value ?? '')

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { useMediaQuery } from '@vueuse/core'
+import { useMediaQuery, useNow } from '@vueuse/core'
 import { computed, defineAsyncComponent, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { DaySummary } from '#contract/endpoints'
@@ -58,15 +58,17 @@ watch(
 )
 useShortcuts([{ key: 'n', does: 'new trail day', act: () => ready.value && newDay() }])
 
-const today = localToday()
+/** A laptop in the tent is left on over night. */
+const clock = useNow({ interval: 30_000 })
+const today = computed(() => localToday(clock.value))
 /** Of what is open from before today, what a page is for; the rest is found among the earlier days. */
 const narrow = useMediaQuery('(max-width: 720px)')
 const openShown = computed(() => (narrow.value ? 3 : 5))
 const open = computed(() => days.value.filter((d) => !d.settled))
 const ofToday = computed(() =>
-  open.value.filter((d) => d.date === today).sort((a, b) => a.riderName.localeCompare(b.riderName)),
+  open.value.filter((d) => d.date === today.value).sort((a, b) => a.riderName.localeCompare(b.riderName)),
 )
-const fromBefore = computed(() => open.value.filter((d) => d.date !== today).slice(0, openShown.value))
+const fromBefore = computed(() => open.value.filter((d) => d.date !== today.value).slice(0, openShown.value))
 const rows = computed(() => [...ofToday.value, ...fromBefore.value])
 const headlines = useHeadlines(computed(() => rows.value.map((d) => d.id)))
 const rest = computed(() => days.value.filter((d) => !rows.value.includes(d)))
@@ -74,7 +76,7 @@ const rest = computed(() => days.value.filter((d) => !rows.value.includes(d)))
 const { data: allTents } = useQuery({ ...reads.tents(), shallow: true }, cache)
 /** Of today first, then the latest before. */
 const tents = computed(() =>
-  (allTents.value ?? []).filter((t) => t.date === today || t === allTents.value?.[0]),
+  (allTents.value ?? []).filter((t) => t.date === today.value || t === allTents.value?.[0]),
 )
 const tentOpen = ref(false)
 const { remindersOf } = useReminders()
@@ -116,7 +118,7 @@ const trying = ref(false)
 async function tryDemo() {
   trying.value = true
   await notices.attempt(async () => {
-    const letters = await fetchSample(today)
+    const letters = await fetchSample(today.value)
     for (const { kind, record } of letters) {
       // What is felt belongs to its run and goes by its name.
       const id = record.id ?? record.runId!

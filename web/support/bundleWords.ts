@@ -1,6 +1,6 @@
 import type { BundleHead, BundleLook, DifferingRecord, Import } from '#contract/bundle'
 import { some } from './dataWords.ts'
-import { clockWords, dateWords, localToday } from './dates.ts'
+import { clockWords, dateWords, localDate } from './dates.ts'
 
 /** What the records of a kind are called, one and many. */
 const names: Record<string, [one: string, many: string]> = {
@@ -36,7 +36,7 @@ export const countOf = (kind: string, n: number) => some(n, ...(names[kind] ?? [
 
 /** "Ilka, as it stood on 2 May 2031, 10:05" */
 export const bundleWords = ({ scope, madeAt }: BundleHead) =>
-  `${scope.kind === 'everything' ? 'Everything' : scope.name}, as it stood on ${dateWords(localToday(new Date(madeAt)))}, ${clockWords(madeAt)}`
+  `${scope.kind === 'everything' ? 'Everything' : scope.name}, as it stood on ${dateWords(localDate(madeAt))}, ${clockWords(madeAt)}`
 
 /** What a bundle leaves out, as a sentence; '' where it leaves out nothing. */
 export function leftOutWords({ with: w }: BundleHead): string {

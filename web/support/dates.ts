@@ -1,3 +1,7 @@
+import { localDate } from '#core/units/localDate'
+
+export { localDate }
+
 const day = new Intl.DateTimeFormat('en-GB', {
   weekday: 'short',
   day: 'numeric',
@@ -18,9 +22,7 @@ export const dateTimeWords = (instant: string) =>
 export const clockWords = (at: string | number) => clock.format(new Date(at))
 
 /** Today at this place, YYYY-MM-DD. */
-export function localToday(now = new Date()): string {
-  return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`
-}
+export const localToday = (now = new Date()): string => localDate(now.toISOString())
 
 /** 112 → "1:52"; 112.34 with two digits → "1:52.34". */
 export function durationWords(seconds: number, digits = 0): string {

@@ -6,7 +6,7 @@ import { distanceWords, effectWord, shortName } from '#core/adjusters/words'
 import type { KnownPlace, PlaceState } from '#core/lineage/facts'
 import { diffSetups } from '#core/setup/diff'
 import { say, type UnitChoice } from '#core/units/choice'
-import { dateWords, dayWords } from './dates.ts'
+import { dateWords, dayWords, localDate } from './dates.ts'
 import { surfaceWords } from './words.ts'
 
 export const keptForWords: Record<Purpose, string> = {
@@ -36,7 +36,7 @@ export function titleOf(p: KnownPlace): string {
 const joined = (parts: readonly (string | null | false | undefined)[]) => parts.filter(Boolean).join(' · ')
 
 /** When it was made, where nothing was ridden. */
-export const madeWords = (s: Setup) => dateWords(s.madeAt.slice(0, 10))
+export const madeWords = (s: Setup) => dateWords(localDate(s.madeAt))
 
 /** "4 Oct 2025 · 8 °C · wet", where room is short. */
 export const shortRideWords = (r: RiddenOn, units: UnitChoice): string =>

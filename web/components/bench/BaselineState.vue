@@ -6,7 +6,7 @@ import { adjusterName } from '#core/adjusters/words'
 import { countBaseWords } from '#core/adjusters/count'
 import { knownWords } from '#core/setup/known'
 import { useUnits } from '../../composables/useUnits.ts'
-import { shortDayWords } from '../../support/dates.ts'
+import { localDate, shortDayWords } from '../../support/dates.ts'
 import EndMark from '../shell/EndMark.vue'
 
 /** What the baseline rests on before anything is begun: part by part, how it is known and since when. */
@@ -22,7 +22,7 @@ const rows = computed(() =>
         a,
         how,
         value: at ? `${positionWords(a, at.value)} ${countBaseWords(a)}`.trim() : '?',
-        known: knownWords[how] + (at?.known.at ? `, ${shortDayWords(at.known.at.slice(0, 10))}` : ''),
+        known: knownWords[how] + (at?.known.at ? `, ${shortDayWords(localDate(at.known.at))}` : ''),
       }
     }),
   })),

@@ -5,7 +5,7 @@ import type { ShelfItem } from '#contract/endpoints'
 import { cache, reads } from '../../api/cache.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useOutbox } from '../../stores/outbox.ts'
-import { shortDayWords } from '../../support/dates.ts'
+import { localDate, shortDayWords } from '../../support/dates.ts'
 
 /** Everything that was removed, to be found and brought back at any time. */
 const notices = useNotices()
@@ -35,9 +35,7 @@ const kindWords: Record<ShelfItem['kind'], string> = {
   setup: 'wanted setup',
 }
 const words = (x: ShelfItem) =>
-  [kindWords[x.kind], x.about, `removed ${shortDayWords(x.removedAt.slice(0, 10))}`]
-    .filter(Boolean)
-    .join(', ')
+  [kindWords[x.kind], x.about, `removed ${shortDayWords(localDate(x.removedAt))}`].filter(Boolean).join(', ')
 async function bringBack(x: ShelfItem) {
   if (await notices.attempt(() => outbox.restore(x.kind, x.id))) notices.show(`${x.name} is back.`)
 }

@@ -12,7 +12,7 @@ import { useUnits } from '../../composables/useUnits.ts'
 import { useWho } from '../../composables/useWho.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
-import { dayWords } from '../../support/dates.ts'
+import { dayWords, localDate } from '../../support/dates.ts'
 import EndMark from '../shell/EndMark.vue'
 import DialogFrame from '../shell/DialogFrame.vue'
 import NumberField from '../shell/NumberField.vue'
@@ -59,7 +59,7 @@ const since = computed(() => [
       `The ${end === 'front' ? 'fork' : 'shock'} was exchanged since: this setup says nothing of the one that is on the bike.`,
   ),
   ...units.value
-    .filter((u) => u.revalvedOn !== null && u.revalvedOn > props.target.madeAt.slice(0, 10))
+    .filter((u) => u.revalvedOn !== null && u.revalvedOn > localDate(props.target.madeAt))
     .map(
       (u) =>
         `${u.name} was re-valved on ${dayWords(u.revalvedOn!)}, after this setup: the same clicks damp differently now. Feel it out at low speed.`,

@@ -11,7 +11,7 @@ import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useOutbox } from '../../stores/outbox.ts'
 import { asItsBike, asWish, unitsAlike, type BroughtIn } from '../../support/bringCard.ts'
-import { dateWords } from '../../support/dates.ts'
+import { dateWords, localDate } from '../../support/dates.ts'
 import type { CardWorker } from '../../workers/card.worker.ts'
 import DropArea from '../importing/DropArea.vue'
 import DialogFrame from '../shell/DialogFrame.vue'
@@ -145,7 +145,7 @@ async function bring() {
         <h3>{{ card.name }}</h3>
         <p class="soft small">
           {{
-            [card.bike, card.rider, dateWords(card.madeAt.slice(0, 10)), card.by && `set up by ${card.by}`]
+            [card.bike, card.rider, dateWords(localDate(card.madeAt)), card.by && `set up by ${card.by}`]
               .filter(Boolean)
               .join(' · ')
           }}

@@ -13,7 +13,7 @@ import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { reminderWords } from '../../support/benchWords.ts'
-import { localToday } from '../../support/dates.ts'
+import { localDate, localToday } from '../../support/dates.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
 import { optionsOf, purposeWords, surfaceWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
@@ -71,7 +71,7 @@ async function fill(bikeId: string) {
   if (trailId) form.value.trailId = trailId
   const bench = (await cache.fetchQuery(reads.benches(bikeId)).catch(() => [])).at(0)
   // What was read an hour ago on the bench is read; another day's air is nobody's reading of this one.
-  if (!bench || bench.startedAt.slice(0, 10) !== form.value.date) return
+  if (!bench || localDate(bench.startedAt) !== form.value.date) return
   form.value.airTempC ??= bench.airTempC
   form.value.altitudeM ??= bench.altitudeM
   place.value = bench.place

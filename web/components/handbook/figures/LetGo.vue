@@ -13,7 +13,7 @@ const { numbers, own, at, most, step, omegaRadS, ratioAt, count, dialWords, take
 const click = ref(at)
 /** Spring against the one that the middle click suits, %. */
 const springPct = ref(100)
-const shownS = 0.9
+const shownS = 1
 
 const omega = computed(() => omegaRadS * Math.sqrt(springPct.value / 100))
 /** The same hole for the oil is a smaller ratio on a stiffer spring: ζ = c / (2·√(k·m)). */
@@ -46,9 +46,9 @@ const tells = computed(() => {
       :lines="lines"
       x-name="ms since it was let go"
       y-name="% of the push left"
-      :x-max="900"
+      :x-max="1000"
       :y-from="-60"
-      :y-max="100"
+      :y-max="120"
       :say-x="(x) => `${x.toFixed(0)} ms`"
       :say-y="(y) => `${y.toFixed(0)} % left`"
     />
