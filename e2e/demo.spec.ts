@@ -286,6 +286,33 @@ test('two windows: the second sees what the first logs', async ({ page, context 
   await expect(other.getByRole('button', { name: /Run 6,.*puncture/ })).toBeVisible()
 })
 
+test('a day that was begun yesterday and left is not today’s: its date and its air are nobody’s word for this one', async ({
+  page,
+}) => {
+  await page.goto(server.base)
+  const begin = async () => {
+    await page.getByRole('button', { name: 'New trail day' }).click()
+    await expect(page.getByRole('dialog').getByRole('heading', { name: 'New trail day' })).toBeVisible()
+  }
+  const date = page.getByLabel('Day', { exact: true })
+  const air = page.getByLabel(/^Air/)
+  await begin()
+  const today = await date.inputValue()
+  await air.fill('27')
+  await air.press('Tab')
+  // The same day it is still there, whatever closed the form.
+  await page.reload()
+  await begin()
+  await expect(air).toHaveValue('27')
+  const next = new Date(`${today}T12:00:00`)
+  next.setDate(next.getDate() + 1)
+  await page.clock.setFixedTime(next)
+  await page.reload()
+  await begin()
+  await expect(date).not.toHaveValue(today)
+  await expect(air).toHaveValue('')
+})
+
 test('what is next on Today follows what another window logs', async ({ page, context }) => {
   await page.goto(server.base)
   const row = page.getByRole('link', { name: /Next: Rear: when does it kick/ })

@@ -80,12 +80,15 @@ watch(
   open,
   (is) => {
     if (!is) return
-    form.value = { ...blank(), ...readDraft<ReturnType<typeof blank>>('new-day') }
+    const kept = readDraft<ReturnType<typeof blank>>('new-day')
+    // What was begun on an earlier day was about that day: its date and its air are nobody's word for this one.
+    const draft = kept && kept.date >= localToday() ? kept : null
+    form.value = { ...blank(), ...draft }
     if (props.bikeId) form.value.bikeId = props.bikeId
     const recent = (data.value ?? []).find((d) => bikes.value.some((b) => b.value === d.bikeId))
     form.value.bikeId ||= recent?.bikeId ?? bikes.value[0]?.value ?? ''
     form.value.trailId ||= trails.value[0]?.value ?? ''
-    if (!readDraft('new-day')) void fill(form.value.bikeId)
+    if (!draft) void fill(form.value.bikeId)
   },
   { immediate: true },
 )
