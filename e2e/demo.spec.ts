@@ -313,6 +313,33 @@ test('a day that was begun yesterday and left is not today’s: its date and its
   await expect(air).toHaveValue('')
 })
 
+test('a check that was only looked at yesterday is logged with today’s date; what was typed is still there', async ({
+  page,
+}) => {
+  const open = async () => {
+    await page.goto(server.base)
+    const due = page.getByText(/bikes? to check$/)
+    await due.waitFor()
+    const log = page.getByRole('button', { name: /^Log the check of/ }).first()
+    if (!(await log.isVisible())) await due.click()
+    await log.click()
+    await date.waitFor()
+  }
+  const date = page.locator('#service-date')
+  await open()
+  const today = await date.inputValue()
+  await page.keyboard.press('Escape')
+  const next = new Date(`${today}T12:00:00`)
+  next.setDate(next.getDate() + 1)
+  await page.clock.setFixedTime(next)
+  await open()
+  await expect(date).not.toHaveValue(today)
+  await date.fill(today)
+  await page.keyboard.press('Escape')
+  await open()
+  await expect(date).toHaveValue(today)
+})
+
 test('what is next on Today follows what another window logs', async ({ page, context }) => {
   await page.goto(server.base)
   const row = page.getByRole('link', { name: /Next: Rear: when does it kick/ })

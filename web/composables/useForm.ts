@@ -37,6 +37,8 @@ export function useForm<T extends { version: number; id: string }>(options: {
   const form = ref(fresh()) as Ref<T>
   const fault = ref<{ path: string; message: string } | null>(null)
   const busy = ref(false)
+  /** What it opened with before anybody typed. */
+  let opened = ''
   /** Theirs, while a person has to choose. */
   const theirs = shallowRef<T | null>(null)
   const differences = computed<FieldDifference[]>(() => {
@@ -73,13 +75,17 @@ export function useForm<T extends { version: number; id: string }>(options: {
         return
       }
       const start = fresh()
+      opened = JSON.stringify(start)
       const draft = readDraft<T>(`form:${key()}`)
       form.value = draft && draft.version === start.version ? draft : copyOf(start)
       fault.value = null
     },
     { immediate: true },
   )
-  watch(form, (f) => open.value && keepDraft(`form:${key()}`, f), { deep: true })
+  // A form that was looked at is no draft: next week it would open with the date and the kind of today.
+  watch(form, (f) => open.value && keepDraft(`form:${key()}`, JSON.stringify(f) === opened ? null : f), {
+    deep: true,
+  })
 
   async function submit(): Promise<void> {
     const result = schema.safeParse(form.value)

@@ -16,7 +16,7 @@ const open = defineModel<boolean>('open', { required: true })
 const garage = useGarage()
 const { form, busy, submit, faultOf, otherFault } = useForm<ServiceEntry>({
   schema: ServiceEntry,
-  key: () => `service:${props.editing?.id ?? props.bike.id}`,
+  key: () => `service:${props.editing?.id ?? `${props.bike.id}:${props.kind ?? ''}`}`,
   fresh: () =>
     props.editing ?? {
       id: uuid(),
