@@ -438,6 +438,20 @@ const cases: Case[] = [
     why: 'A slip is not said twice; two good runs are not thrown away for one word',
   },
   {
+    day: 'The same, and the run is praised beside it, as the two before were',
+    story: () =>
+      likedTwice()
+        .run(9, [
+          { word: 'good', end: 'both' },
+          { word: 'pogo', end: 'front' },
+        ])
+        .history(),
+    card: 'repeat',
+    moves: [],
+    says: /“bounces on” once, on settings that were liked without it/,
+    why: 'Praise that was heard before makes no complaint an old one',
+  },
+  {
     day: 'The same, and it is said again on the next run',
     story: () =>
       likedTwice()

@@ -1,8 +1,9 @@
+import type { Mark } from '#contract/run'
 import { isComplaint, wordRules } from '../../causes/words.ts'
 import { reason, repeatCard } from '../cards.ts'
 import type { HistoryRun } from '../dayHistory.ts'
 import type { Climb, Rung } from './climb.ts'
-import { happyRating } from './settle.ts'
+import { happyRating, hasComplaint } from './settle.ts'
 import { usefulOf } from './turn.ts'
 
 const strong = 3
@@ -18,10 +19,10 @@ export const onceOnly: Rung = (c) => {
   // Who says it strongly means it.
   if (complaints.some((m) => m.strength === strong)) return null
   const before = c.onNow.slice(0, -1)
-  const liked = before.filter((r) => isLiked(r) && !complains(r))
-  if (complaints.length === 0 || liked.length === 0 || before.some(complains)) return null
+  const liked = before.filter((r) => isLiked(r) && !hasComplaint(r))
+  if (complaints.length === 0 || liked.length === 0 || before.some(hasComplaint)) return null
   const gain = usefulOf(c)[0]?.gain ?? 0
-  if (gain >= c.outlook().noticeable || saidBefore(c, last)) return null
+  if (gain >= c.outlook().noticeable || saidBefore(c, last, complaints)) return null
   const said = complaints.map((m) => `“${wordRules[m.word].label}”`).join(' and ')
   return repeatCard(
     `${said} once, on settings that were liked without it. Ride them again, same line, same speed: said twice, it is turned at.`,
@@ -36,12 +37,10 @@ export const onceOnly: Rung = (c) => {
 }
 
 const isLiked = (r: HistoryRun) => (r.feel?.rating ?? 0) >= happyRating
-const complains = (r: HistoryRun) => r.feel?.marks.some((m) => isComplaint(m.word)) ?? false
 
-/** Said of the same end on other settings today: no slip. */
-const saidBefore = (c: Climb, last: HistoryRun) =>
+/** Said of the same end on another run today: no slip. */
+const saidBefore = (c: Climb, last: HistoryRun, complaints: readonly Mark[]) =>
   c.counted.some(
     (r) =>
-      r !== last &&
-      r.feel?.marks.some((m) => last.feel!.marks.some((l) => l.word === m.word && l.end === m.end)),
+      r !== last && r.feel?.marks.some((m) => complaints.some((x) => x.word === m.word && x.end === m.end)),
   )

@@ -53,7 +53,8 @@ const lookedAtShare = 0.5
 /** More is left than this with even chances: a wordless day goes on. */
 const leaveDoubt = 0.5
 
-const hasComplaint = (r: Climb['onNow'][number]) => r.feel?.marks.some((m) => isComplaint(m.word)) ?? false
+export const hasComplaint = (r: Climb['onNow'][number]) =>
+  r.feel?.marks.some((m) => isComplaint(m.word)) ?? false
 
 /** A middling rating without words is no happiness; it is a run on which nothing was said. */
 function isHappy(c: Climb): boolean {
