@@ -1,5 +1,9 @@
 import tseslint from 'typescript-eslint'
 import vue from 'eslint-plugin-vue'
+import { typedOnce } from './scripts/lint/typedOnce.js'
+
+const components = vue.configs['flat/base'].find((c) => c.languageOptions?.parser).languageOptions.parser
+const parser = typedOnce(import.meta.dirname, components)
 
 export default tseslint.config(
   {
@@ -18,7 +22,7 @@ export default tseslint.config(
   ...vue.configs['flat/recommended'].map((c) => ({ ...c, files: c.files ?? ['web/**/*.{ts,vue}'] })),
   {
     files: ['**/*.vue'],
-    languageOptions: { parserOptions: { parser: tseslint.parser } },
+    languageOptions: { parserOptions: { parser } },
     rules: {
       // Layout is Prettier's business.
       'vue/max-attributes-per-line': 'off',
@@ -37,6 +41,7 @@ export default tseslint.config(
       eqeqeq: ['error', 'always'],
     },
   },
+  { files: ['**/*.ts'], languageOptions: { parser } },
   {
     // Promises nobody waits for hide their failures; this needs to know types.
     files: ['{contract,core,server,web,demo,logger,bench,e2e}/**/*.{ts,vue}'],
