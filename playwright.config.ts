@@ -9,7 +9,7 @@ export default defineConfig({
   testDir: 'e2e',
   globalSetup: './e2e/fillOnce.ts',
   // Each test file has a server and a data folder of its own.
-  workers: 3,
+  workers: 2,
   retries: 0,
   // A machine may be busy, or get a third of its time: these bound what hangs, they measure nothing.
   timeout: 360_000,

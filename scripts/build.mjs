@@ -25,6 +25,15 @@ async function buildLogger() {
   })
 }
 
+/** What a start reads in hundreds of small files is built in; the rest, native or seldom needed, stays a package. */
+function external() {
+  const builtIn = ['hono', '@hono/node-server', 'zod', 'drizzle-orm']
+  const { dependencies } = JSON.parse(readFileSync(join(root, 'package.json'), 'utf8'))
+  return Object.keys(dependencies)
+    .filter((name) => !builtIn.includes(name))
+    .flatMap((name) => [name, `${name}/*`])
+}
+
 /** The worker that keeps the page on a device: it names every file as it was built, so it comes last. */
 async function buildWorker(esbuild) {
   const dir = join(root, 'dist/web')
@@ -88,7 +97,7 @@ export async function buildAll() {
     platform: 'node',
     format: 'esm',
     target: 'node20',
-    packages: 'external',
+    external: external(),
     sourcemap: true,
     logLevel: 'warning',
   })

@@ -1,16 +1,23 @@
-import pdfmake from 'pdfmake'
+import type pdfmake from 'pdfmake'
 import type { TDocumentDefinitions } from 'pdfmake/interfaces'
 import { fonts } from './fonts.ts'
 
-pdfmake.setFonts(fonts)
-// Nothing is fetched or read but our own fonts.
-pdfmake.setUrlAccessPolicy(() => false)
-const ours = new Set(Object.values(fonts).flatMap((f) => Object.values(f)))
-pdfmake.setLocalAccessPolicy((path) => ours.has(path))
+let ready: Promise<typeof pdfmake> | null = null
+/** Read when the first page is printed: a third of the time to start went there. */
+function printer(): Promise<typeof pdfmake> {
+  return (ready ??= import('pdfmake').then(({ default: made }) => {
+    made.setFonts(fonts)
+    // Nothing is fetched or read but our own fonts.
+    made.setUrlAccessPolicy(() => false)
+    const ours = new Set(Object.values(fonts).flatMap((f) => Object.values(f)))
+    made.setLocalAccessPolicy((path) => ours.has(path))
+    return made
+  }))
+}
 
 /** A PDF document as bytes. */
 export async function render(document: TDocumentDefinitions): Promise<Uint8Array<ArrayBuffer>> {
-  const buffer = await pdfmake.createPdf(document).getBuffer()
+  const buffer = await (await printer()).createPdf(document).getBuffer()
   return Uint8Array.from(buffer)
 }
 
