@@ -8,8 +8,8 @@ const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium'
 export default defineConfig({
   testDir: 'e2e',
   globalSetup: './e2e/fillOnce.ts',
-  // Each test file has a server and a data folder of its own.
-  workers: 2,
+  // Each test file has a server and a data folder of its own. One more than processors of a small machine: some wait.
+  workers: 3,
   retries: 0,
   // A machine may be busy, or get a third of its time: these bound what hangs, they measure nothing.
   timeout: 360_000,
@@ -30,6 +30,8 @@ export default defineConfig({
       args: [
         '--no-sandbox',
         '--disable-gpu',
+        // A process less for each browser.
+        '--in-process-gpu',
         '--disable-quic',
         '--no-first-run',
         '--disable-background-networking',

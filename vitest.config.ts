@@ -16,10 +16,9 @@ export default mergeConfig(
       maxWorkers: '100%',
       projects: [
         { extends: true, test: { name: 'core', include: pure, isolate: false } },
-        {
-          extends: true,
-          test: { name: 'house', include: ['{server,web,demo,logger,scripts}/**/*.test.ts'] },
-        },
+        // Each of its tests has a server and a data folder of its own.
+        { extends: true, test: { name: 'server', include: ['server/**/*.test.ts'], isolate: false } },
+        { extends: true, test: { name: 'house', include: ['{web,demo,logger,scripts}/**/*.test.ts'] } },
       ],
     },
   }),

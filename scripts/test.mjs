@@ -15,12 +15,19 @@ const only = process.argv.includes('--only') ? process.argv[process.argv.indexOf
 let passed = 0
 let failed = 0
 
+let since = Date.now()
+/** How long a part took: what grows is seen before it hurts. */
+function took(name) {
+  console.log(`== ${name} took ${Math.round((Date.now() - since) / 1000)} s`)
+  since = Date.now()
+}
 function step(name, act) {
   if (only && only !== name) return
   console.log(`\n== ${name}`)
   const before = failed
   act()
   if (failed > before) console.log(`== ${name} failed`)
+  took(name)
 }
 /** A check that is one thing: it holds or it does not. */
 function check(command, args) {
@@ -65,6 +72,7 @@ async function readTheCode() {
   await Promise.all([lane(), lane()])
 }
 await readTheCode()
+took('reading the code')
 step('unit', () => {
   const file = join(reports, 'unit.json')
   const code = run(bin('vitest'), [
