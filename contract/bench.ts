@@ -125,6 +125,8 @@ export const Bench = z.strictObject({
   airTempC: z.number().min(-30).max(50).nullable(),
   altitudeM: z.number().min(-430).max(6000).nullable(),
   place: z.string().trim().max(80),
+  /** When air, altitude and place were said: another day's are not today's. */
+  airSaidAt: Instant.nullable().default(null),
   gaugeId: z.strictObject({ front: Id.nullable(), rear: Id.nullable() }),
   /** Where adjusters stand on the bench now; what is not named is unread. */
   positions: z.array(Position).max(24),

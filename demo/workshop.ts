@@ -167,6 +167,7 @@ export function interruptedBench(positions: Bench['positions']): Bench {
     airTempC: 16,
     altitudeM: 420,
     place: 'Fernhollow',
+    airSaidAt: startedAt,
     gaugeId: { front: idOf('black pump'), rear: idOf('black pump') },
     positions: withPsi(190),
     checks: [

@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
+import { v7 as uuid } from 'uuid'
 import type { DayBundle } from '../contract/endpoints.ts'
 import { idOf } from '../demo/ids.ts'
 import { handFile } from './handFile.ts'
@@ -311,6 +312,37 @@ test('a day that was begun yesterday and left is not today’s: its date and its
   await begin()
   await expect(date).not.toHaveValue(today)
   await expect(air).toHaveValue('')
+})
+
+test('the weather of a day long over calls no bike in', async ({ page }) => {
+  // Checked the day before yesterday, in the cold.
+  const id = uuid()
+  const before = new Date(Date.now() - 48 * 3600_000).toISOString()
+  const kept = await page.request.put(`${server.base}/api/v1/services/${id}`, {
+    data: {
+      id,
+      version: 0,
+      bikeId: idOf('maren bike'),
+      unitId: null,
+      kind: 'pressure-check',
+      date: before.slice(0, 10),
+      airTempC: 5,
+      altitudeM: null,
+      place: '',
+      note: '',
+    },
+  })
+  expect(kept.status()).toBe(200)
+  await page.goto(server.base)
+  const due = page.getByText(/bikes? to check$/)
+  await due.waitFor()
+  await due.click()
+  // Every day of the page has been read, hers with its weather too.
+  await expect(page.getByText('Next: …')).toHaveCount(0)
+  await expect(page.getByRole('link', { name: /Maren.*Next: / })).toBeVisible()
+  // Maren's day of August was ridden at 29 °C and is still open; it is not as warm now.
+  const hers = page.getByRole('listitem').filter({ hasText: 'of Maren' })
+  await expect(hers.filter({ hasText: 'than last time' })).toHaveCount(0)
 })
 
 test('a check that was only looked at yesterday is logged with today’s date; what was typed is still there', async ({

@@ -10,7 +10,13 @@ export const proposed = (page: Page) =>
 
 /** Where each screen is in the demo world, and by what it is known to have come up whole. */
 export const inDemo: Record<Screen, { address: string; ready: (page: Page) => Promise<unknown> }> = {
-  today: { address: '/', ready: (p) => p.getByText('Next: Rear: when does it kick?').waitFor() },
+  today: {
+    address: '/',
+    ready: async (p) => {
+      await p.getByText('Next: Rear: when does it kick?').waitFor()
+      await expect(p.getByText('Next: …')).toHaveCount(0)
+    },
+  },
   setup: {
     address: '/start',
     ready: (p) => expect(p.getByRole('heading', { name: 'Who rides it?' })).toBeVisible(),

@@ -391,6 +391,7 @@ export function benchOn(over: Partial<Bench> = {}): Bench {
     airTempC: 15,
     altitudeM: 300,
     place: '',
+    airSaidAt: null,
     gaugeId: { front: null, rear: null },
     positions: Object.entries(startPositions).map(([adjusterId, value]) => ({
       end: adjusterId.startsWith('f') ? 'front' : 'rear',

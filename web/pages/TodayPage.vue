@@ -80,10 +80,10 @@ const tents = computed(() =>
 )
 const tentOpen = ref(false)
 const { remindersOf } = useReminders()
-/** The latest day of a bike that is still open tells where and in what weather the next ride is. */
+/** A day of today tells where and in what weather the next ride is; the weather of an earlier one is over. */
 const due = computed(() =>
   garage.bikes.flatMap((b) => {
-    const day = open.value.find((d) => d.bikeId === b.id)
+    const day = ofToday.value.find((d) => d.bikeId === b.id)
     const held = day && headlines.value.get(day.id)?.day
     const { airTempC = null, altitudeM = null } = held?.day.conditions ?? {}
     const why = remindersOf(b, { airTempC, altitudeM, place: held?.trail.place ?? '' })

@@ -7,6 +7,7 @@ import type { Bench, BenchStep } from '#contract/bench'
 import type { End } from '#contract/common'
 import type { Known, Setup } from '#contract/setup'
 import { clampToRange } from '#core/adjusters/range'
+import { airOn, lastHandAt, type BenchAir } from '#core/bench/airOn'
 import { evidenceOf, hasAnythingRead, type BenchRider } from '#core/bench/evidence'
 import { sagNow } from '#core/bench/sagNow'
 import { stepStates } from '#core/bench/states'
@@ -111,13 +112,17 @@ export const useBench = defineStore('bench', () => {
     if (bench.value) write(next(bench.value))
   }
   const set = (fields: Partial<Bench>) => change((b) => ({ ...b, ...fields }))
+  /** Air of now, as somebody said it; typed on another day it is nobody's. */
+  const sayAir = (air: Partial<BenchAir>) => set({ ...air, airSaidAt: new Date().toISOString() })
+  const airNow = (): BenchAir =>
+    bench.value
+      ? airOn(bench.value, new Date().toISOString())
+      : { airTempC: null, altitudeM: null, place: '' }
   const hand = (end: End) => ({
     at: new Date().toISOString(),
     by: who.value,
     gaugeId: bench.value?.gaugeId[end] ?? null,
-    airTempC: bench.value?.airTempC ?? null,
-    altitudeM: bench.value?.altitudeM ?? null,
-    place: bench.value?.place ?? '',
+    ...airNow(),
   })
   const place = (end: End, a: Adjuster, value: number, known: Known) =>
     change((b) => withPartAt(b, end, a, value, known))
@@ -207,9 +212,7 @@ export const useBench = defineStore('bench', () => {
         fromSetupId: null,
       },
       foundIn: {
-        airTempC: b.airTempC,
-        altitudeM: b.altitudeM,
-        place: b.place,
+        ...airOn(b, lastHandAt(b) ?? new Date().toISOString()),
         sagFrontPct: sagNowPct('front'),
         sagRearPct: sagNowPct('rear'),
         postureFront: b.posture.front,
@@ -249,6 +252,8 @@ export const useBench = defineStore('bench', () => {
     open,
     begin,
     set,
+    sayAir,
+    airNow,
     change,
     setPosition,
     assume,

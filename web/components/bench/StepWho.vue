@@ -1,10 +1,13 @@
 <script setup lang="ts">
+import { useNow } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { OrderSchool, SpacerSchool } from '#contract/bench'
+import { airSaidAt, hasOldAir } from '#core/bench/airOn'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useBench } from '../../stores/bench.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { orderWords, spacerSchoolWords } from '../../support/benchWords.ts'
+import { dateWords, localDate } from '../../support/dates.ts'
 import { levelWords, optionsOf, tasteWords } from '../../support/words.ts'
 import RiderForm from '../garage/RiderForm.vue'
 import UnitForm from '../garage/UnitForm.vue'
@@ -29,6 +32,13 @@ const spacerSchool = computed({
   get: () => bench.bench!.spacerSchool,
   set: (s: SpacerSchool) => bench.set({ spacerSchool: s }),
 })
+// The page may stay open over night.
+const now = useNow({ interval: 60_000 })
+const oldAir = computed(() =>
+  bench.bench && hasOldAir(bench.bench, now.value.toISOString())
+    ? `Air, altitude and place were said on ${dateWords(localDate(airSaidAt(bench.bench)))}. What is pumped and counted today is kept without them until somebody says that they hold.`
+    : '',
+)
 const usual = (u: SuspensionUnit) =>
   u.end === 'front'
     ? 'often 15 to 25 %, 20 to start'
@@ -77,13 +87,13 @@ const usual = (u: SuspensionUnit) =>
         label="Air"
         quantity="temperature"
         hint="pressure follows temperature"
-        @update:model-value="(v) => bench.set({ airTempC: v })"
+        @update:model-value="(v) => bench.sayAir({ airTempC: v })"
       />
       <NumberField
         :model-value="bench.bench!.altitudeM"
         label="Altitude"
         quantity="altitude"
-        @update:model-value="(v) => bench.set({ altitudeM: v })"
+        @update:model-value="(v) => bench.sayAir({ altitudeM: v })"
       />
       <div>
         <label class="form-label" for="bench-place">Place</label>
@@ -91,9 +101,13 @@ const usual = (u: SuspensionUnit) =>
           id="bench-place"
           :model-value="bench.bench!.place"
           autocomplete="off"
-          @update:model-value="(v) => bench.set({ place: String(v ?? '').slice(0, 80) })"
+          @update:model-value="(v) => bench.sayAir({ place: String(v ?? '').slice(0, 80) })"
         />
       </div>
+    </div>
+    <div v-if="oldAir" class="caution old-air">
+      <p>{{ oldAir }}</p>
+      <BButton variant="plain" class="text-nowrap" @click="bench.sayAir({})">Still so today</BButton>
     </div>
     <ChoiceRow
       v-model="order"
@@ -135,6 +149,13 @@ p {
 }
 .units .small {
   display: block;
+}
+.old-air {
+  flex-wrap: wrap;
+}
+.old-air p {
+  flex: 1 1 16rem;
+  margin: 0;
 }
 @media (max-width: 720px) {
   .units li {

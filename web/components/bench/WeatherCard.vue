@@ -14,15 +14,19 @@ const bench = useBench()
 const { say } = useUnits()
 const tempC = ref<number | null>(25)
 const altitudeM = ref<number | null>(1200)
+const said = computed(() => bench.airNow())
+// Where one of the two heights is unsaid, only the warmth counts: both are taken at the other.
+const height = computed(() => said.value.altitudeM ?? altitudeM.value ?? 0)
 const here = computed<Weather | null>(() =>
-  typeof bench.bench?.airTempC !== 'number'
-    ? null
-    : { tempC: bench.bench.airTempC, altitudeM: bench.bench.altitudeM ?? 0 },
+  typeof said.value.airTempC !== 'number' ? null : { tempC: said.value.airTempC, altitudeM: height.value },
 )
 const there = computed<Weather | null>(() =>
   tempC.value === null || Number.isNaN(tempC.value)
     ? null
-    : { tempC: tempC.value, altitudeM: altitudeM.value ?? here.value?.altitudeM ?? 0 },
+    : {
+        tempC: tempC.value,
+        altitudeM: said.value.altitudeM === null ? height.value : (altitudeM.value ?? height.value),
+      },
 )
 const rows = computed(() => {
   const from = here.value
@@ -65,7 +69,10 @@ const clicks = computed(() =>
 <template>
   <section class="weather">
     <h2>The same bike somewhere else</h2>
-    <p v-if="!here" class="soft">Say the temperature here in the first step.</p>
+    <p v-if="!here" class="soft">Say today’s temperature here in the first step.</p>
+    <p v-else-if="said.altitudeM === null" class="soft">
+      Nobody has said how high it is here: only the warmth is counted.
+    </p>
     <div class="field-grid">
       <NumberField v-model="tempC" label="Air there" quantity="temperature" />
       <NumberField v-model="altitudeM" label="Altitude there" quantity="altitude" />
