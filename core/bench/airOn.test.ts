@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import type { SagReading } from '#contract/bench'
 import { localDate } from '../units/localDate.ts'
 import { assumed, setBy } from '../setup/known.ts'
 import { benchOn } from '../test/dayBuilder.ts'
@@ -49,4 +50,27 @@ it('the latest hand on a bench: what was known before it began and what was assu
   expect(lastHandAt(on(before, at('c', setBy({ at: later })), at('d', setBy({ at: said })), guess))).toBe(
     later,
   )
+})
+
+it('sag that was read the next day is the latest hand; one that was left out is none', () => {
+  const sag = (at: string, leftOut: boolean): SagReading => ({
+    id: at,
+    end: 'rear',
+    at,
+    method: 'ring',
+    posture: 'seated',
+    together: false,
+    sagMm: 16,
+    pressurePsi: 180,
+    springRateNPerMm: null,
+    preloadTurns: null,
+    spacers: null,
+    gaugeId: null,
+    marks: [],
+    leftOut,
+  })
+  const pumped = { end: 'rear' as const, adjusterId: 'a', value: 180, known: setBy({ at: later }) }
+  const on = (readings: SagReading[]) => ({ ...bench, startedAt: said, positions: [pumped], readings })
+  expect(lastHandAt(on([sag(nextDay, false)]))).toBe(nextDay)
+  expect(lastHandAt(on([sag(nextDay, true)]))).toBe(later)
 })

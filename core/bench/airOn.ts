@@ -25,12 +25,13 @@ export function hasOldAir(bench: Bench, at: string): boolean {
   return said && localDate(airSaidAt(bench)) !== localDate(at)
 }
 
-/** When the latest pressure or click was set or read on this bench; null = none since it began. */
+/** When something was last set or read on this bench, sag too; null = nothing since it began. */
 export function lastHandAt(bench: Bench): string | null {
   const hands = bench.positions.flatMap((p) =>
     (p.known.how === 'set' || p.known.how === 'read') && p.known.at !== null && p.known.at >= bench.startedAt
       ? [p.known.at]
       : [],
   )
-  return hands.reduce<string | null>((a, b) => (a === null || b > a ? b : a), null)
+  const sags = bench.readings.flatMap((r) => (r.leftOut ? [] : [r.at]))
+  return [...hands, ...sags].reduce<string | null>((a, b) => (a === null || b > a ? b : a), null)
 }

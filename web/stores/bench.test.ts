@@ -199,7 +199,8 @@ describe('a bench', () => {
     await vi.waitFor(() => expect(bench.bench!.airTempC).toBe(12))
     bench.setPosition('rear', psi(), 92)
     await vi.waitFor(() => expect(bench.positionOf(psi())).toBe(92))
-    bench.set({ readings: [reading({ pressurePsi: 92 }), reading({ pressurePsi: 80, sagMm: 18 })] })
+    const at = new Date().toISOString()
+    bench.set({ readings: [reading({ at, pressurePsi: 92 }), reading({ at, pressurePsi: 80, sagMm: 18 })] })
     await vi.waitFor(() => expect(bench.sagNowPct('rear')).toBeCloseTo(30, 9))
     const setup = await bench.finish('Baseline, May')
     expect(setup).toMatchObject({
