@@ -2,7 +2,7 @@ import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import type { Position, Setup } from '#contract/setup'
 import { stepsBetween } from '../setup/readBetween.ts'
-import { gaugeElsewherePsi } from '../spring/weather.ts'
+import { gaugeElsewherePsi, weatherOfBoth } from '../spring/weather.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { fittedUnits, setupOf } from './history.ts'
 
@@ -68,16 +68,8 @@ export const leastLoss = (setPsi: number) => Math.max(leastPsi, leastShare * set
 
 /** What the gauge would show of the same air in the air of the reading, where both were noted. */
 function expectedPsi({ value, known }: Position, { known: now }: Position): number {
-  if (known.airTempC === null || now.airTempC === null) return value
-  const altitudeM = known.altitudeM ?? now.altitudeM ?? 0
-  return Math.min(
-    value,
-    gaugeElsewherePsi(
-      value,
-      { tempC: known.airTempC, altitudeM },
-      { tempC: now.airTempC, altitudeM: now.altitudeM ?? altitudeM },
-    ),
-  )
+  const weather = weatherOfBoth(known, now)
+  return weather ? Math.min(value, gaugeElsewherePsi(value, weather.from, weather.to)) : value
 }
 
 /** Runs, judged or not, on what was on the bike from a setup on. */

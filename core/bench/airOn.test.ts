@@ -3,7 +3,7 @@ import type { SagReading } from '#contract/bench'
 import { localDate } from '../units/localDate.ts'
 import { assumed, setBy } from '../setup/known.ts'
 import { benchOn } from '../test/dayBuilder.ts'
-import { airOn, airSaidAt, hasOldAir, lastHandAt } from './airOn.ts'
+import { airOfDay, airOn, airSaidAt, hasOldAir, lastHandAt } from './airOn.ts'
 
 const said = '2031-05-02T09:00:00.000Z'
 const later = '2031-05-02T10:30:00.000Z'
@@ -29,6 +29,12 @@ describe('air of a bench', () => {
     expect(airSaidAt(before)).toBe(said)
     expect(airOn(before, later).airTempC).toBe(12)
     expect(airOn(before, nextDay)).toEqual(nothing)
+  })
+  it('on a day of the calendar: a bench begun days ago counts on the day its air was said, one begun today with old air does not', () => {
+    const begun = { ...bench, startedAt: '2031-04-28T09:00:00.000Z' }
+    expect(airOfDay(begun, '2031-05-02').airTempC).toBe(12)
+    expect(airOfDay(begun, '2031-04-28')).toEqual(nothing)
+    expect(airOfDay({ ...bench, startedAt: nextDay }, '2031-05-03')).toEqual(nothing)
   })
   it('nothing old where nothing was said', () => {
     expect(hasOldAir({ ...bench, ...nothing }, nextDay)).toBe(false)

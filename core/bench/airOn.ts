@@ -10,8 +10,14 @@ export type BenchAir = Pick<Bench, 'airTempC' | 'altitudeM' | 'place'>
  *
  * @returns nothing where nobody has said it that day
  */
-export function airOn(bench: Bench, at: string): BenchAir {
-  return localDate(airSaidAt(bench)) === localDate(at)
+export const airOn = (bench: Bench, at: string): BenchAir => airOfDay(bench, localDate(at))
+
+/**
+ * The same on a day on the calendar.
+ * @param date YYYY-MM-DD
+ */
+export function airOfDay(bench: Bench, date: string): BenchAir {
+  return localDate(airSaidAt(bench)) === date
     ? { airTempC: bench.airTempC, altitudeM: bench.altitudeM, place: bench.place }
     : { airTempC: null, altitudeM: null, place: '' }
 }

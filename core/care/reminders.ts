@@ -2,7 +2,7 @@ import type { ServiceEntry } from '#contract/care'
 import type { Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
 import type { End } from '#contract/common'
-import { gaugeElsewherePsi, sameSagElsewherePsi } from '../spring/weather.ts'
+import { gaugeElsewherePsi, sameSagElsewherePsi, weatherOfBoth } from '../spring/weather.ts'
 import { unitAir } from '../spring/unitSpring.ts'
 import { localDate } from '../units/localDate.ts'
 import { dayNumber } from './calendar.ts'
@@ -154,13 +154,11 @@ const furthest = (checks: readonly PressureCheck[], of: (c: PressureCheck) => nu
 function elsewhere(c: PressureCheck, now: Occasion, units: readonly SuspensionUnit[]): Reminder['pressures'] {
   const unit = units.find((u) => u.id === c.unitId)
   if (!unit || c.psi === null) return []
-  const tempC = now.airTempC ?? c.airTempC ?? usualWeather.tempC
-  const altitudeM = now.altitudeM ?? c.altitudeM ?? usualWeather.altitudeM
-  const from = { tempC: c.airTempC ?? tempC, altitudeM: c.altitudeM ?? altitudeM }
-  const to = { tempC, altitudeM }
+  const airTempC = now.airTempC ?? c.airTempC ?? usualC
+  const { from, to } = weatherOfBoth({ ...c, airTempC: c.airTempC ?? airTempC }, { ...now, airTempC })!
   const setPsi = sameSagElsewherePsi(c.psi, unit.sagTargetPct, unitAir(unit).shape, 0, from, to)
   return [{ end: c.end, readsPsi: gaugeElsewherePsi(c.psi, from, to), setPsi }]
 }
 
-/** Where neither then nor now is known, both are taken alike: only differences matter. */
-const usualWeather = { tempC: 15, altitudeM: 300 }
+/** Where neither then nor now is known, both are taken alike: only differences matter, °C. */
+const usualC = 15

@@ -1,13 +1,8 @@
 import type { AdvisedPosition } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
+import { weatherOfBoth, type NotedAir, type Weather } from '../spring/weather.ts'
 import { carryOver, type CarriedPosition } from './carryOver.ts'
 import type { Situation } from './situation.ts'
-
-/** Air, where somebody noted it. */
-export interface NotedAir {
-  airTempC: number | null
-  altitudeM: number | null
-}
 
 /** Nothing but the air differs, so any rider on any ground gives the same. */
 const alike: Omit<Situation, 'airTempC' | 'altitudeM'> = {
@@ -29,14 +24,11 @@ export function weatherShift(
   found: NotedAir,
   here: NotedAir,
 ): CarriedPosition[] {
-  if (found.airTempC === null || here.airTempC === null) return []
-  // A height that is not known on one side is no difference.
-  const altitudeM = found.altitudeM ?? here.altitudeM ?? 0
-  const from = { ...alike, airTempC: found.airTempC, altitudeM }
-  const to = {
-    ...alike,
-    airTempC: here.airTempC,
-    altitudeM: found.altitudeM === null ? altitudeM : (here.altitudeM ?? altitudeM),
-  }
-  return carryOver(setup, units, from, to).filter((c) => Math.abs(c.to - c.from) > 1e-6)
+  const weather = weatherOfBoth(found, here)
+  if (!weather) return []
+  return carryOver(setup, units, inAir(weather.from), inAir(weather.to)).filter(
+    (c) => Math.abs(c.to - c.from) > 1e-6,
+  )
 }
+
+const inAir = ({ tempC, altitudeM }: Weather): Situation => ({ ...alike, airTempC: tempC, altitudeM })

@@ -1,6 +1,6 @@
 import type { End } from '#contract/common'
 import type { SuspensionUnit } from '#contract/unit'
-import { gaugeElsewherePsi, type Weather } from '../spring/weather.ts'
+import { gaugeElsewherePsi, weatherOfBoth, type NotedAir } from '../spring/weather.ts'
 import type { KnownPlace } from './facts.ts'
 
 /** What a pressure shows in the air of another day. */
@@ -16,7 +16,7 @@ export interface PressureElsewhere {
 const worthSayingPsi = 0.8
 
 /** The air a place is known from: of the day it was ridden last, else what was noted. Null: nobody has noted it. */
-export function airOf(p: KnownPlace): { airTempC: number | null; altitudeM: number | null } {
+export function airOf(p: KnownPlace): NotedAir {
   const ride = p.rides.find((r) => r.conditions.airTempC !== null)
   const noted = p.kept?.found ?? p.setup.foundIn
   return {
@@ -34,12 +34,9 @@ export function mainPressureElsewhere(
   second: KnownPlace,
   units: readonly SuspensionUnit[],
 ): PressureElsewhere[] {
-  const from = airOf(first)
-  const to = airOf(second)
-  if (from.airTempC === null || to.airTempC === null) return []
-  // A height nobody noted is taken as the other's: it then makes no difference.
-  const there: Weather = { tempC: from.airTempC, altitudeM: from.altitudeM ?? to.altitudeM ?? 0 }
-  const here: Weather = { tempC: to.airTempC, altitudeM: to.altitudeM ?? there.altitudeM }
+  const weather = weatherOfBoth(airOf(first), airOf(second))
+  if (!weather) return []
+  const { from: there, to: here } = weather
   return units.flatMap((u) =>
     u.adjusters.flatMap((a): PressureElsewhere[] => {
       if (a.kind !== 'pressure' || a.role !== 'main-pressure') return []

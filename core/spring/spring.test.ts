@@ -23,7 +23,7 @@ import { axleLoadN, ridingMassKg, sprungMassKg } from './load.ts'
 import { judgeRepeats, sagAtUnitMm, unitSlipMm } from './reading.ts'
 import { energyCurve, energyToBottom, forceCurve, spacerCases } from './spacers.ts'
 import { startPressures } from './start.ts'
-import { ambientPa, gaugeElsewherePsi, sameSagElsewherePsi } from './weather.ts'
+import { ambientPa, gaugeElsewherePsi, sameSagElsewherePsi, weatherOfBoth } from './weather.ts'
 
 describe('a reading', () => {
   it('comes from a ring by either edge, two lengths, or the wheel', () => {
@@ -118,6 +118,19 @@ describe('weather and height', () => {
       9,
     )
     expect(Math.abs(psi - 180)).toBeLessThan(3)
+  })
+  it('a height that nobody noted makes no difference, a temperature that nobody noted leaves nothing to compare', () => {
+    const noted = (airTempC: number | null, altitudeM: number | null) => ({ airTempC, altitudeM })
+    const both = (a: ReturnType<typeof noted>, b: ReturnType<typeof noted>) => {
+      const w = weatherOfBoth(a, b)
+      return w && gaugeElsewherePsi(150, w.from, w.to)
+    }
+    const warmer = gaugeElsewherePsi(150, { tempC: 5, altitudeM: 1400 }, { tempC: 25, altitudeM: 1400 })
+    expect(both(noted(5, null), noted(25, 1400))).toBeCloseTo(warmer, 9)
+    expect(both(noted(5, 1400), noted(25, null))).toBeCloseTo(warmer, 9)
+    expect(both(noted(5, 0), noted(25, 1400))).not.toBeCloseTo(warmer, 1)
+    expect(both(noted(null, 0), noted(25, 1400))).toBeNull()
+    expect(both(noted(5, 0), noted(null, 1400))).toBeNull()
   })
   it('refuses what no thermometer or map shows', () => {
     expect(() => gaugeElsewherePsi(100, home, { tempC: -300, altitudeM: 0 })).toThrow(/absolute zero/)

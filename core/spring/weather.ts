@@ -8,6 +8,26 @@ export interface Weather {
   altitudeM: number
 }
 
+/** Air, where somebody noted it. */
+export interface NotedAir {
+  airTempC: number | null
+  altitudeM: number | null
+}
+
+/**
+ * Weather of two occasions, for what differs between them: a height that nobody noted of one is taken as the other's, since
+ * only the difference counts.
+ *
+ * @returns null where the temperature of either was not noted
+ */
+export function weatherOfBoth(from: NotedAir, to: NotedAir): { from: Weather; to: Weather } | null {
+  if (from.airTempC === null || to.airTempC === null) return null
+  return {
+    from: { tempC: from.airTempC, altitudeM: from.altitudeM ?? to.altitudeM ?? 0 },
+    to: { tempC: to.airTempC, altitudeM: to.altitudeM ?? from.altitudeM ?? 0 },
+  }
+}
+
 /** Air pressure at a height, Pa: the international standard atmosphere, troposphere (ISO 2533). */
 export function ambientPa(altitudeM: number): number {
   if (!(altitudeM >= -500 && altitudeM <= 9000)) throw new InputError('air.altitude', { got: altitudeM })

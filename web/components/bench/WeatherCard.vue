@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { InputError } from '#core/errors'
 import { clicksForTemperature } from '#core/damper/oil'
-import { gaugeElsewherePsi, sameSagElsewherePsi, type Weather } from '#core/spring/weather'
+import { gaugeElsewherePsi, sameSagElsewherePsi, weatherOfBoth } from '#core/spring/weather'
 import { unitAir } from '#core/spring/unitSpring'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useBench } from '../../stores/bench.ts'
@@ -15,23 +15,15 @@ const { say } = useUnits()
 const tempC = ref<number | null>(25)
 const altitudeM = ref<number | null>(1200)
 const said = computed(() => bench.airNow())
-// Where one of the two heights is unsaid, only the warmth counts: both are taken at the other.
-const height = computed(() => said.value.altitudeM ?? altitudeM.value ?? 0)
-const here = computed<Weather | null>(() =>
-  typeof said.value.airTempC !== 'number' ? null : { tempC: said.value.airTempC, altitudeM: height.value },
-)
-const there = computed<Weather | null>(() =>
-  tempC.value === null || Number.isNaN(tempC.value)
+const weather = computed(() =>
+  // A field with something else than a number in it says so itself.
+  Number.isNaN(tempC.value) || Number.isNaN(altitudeM.value)
     ? null
-    : {
-        tempC: tempC.value,
-        altitudeM: said.value.altitudeM === null ? height.value : (altitudeM.value ?? height.value),
-      },
+    : weatherOfBoth(said.value, { airTempC: tempC.value, altitudeM: altitudeM.value }),
 )
 const rows = computed(() => {
-  const from = here.value
-  const to = there.value
-  if (!from || !to) return []
+  if (!weather.value) return []
+  const { from, to } = weather.value
   return bench.units.flatMap((u) => {
     const main = u.adjusters.find((a) => a.role === 'main-pressure')
     const spacer = u.adjusters.find((a) => a.kind === 'spacer')
@@ -60,8 +52,8 @@ const rows = computed(() => {
   })
 })
 const clicks = computed(() =>
-  here.value && there.value
-    ? Math.round(clicksForTemperature(here.value.tempC, there.value.tempC) * 2) / 2
+  weather.value
+    ? Math.round(clicksForTemperature(weather.value.from.tempC, weather.value.to.tempC) * 2) / 2
     : 0,
 )
 </script>
@@ -69,7 +61,7 @@ const clicks = computed(() =>
 <template>
   <section class="weather">
     <h2>The same bike somewhere else</h2>
-    <p v-if="!here" class="soft">Say today’s temperature here in the first step.</p>
+    <p v-if="said.airTempC === null" class="soft">Say today’s temperature here in the first step.</p>
     <p v-else-if="said.altitudeM === null" class="soft">
       Nobody has said how high it is here: only the warmth is counted.
     </p>

@@ -1,16 +1,18 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed } from 'vue'
 import { v7 as uuid } from 'uuid'
 import type { Adjuster } from '#contract/adjuster'
 import type { Bike } from '#contract/bike'
 import type { Setup } from '#contract/setup'
 import IconCaution from '~icons/lucide/triangle-alert'
+import { adjusterName } from '#core/adjusters/words'
 import { readBy } from '#core/setup/known'
+import { useReadOff } from '../../composables/useReadOff.ts'
 import { useWho } from '../../composables/useWho.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
-import { keepDraft, readDraft } from '../../support/drafts.ts'
+import { dateTimeWords } from '../../support/dates.ts'
 import ClickRail from '../day/ClickRail.vue'
 import EndMark from '../shell/EndMark.vue'
 import NumberField from '../shell/NumberField.vue'
@@ -22,37 +24,32 @@ const garage = useGarage()
 const notices = useNotices()
 const { say } = useUnits()
 const { who } = useWho()
-const values = ref<Record<string, number>>({})
 const units = computed(() => garage.unitsOf(props.bike))
 
 const held = computed(() => garage.currentSetup(props.bike.id))
-const draftKey = computed(() => `baseline:${props.bike.id}`)
+const { read, overtaken, choose, takeBack, clear } = useReadOff(open, () => ({
+  bikeId: props.bike.id,
+  positions: held.value?.positions ?? [],
+}))
 const at = (a: Adjuster) => held.value?.positions.find((p) => p.adjusterId === a.id)
 /** As read now, else as it is known; null = nobody has read it. */
-const valueOf = (a: Adjuster) => values.value[a.id] ?? at(a)?.value ?? null
-// Immediate: the form may be made already open.
-watch(
-  open,
-  (is) => {
-    if (is) values.value = readDraft<Record<string, number>>(draftKey.value) ?? {}
-  },
-  { immediate: true },
-)
-function choose(id: string, v: number) {
-  values.value = { ...values.value, [id]: v }
-  keepDraft(draftKey.value, values.value)
-}
-const anything = computed(() => Object.keys(values.value).length > 0)
+const valueOf = (a: Adjuster) => read.value.get(a.id)?.value ?? at(a)?.value ?? null
 async function save() {
   const { bike } = props
-  const known = readBy({ at: new Date().toISOString(), by: who.value }, 'read off the bike')
   // What was not touched stays as it was known, or unread: an empty field is no reading.
   const positions = units.value.flatMap((u) =>
     u.adjusters.flatMap((a) => {
-      const read = values.value[a.id]
+      const now = read.value.get(a.id)
       const before = at(a)
-      return read !== undefined
-        ? [{ end: u.end, adjusterId: a.id, value: read, known }]
+      return now
+        ? [
+            {
+              end: u.end,
+              adjusterId: a.id,
+              value: now.value,
+              known: readBy({ at: now.at, by: who.value }, 'read off the bike'),
+            },
+          ]
         : before
           ? [before]
           : []
@@ -80,7 +77,7 @@ async function save() {
     wanted: false,
   }
   if (!(await notices.attempt(() => garage.saveSetup(setup)))) return
-  keepDraft(draftKey.value, null)
+  clear()
   open.value = false
 }
 </script>
@@ -105,23 +102,37 @@ async function save() {
             valueOf(a) === null ? 'not read' : `${say('pressure', a.minPsi)} to ${say('pressure', a.maxPsi)}`
           "
           class="psi"
-          @update:model-value="(v) => v !== null && choose(a.id, v)"
+          @update:model-value="(v) => (v === null ? takeBack(a.id) : choose(a.id, v))"
         />
         <ClickRail
           v-else
           :end="u.end"
           :adjuster="a"
           :value="valueOf(a)"
-          :known="values[a.id] === undefined ? (at(a)?.known ?? null) : null"
+          :known="read.has(a.id) ? null : (at(a)?.known ?? null)"
           @choose="(v) => choose(a.id, v)"
         />
+        <button
+          v-if="read.has(a.id)"
+          type="button"
+          class="btn btn-plain back"
+          :aria-label="`Not read after all: ${u.end} ${adjusterName(a)}`"
+          @click="takeBack(a.id)"
+        >
+          Not read after all
+        </button>
       </template>
     </template>
+    <p v-if="overtaken.length" class="caution">
+      {{
+        `${overtaken.length === 1 ? 'One reading' : `${overtaken.length} readings`} of ${dateTimeWords(overtaken[0].at)} ${overtaken.length === 1 ? 'is' : 'are'} left out: turned or read again since. Read what you want to say anew.`
+      }}
+    </p>
     <p class="soft small">
       Only what you read here is written down; what you leave stays as it is known, or unread.
     </p>
     <div class="acts">
-      <BButton variant="primary" :disabled="!anything" @click="save">Save what was read</BButton>
+      <BButton variant="primary" :disabled="read.size === 0" @click="save">Save what was read</BButton>
     </div>
   </DialogFrame>
 </template>
@@ -133,6 +144,10 @@ async function save() {
 .psi {
   max-width: 220px;
   margin-bottom: 0.3rem;
+}
+.back {
+  min-height: 44px;
+  margin: -0.3rem 0 0.3rem;
 }
 .acts {
   margin-top: 1rem;

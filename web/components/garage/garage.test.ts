@@ -6,13 +6,14 @@ import type { Chart } from '#contract/chart'
 import type { Garage } from '#contract/endpoints'
 import { canonicalUnits } from '#core/units/choice'
 import { startApp, type TestApp } from '../../../server/test/harness.ts'
-import { startStory } from '../../../server/test/story.ts'
+import { makeReason, makeSetup, startStory } from '../../../server/test/story.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { openPage } from '../../test/office.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { newAdjuster, unitTemplates } from '../../support/unitTemplates.ts'
 import AdjusterRow from './AdjusterRow.vue'
 import AirSpringFields from './AirSpringFields.vue'
+import BaselineForm from './BaselineForm.vue'
 import ChartEditor from './ChartEditor.vue'
 import RecountDialog from './RecountDialog.vue'
 
@@ -199,5 +200,88 @@ describe('the recount', () => {
     const { units } = (await t.get('/garage')).body as Garage
     const kept = units.find((u) => u.id === story.front.id)!.adjusters.find((a) => a.id === dial.id)!
     expect(kept).toMatchObject({ clicks: 14, step: 1, countBase: 'closed-0' })
+  })
+})
+
+describe('what is read off a bike', () => {
+  let t: TestApp
+  beforeEach(async () => {
+    t = await startApp()
+    vi.stubGlobal('fetch', (path: string, init?: RequestInit) => t.app.request(path, init))
+    localStorage.clear()
+    await openPage()
+  })
+  afterEach(() => (t.store.close(), vi.useRealTimers()))
+
+  const begin = async () => {
+    const story = await startStory(t)
+    await useGarage().load()
+    const bike = useGarage().bike(story.bike.id)!
+    const form = () => mount(BaselineForm, { props: { open: true, bike }, global })
+    const dial = (end: 'front' | 'rear') => story[end].adjusters.find((a) => a.kind === 'click')!.id
+    const read = (w: ReturnType<typeof form>, end: 'front' | 'rear', value: number) =>
+      w
+        .findAllComponents({ name: 'ClickRail' })
+        .find((r) => r.props('adjuster').id === dial(end))!
+        .vm.$emit('choose', value)
+    const save = async (w: ReturnType<typeof form>) => {
+      await w
+        .findAll('button')
+        .find((b) => b.text() === 'Save what was read')!
+        .trigger('click')
+      await vi.waitFor(() => expect(w.emitted('update:open')).toEqual([[false]]))
+    }
+    const onBike = (end: 'front' | 'rear') =>
+      useGarage()
+        .currentSetup(bike.id)!
+        .positions.find((p) => p.adjusterId === dial(end))!
+    return { story, form, dial, read, save, onBike }
+  }
+
+  it('says nothing of a dial that was turned since it was typed; of the other it says when it was read', async () => {
+    const { story, form, dial, read, save, onBike } = await begin()
+    vi.useFakeTimers({ toFake: ['Date'], now: new Date('2031-05-03T08:00:00.000Z') })
+    const typed = form()
+    read(typed, 'front', 3)
+    read(typed, 'rear', 4)
+    typed.unmount()
+    // A week on the rear dial is turned on another device.
+    vi.setSystemTime(new Date('2031-05-10T08:00:00.000Z'))
+    const now = useGarage().currentSetup(story.bike.id)!
+    const positions = now.positions.map((p) =>
+      p.adjusterId === dial('rear')
+        ? { ...p, value: 9, known: { ...p.known, at: '2031-05-10T07:00:00.000Z' } }
+        : p,
+    )
+    const turned = makeSetup(story.bike, [], {
+      parentId: now.id,
+      madeAt: '2031-05-10T07:00:00.000Z',
+      positions,
+      reason: makeReason('own-idea'),
+    })
+    expect((await t.put(`/setups/${turned.id}`, turned)).status).toBe(200)
+    await useGarage().load()
+
+    const w = form()
+    expect(w.text()).toContain('One reading of Sat')
+    await save(w)
+    expect(onBike('rear')).toMatchObject({ value: 9, known: { how: 'set' } })
+    expect(onBike('front')).toMatchObject({
+      value: 3,
+      known: { how: 'read', at: '2031-05-03T08:00:00.000Z' },
+    })
+    expect(form().text()).not.toContain('left out')
+  })
+
+  it('a slip is taken back: the dial is then said by nobody', async () => {
+    const { form, read, save, onBike } = await begin()
+    const w = form()
+    read(w, 'front', 3)
+    read(w, 'rear', 4)
+    await flushPromises()
+    await w.get('[aria-label^="Not read after all: front"]').trigger('click')
+    await save(w)
+    expect(onBike('front')).toMatchObject({ value: 6, known: { how: 'set' } })
+    expect(onBike('rear')).toMatchObject({ value: 4, known: { how: 'read' } })
   })
 })

@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router'
 import { v7 as uuid } from 'uuid'
 import { TrailDay, type Surface } from '#contract/day'
 import { Trail } from '#contract/trail'
+import { airOfDay } from '#core/bench/airOn'
 import { useQuery } from '@tanstack/vue-query'
 import { cache, reads } from '../../api/cache.ts'
 import TypedPicker from '../shell/TypedPicker.vue'
@@ -13,7 +14,7 @@ import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { reminderWords } from '../../support/benchWords.ts'
-import { localDate, localToday } from '../../support/dates.ts'
+import { localToday } from '../../support/dates.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
 import { optionsOf, purposeWords, surfaceWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
@@ -71,10 +72,10 @@ async function fill(bikeId: string) {
   if (trailId) form.value.trailId = trailId
   const bench = (await cache.fetchQuery(reads.benches(bikeId)).catch(() => [])).at(0)
   // What was read an hour ago on the bench is read; another day's air is nobody's reading of this one.
-  if (!bench || localDate(bench.startedAt) !== form.value.date) return
-  form.value.airTempC ??= bench.airTempC
-  form.value.altitudeM ??= bench.altitudeM
-  place.value = bench.place
+  const air = bench && airOfDay(bench, form.value.date)
+  form.value.airTempC ??= air?.airTempC ?? null
+  form.value.altitudeM ??= air?.altitudeM ?? null
+  place.value = air?.place ?? ''
 }
 watch(
   open,
