@@ -143,6 +143,8 @@ export function separatingCard(
   return {
     ...card,
     kind: 'separating-test',
+    // The two that it tells apart lead; another may be as likely as they are.
+    causes: [first, rival, ...causes.filter((c) => c !== first && c !== rival)],
     headline: `Two causes, opposite ways: find out which`,
     speaksFor: forAndAgainst(first).speaksFor,
     speaksAgainst: forAndAgainst(rival).speaksFor,

@@ -151,6 +151,28 @@ describe('what figures say', () => {
   it('level valleys speak against slow rebound', () => {
     expect(weight({ valleyDriftPctPerHit: 0.1, trains: 4 }, 'rebound-slow')).toBeLessThan(0)
   })
+  it('a drift says the mean of what it may truly be: the wider its scatter, the less', () => {
+    const drifts = (x: number, se: number) =>
+      weight({ valleyDriftPctPerHit: x, valleyDriftSe: se, trains: 4 }, 'rebound-slow')
+    expect(drifts(0.02, 0.02)).toBeCloseTo(-0.7, 6)
+    // Level or packing, with so much scatter nobody knows: less than half of what it says alone.
+    expect(Math.abs(drifts(0.1, 0.5))).toBeLessThan(0.4)
+    expect(drifts(0.4, 0.3)).toBeGreaterThan(drifts(0.1, 0.3))
+    // Held against a plain mean over a fine grid of what it may be.
+    for (const [x, se] of [
+      [0.9, 0.3],
+      [0.2, 0.2],
+      [1.4, 0.6],
+    ]) {
+      let [sum, mass] = [0, 0]
+      for (let z = -4; z <= 4; z += 0.01) {
+        const share = Math.exp(-0.5 * z * z)
+        sum += share * weight({ valleyDriftPctPerHit: x + z * se, trains: 4 }, 'rebound-slow')
+        mass += share
+      }
+      expect(Math.abs(drifts(x, se) - sum / mass)).toBeLessThan(0.06)
+    }
+  })
   it('nothing of depths where the zero has moved; speeds and rhythm all the same', () => {
     const deep = analysisWith(
       { rideHeightPct: 33, hardBottomOuts: 3, reboundDampingRatio: 0.15, reboundDampingHits: 9 },

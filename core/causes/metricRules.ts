@@ -36,6 +36,8 @@ export interface MetricRule {
   value: (r: Reading) => number | null
   /** 0 … 1: few events weigh less. */
   trust?: (r: Reading) => number
+  /** Standard error of the value: what it says is the mean over what it may truly be. */
+  error?: (r: Reading) => number | null
   /** Rests on where the sensor has its zero. */
   fromZero?: true
   text: (value: number, r: Reading) => string
@@ -63,6 +65,7 @@ export const metricRules: MetricRule[] = [
     label: 'Valley drift through hit trains, % of travel per hit',
     value: ({ m }) => m.valleyDriftPctPerHit,
     trust: ({ m }) => (m.trains >= 2 ? 1 : 0.6),
+    error: ({ m }) => m.valleyDriftSe,
     text: (x, { m, end }) =>
       `${end} valleys move ${signed(x)} % of travel per hit, ${m.trains} ${m.trains === 1 ? 'train' : 'trains'}`,
     lines: [
@@ -262,8 +265,20 @@ export const wholeRules: { topic: string; label: string; says: string }[] = [
   },
 ]
 
-/** Weight of a line at a value; 0 inside its threshold. */
-export function lineWeight(line: MetricLine, s: MetricLine['says'][number], value: number): number {
+/**
+ * Weight of a line at a value; 0 inside its threshold.
+ * @param error standard error of the value: the mean over what it may truly be, nine values of equal chance
+ */
+export function lineWeight(
+  line: MetricLine,
+  s: MetricLine['says'][number],
+  value: number,
+  error: number | null = null,
+): number {
+  if (error !== null && error > 0)
+    return (
+      equallyLikely.reduce((sum, z) => sum + lineWeight(line, s, value + z * error), 0) / equallyLikely.length
+    )
   const excess = line.when === 'above' ? value - line.from : line.from - value
   if (excess <= 0) return 0
   const w = s.weight + (s.slope ?? 0) * excess
@@ -271,14 +286,18 @@ export function lineWeight(line: MetricLine, s: MetricLine['says'][number], valu
   return Math.max(-most, Math.min(most, w))
 }
 
+/** Quantiles of the standard normal distribution in the middle of nine equal shares. */
+const equallyLikely = [-1.5932, -0.9674, -0.5895, -0.2822, 0, 0.2822, 0.5895, 0.9674, 1.5932]
+
 function endFindings(r: Reading, zeroMoved: boolean): MetricFinding[] {
   return metricRules.flatMap((rule) => {
     const value = rule.fromZero && zeroMoved ? null : rule.value(r)
     if (value === null) return []
+    const error = rule.error?.(r) ?? null
     const trust = rule.trust?.(r) ?? 1
     return rule.lines.flatMap((line) =>
       line.says.flatMap((s) => {
-        const weight = trust * lineWeight(line, s, value)
+        const weight = trust * lineWeight(line, s, value, error)
         return weight === 0
           ? []
           : [{ kind: s.kind, end: r.end, weight, text: rule.text(value, r), topic: `${rule.topic} ${r.end}` }]

@@ -21,8 +21,8 @@ const worthSaying = 0.05
 /** A question about heat is only put when it is warm and nobody knows where the settings were found. */
 const warmFromC = 22
 const likedFrom = 7.5
-/** An answer less likely than this is not asked for. */
-const mayComeFrom = 0.25
+/** An answer less likely than this is not asked for. Of three that are as likely each has a third, less what nobody knows. */
+const mayComeFrom = 0.2
 
 /**
  * One question to the rider, where the answers lead to different turns and knowing is worth more than it costs. What each

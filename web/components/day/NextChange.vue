@@ -107,12 +107,15 @@ const outlook = computed(() => {
   if (!o) return null
   return `Expected ${signedWords(o.gain, 1)} rating points, between ${signedWords(o.low80, 1)} and ${signedWords(o.high80, 1)} in four of five cases; ${Math.round(100 * o.better)} % likely to be better.`
 })
+/** The count alone: with the base that it is read in it would not fit on a button. */
+const shortTo = computed(() => fromTo.value?.to.replace(/ \D*$/, '') ?? null)
 const doneWords = computed(() => {
   const p = props.proposal
   if (p.kind === 'change' && moves.value.length > 1)
     return moves.value.length === 2 ? 'Done, both are on' : 'Done, all are on'
-  if (p.kind === 'change' && fromTo.value) return `Done, it’s on ${fromTo.value.to.replace(/ \D*$/, '')}`
-  if (p.kind === 'separating-test' && fromTo.value) return `Try ${fromTo.value.to} once`
+  if (p.kind === 'change' && shortTo.value) return `Done, it’s on ${shortTo.value}`
+  // Where it then stands: “6 clicks” would be read as clicks to turn.
+  if (p.kind === 'separating-test' && shortTo.value) return `Try it on ${shortTo.value} once`
   if (p.setupId) return 'Done, it’s back'
   return ''
 })
