@@ -1,7 +1,13 @@
 import type { Page } from '@playwright/test'
 
+/** A task of the page's thread: from beginning to end, and what the thread worked of it; the rest is waiting. */
+export interface PageTask {
+  wallMs: number
+  workMs: number
+}
+
 /**
- * What the page's thread did after each act, ms a task.
+ * What the page's thread did after each act, task by task.
  * @param acts  done one after another; each is marked in the trace when it begins
  * @param redrawMs how long after an act its tasks are counted
  * @param pauseMs  from act to act
@@ -11,7 +17,7 @@ export async function tasksAfter(
   acts: readonly ((mark: string) => Promise<void>)[],
   redrawMs: number,
   pauseMs: number,
-): Promise<number[][]> {
+): Promise<PageTask[][]> {
   const devtools = await page.context().newCDPSession(page)
   const events: TraceEvent[] = []
   devtools.on('Tracing.dataCollected', (e) => events.push(...(e.value as unknown as TraceEvent[])))
@@ -34,7 +40,7 @@ export async function tasksAfter(
           (e) => e.name === 'ThreadControllerImpl::RunTask' && e.pid === begun.pid && e.tid === begun.tid,
         )
         .filter((e) => e.ts + (e.dur ?? 0) > begun.ts && e.ts < begun.ts + 1000 * redrawMs)
-        .map((e) => (e.dur ?? 0) / 1000),
+        .map((e) => ({ wallMs: (e.dur ?? 0) / 1000, workMs: (e.tdur ?? 0) / 1000 })),
     )
 }
 const mark = 'act'
@@ -48,5 +54,7 @@ interface TraceEvent {
   tid: number
   ts: number
   dur?: number
+  /** On the processor, alone. */
+  tdur?: number
   args?: { data?: { message?: string } }
 }

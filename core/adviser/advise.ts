@@ -18,6 +18,7 @@ import { almostSettled, leaveIt, settled } from './ladder/settle.ts'
 import { settledDay } from './ladder/settledDay.ts'
 import { firstRun, rideIt, tellTheFeel, untangle } from './ladder/somethingToJudge.ts'
 import { readBeforePumping } from './ladder/readBeforePumping.ts'
+import { readWhereNothingPoints } from './ladder/readWhereNothingPoints.ts'
 import { springByChart } from './ladder/springByChart.ts'
 import { springToTarget } from './ladder/springToTarget.ts'
 import { byHand, lookAgain, turn } from './ladder/turn.ts'
@@ -57,6 +58,7 @@ const ladder: readonly Rung[] = [
   separate,
   byHand,
   readBeforePumping,
+  readWhereNothingPoints,
   countFirst,
   turn,
   lookAgain,

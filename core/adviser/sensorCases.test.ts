@@ -97,6 +97,13 @@ const cases: Case[] = [
     why: 'The figures speak where the rider is silent',
   },
   {
+    day: 'No word, 4.5 twice, the rear packs',
+    story: () => twice(null, 'rear', { rear: packs }, 4.5).history(),
+    card: 'change',
+    moves: ['rear rebound faster'],
+    why: 'Poor and silent, but the figures point: nobody goes looking for a spring',
+  },
+  {
     day: 'No word, 8.5 twice and praised, the rear packs a little',
     story: () => {
       const shown = { analysis: analysisWith({}, { trains: 3, valleyDriftPctPerHit: 0.7 }) }
@@ -157,6 +164,25 @@ const cases: Case[] = [
     card: 'change',
     says: /spacer/,
     why: 'Right height, all travel: ramp',
+  },
+  {
+    day: 'The same, and 2 of 6: one spacer, with the pressure of the same sag, as without a sensor',
+    bike: rear(...shock.adjusters.filter((a) => a.id !== 'rs'), rearSpacers),
+    story: () =>
+      withSag(twice('bottoms', 'rear', { rear: clanks }, 5, { ...start, rs: 2 }).history(), { rear: 30 }),
+    card: 'change',
+    says: /^Rear spacers, 1 spacer more.*with rear pressure, \d+ psi softer/,
+    never: /^Rear pressure/,
+    why: 'A sensor makes no other spring of it',
+  },
+  {
+    day: '“Bottoms” behind, five hard ones, rides at its height, sag never read',
+    bike: rear(...shock.adjusters.filter((a) => a.id !== 'rs'), rearSpacers),
+    story: () => twice('bottoms', 'rear', { rear: clanks }).history(),
+    card: 'read',
+    moves: [],
+    says: /^Read the rear sag first/,
+    why: 'Riding at its height it may stand deep or right: a minute tells spring from ramp',
   },
   {
     day: '“Bottoms” behind, five hard ones, rides 10 points deep',

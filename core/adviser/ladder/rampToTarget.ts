@@ -14,6 +14,8 @@ import type { HistoryRun } from '../dayHistory.ts'
 import { dialsOf } from '../dials.ts'
 import { oneStep } from '../remedies.ts'
 import { hasAskedEnough, heard, type Climb, type Rung } from './climb.ts'
+import { sensorSays } from './readBeforePumping.ts'
+import { sagFirst } from './sagFirst.ts'
 
 const bottomWords: readonly FeelWord[] = ['bottoms', 'harsh-and-bottoms']
 /** A reading is asked for this often; who cannot take it goes on without. */
@@ -31,10 +33,11 @@ function atEnd(c: Climb, end: End): Proposal | null {
   const said = heard(c, end, bottomWords)
   // Another word on the last run has taken its place.
   if (said?.run !== c.onNow[c.onNow.length - 1]) return null
-  if (!unit || !c.now || !said || c.onNow[c.onNow.length - 1]?.analysis?.whole[end]) return null
+  if (!unit || !c.now || !said) return null
   if (answerTo(c.onNow, 'bottoms-on', end)?.answer === 'hardest-now-and-then') return fineNowAndThen(c, end)
   const sag = knownSagPct(c.h.setups, c.now, unit)
   if (sag === null) {
+    if (sensorSays(c, end)) return null
     const often = c.counted.filter((r) => bottomed(r, end)).length
     return often <= askedOften ? readSag(c, end, said) : null
   }
@@ -78,23 +81,18 @@ function fineNowAndThen(c: Climb, end: End): Proposal | null {
 function readSag(c: Climb, end: End, said: NonNullable<ReturnType<typeof heard>>): Proposal {
   const ring = end === 'front' ? said.run.run.ringFrontMm : said.run.run.ringRearMm
   const unit = c.space[end]!
-  return {
-    ...plain(
-      'read',
-      `Read the ${end} sag first`,
-      'A minute on the bench. Deep: the spring is too soft. Right: it wants more ramp, a spacer. The two answers go different ways.',
-      'Sag read on this very pressure.',
-    ),
-    speaksFor: [
+  return sagFirst(
+    c,
+    end,
+    'A minute on the bench. Deep: the spring is too soft. Right: it wants more ramp, a spacer. The two answers go different ways.',
+    [
       reason(`“${wordRules[said.mark.word].label}” on run ${said.run.number}`, said.run.run.id),
       reason(`Nobody has read sag at this pressure`),
       ...(ring === null
         ? []
         : [reason(`The ring shows ${Math.round(strokePct(ring, unit.strokeMm))} % used`)]),
     ],
-    readEnd: end,
-    causes: c.causes(),
-  }
+  )
 }
 
 /** One spacer more with the pressure that keeps the sag; harsh as well: two per cent less than that. */

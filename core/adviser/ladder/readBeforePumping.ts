@@ -2,9 +2,11 @@ import type { End } from '#contract/common'
 import type { Cause } from '#contract/proposal'
 import { knownSagPct } from '../../setup/sagOf.ts'
 import { adjusterName } from '../../adjusters/words.ts'
-import { plain, reason } from '../cards.ts'
+import { reason } from '../cards.ts'
 import { movedToday } from '../decide.ts'
+import { measuredFindings } from '../diagnose.ts'
 import { hasAskedEnough, type Climb, type Rung } from './climb.ts'
+import { sagFirst } from './sagFirst.ts'
 import { usefulOf } from './turn.ts'
 
 /**
@@ -20,23 +22,17 @@ export const readBeforePumping: Rung = (c) => {
     .find((d) => d.adjuster.role === 'main-pressure' || d.adjuster.role === 'spring-rate')
   const unit = spring && c.space[spring.end]
   if (!spring || !unit || movedToday(c.h).has(spring.adjuster.id) || !isAlive(c, spring.end)) return null
-  const seen = c.onNow[c.onNow.length - 1]?.analysis?.whole[spring.end]
-  if (seen || knownSagPct(c.h.setups, c.now, unit) !== null) return null
-  return {
-    ...plain(
-      'read',
-      `Read the ${spring.end} sag first`,
-      'The next turn would be its spring. A minute tells how far, or that the spring is right and it is something else.',
-      'Sag read on this very pressure.',
-    ),
-    speaksFor: [
+  if (sensorSays(c, spring.end) || knownSagPct(c.h.setups, c.now, unit) !== null) return null
+  return sagFirst(
+    c,
+    spring.end,
+    'The next turn would be its spring. A minute tells how far, or that the spring is right and it is something else.',
+    [
       reason(
         `The ${spring.end} ${adjusterName(spring.adjuster).toLowerCase()} promises most, and nobody has read sag there`,
       ),
     ],
-    readEnd: spring.end,
-    causes: c.causes(),
-  }
+  )
 }
 
 const aliveFrom = 0.1
@@ -50,6 +46,19 @@ const kinds: readonly Cause['kind'][] = [
   'nose-low',
   'nose-high',
 ]
+
+/** Figures that speak for a wrong spring by at least this weight have read it, as far as a sensor can. */
+const sensorReadsFrom = 0.5
+
+/** A sensor was on this end, and its figures say that the spring is off. */
+export function sensorSays(c: Climb, end: End): boolean {
+  const last = c.onNow[c.onNow.length - 1]
+  if (!last?.analysis?.whole[end]) return false
+  const springs = measuredFindings(last, c.space).filter(
+    (f) => f.end === end && (f.kind === 'spring-soft' || f.kind === 'spring-firm'),
+  )
+  return springs.reduce((sum, f) => sum + f.evidence.weight, 0) >= sensorReadsFrom
+}
 
 function isAlive(c: Climb, end: End): boolean {
   const rating = c.onNow[c.onNow.length - 1]?.feel?.rating ?? null
