@@ -8,6 +8,8 @@ import { lossesOf, lostInAll } from '#core/practice/review/losses'
 /** Riders of practice that nothing was chosen on. */
 const firstSeed = 500
 const mostRuns = 12
+/** `--sensors`: the adviser’s bike bears them; the notebook has none either way. */
+const withSensors = process.argv.includes('--sensors')
 /** Sums this near are a draw: nobody would feel it over a day. */
 const draw = 0.5
 
@@ -38,7 +40,7 @@ function row(drill: (typeof drills)[number], riders: number): DrillRow {
   }
   for (let i = 0; i < riders; i++) {
     const rider = hiddenRider(drill, firstSeed + i)
-    const ours = playOut(rider, followsAdviser(), mostRuns)
+    const ours = playOut(rider, followsAdviser(withSensors), mostRuns)
     const theirs = playOut(rider, disciplinedTester(rider), mostRuns)
     const [a, t] = [lostInAll(rider, ours, mostRuns), lostInAll(rider, theirs, mostRuns)]
     if (Math.abs(a - t) < draw) out.drawn++
@@ -51,7 +53,7 @@ function row(drill: (typeof drills)[number], riders: number): DrillRow {
   return out
 }
 
-const riders = Number(process.argv[2] ?? 5)
+const riders = Number(process.argv.slice(2).find((a) => !a.startsWith('--')) ?? 5)
 const rows = drills.map((d) => row(d, riders))
 const sum = (f: (r: DrillRow) => number) => rows.reduce((s, r) => s + f(r), 0)
 console.log(

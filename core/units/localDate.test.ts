@@ -19,4 +19,11 @@ describe('the date of an instant', () => {
       expect(localDate(instant), zone).toBe(date)
     }
   })
+  it('or on the wall of a place that is named, wherever it runs', () => {
+    for (const here of ['America/Los_Angeles', 'Pacific/Auckland', 'Etc/GMT']) {
+      process.env.TZ = here
+      expect(localDate('2031-05-03T02:30:00.000Z', 'America/Los_Angeles')).toBe('2031-05-02')
+      expect(localDate('2031-12-31T23:30:00.000Z', 'Europe/Berlin')).toBe('2032-01-01')
+    }
+  })
 })

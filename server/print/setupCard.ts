@@ -19,6 +19,8 @@ export type Paper = (typeof papers)[number]
 export interface CardLook {
   paper: Paper
   choice: UnitChoice
+  /** Of whoever asks; left out: of the server. */
+  zone?: string
   /** Whose card it is. */
   letterhead: Pick<Letterhead, 'line' | 'mark'>
   /** Of the usual sizes; smaller where a bike has many dials with long names. */
@@ -75,7 +77,7 @@ export function setupCard(card: SetupCard, look: CardLook): TDocumentDefinitions
   const { choice } = look
   const f = card.found
   const facts = [
-    localDate(card.madeAt),
+    localDate(card.madeAt, look.zone),
     f.place || null,
     f.airTempC === null ? null : say('temperature', f.airTempC, choice),
     f.altitudeM === null ? null : `${say('altitude', f.altitudeM, choice)} up`,
@@ -87,7 +89,7 @@ export function setupCard(card: SetupCard, look: CardLook): TDocumentDefinitions
     `Tyres: front ${tyre(card.tyreFrontPsi)}, rear ${tyre(card.tyreRearPsi)}`,
     card.geometry && `Geometry: ${card.geometry}`,
     card.ridingMassKg !== null && `Riding weight ${say('mass', card.ridingMassKg, choice)}`,
-    card.by && `Set up by ${card.by}, ${localDate(card.madeAt)}`,
+    card.by && `Set up by ${card.by}, ${localDate(card.madeAt, look.zone)}`,
     card.notDone.length > 0 &&
       `Not done: ${card.notDone.map((s) => [stepWords[s.step].toLowerCase(), s.reason].filter(Boolean).join(', ')).join('; ')}`,
     card.words && `“${card.words}”`,

@@ -34,14 +34,6 @@ const Query = z.strictObject({
   altitude: z.enum(['m', 'ft']).optional(),
 })
 
-const CardQuery = Query.extend({
-  /** Left out: what is on the bike now. */
-  setup: Id.optional(),
-  paper: z.enum(papers).optional(),
-  /** Said at all: the riding weight is on the card. */
-  weight: z.literal('yes').optional(),
-})
-
 /** A time zone that the clock knows. */
 const isZone = (zone: string) => {
   try {
@@ -50,9 +42,21 @@ const isZone = (zone: string) => {
     return false
   }
 }
+/** On whose clock. */
+const ZoneName = z.string().max(60).refine(isZone, { error: 'That time zone is not known.' })
+
+const CardQuery = Query.extend({
+  /** Left out: what is on the bike now. */
+  setup: Id.optional(),
+  paper: z.enum(papers).optional(),
+  /** Said at all: the riding weight is on the card. */
+  weight: z.literal('yes').optional(),
+  zone: ZoneName.optional(),
+})
+
 const SheetsQuery = Query.extend({
   paper: z.enum(['A4', 'LETTER']).optional(),
-  zone: z.string().max(60).refine(isZone, { error: 'That time zone is not known.' }).optional(),
+  zone: ZoneName.optional(),
 })
 
 /** Sheets to print, as PDF in the units of whoever asks. */
@@ -84,12 +88,13 @@ export function printRoutes({ store, events }: Deps): Hono {
     return readCard(store, checked(Id, c.req.param('id')), asked.setup, asked.weight !== undefined)
   }
   app.get('/bikes/:id/card.pdf', async (c) => {
-    const { setup: _setup, weight: _weight, paper, ...choice } = checked(CardQuery, c.req.query())
+    const { setup: _setup, weight: _weight, paper, zone, ...choice } = checked(CardQuery, c.req.query())
     const card = await cardAsked(c)
     const letterhead = await readLetterhead(store)
     const code = writeCode(JSON.stringify(card), packing)
     const look = {
       paper: paper ?? 'A4',
+      zone,
       choice: { ...canonicalUnits, ...choice } as UnitChoice,
       letterhead,
       code: code.length <= mostInCode ? code : null,

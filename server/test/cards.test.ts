@@ -112,6 +112,20 @@ describe('the setup card', () => {
     expect(readOff(page).units[0].dials[0].value).toBe(80)
     await t.store.close()
   })
+  it('is dated on the wall of whoever asks, not of the server', async () => {
+    const { t, s } = await fullBike()
+    const late = makeSetup(s.bike, [s.front, s.rear], {
+      parentId: s.setup.id,
+      madeAt: '2031-05-02T23:30:00.000Z',
+    })
+    late.reason.linked = true
+    expect((await t.put(`/setups/${late.id}`, late)).status).toBe(200)
+    const dated = async (zone: string) =>
+      (await drawPdf((await t.get(`/bikes/${s.bike.id}/card.pdf?zone=${zone}`)).body))[0].text
+    expect(await dated('America/Vancouver')).toContain('2031-05-02')
+    expect(await dated('Pacific/Auckland')).toContain('2031-05-03')
+    await t.store.close()
+  })
   it('carries no weight unless it is asked for, on paper, in the code and in the file', async () => {
     const { t, bike } = await fullBike()
     const [plain] = await drawPdf((await t.get(`/bikes/${bike.id}/card.pdf`)).body, 200)
@@ -167,6 +181,7 @@ describe('the setup card', () => {
     expect(await code(`/bikes/${s.bike.id}/card.pdf?setup=${setup.id}`)).toBe('reference.missing')
     expect(await code(`/bikes/${setup.id}/card.pdf`)).toBe('record.not-found')
     expect(await code(`/bikes/${bike.id}/card.pdf?paper=A3`)).toBe('request.invalid')
+    expect(await code(`/bikes/${bike.id}/card.pdf?zone=Nowhere`)).toBe('request.invalid')
     expect(await code(`/bikes/${bike.id}/card.pdf?pressure=kPa`)).toBe('request.invalid')
     await t.store.close()
   })

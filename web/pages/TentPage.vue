@@ -20,7 +20,7 @@ import { useUnits } from '../composables/useUnits.ts'
 import { useDay } from '../stores/day.ts'
 import { useGarage } from '../stores/garage.ts'
 import { useNotices } from '../stores/notices.ts'
-import { clockWords, localToday, shortDayWords } from '../support/dates.ts'
+import { clockWords, localToday, shortDayWords, zoneHere } from '../support/dates.ts'
 import { asBefore } from '../support/tentRow.ts'
 import { hourWords, scheduleWords } from '../support/tentWords.ts'
 
@@ -150,7 +150,7 @@ const sheets = computed(() => {
   const query = new URLSearchParams({
     ...asked,
     paper: paper.value === 'LETTER' ? 'LETTER' : 'A4',
-    zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+    zone: zoneHere(),
   })
   return `${apiBase}/tents/${props.id}/sheets.pdf?${query.toString()}`
 })

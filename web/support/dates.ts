@@ -21,6 +21,9 @@ export const dateTimeWords = (instant: string) =>
 /** "11:38", as the clock on the wall says it; ISO or ms. */
 export const clockWords = (at: string | number) => clock.format(new Date(at))
 
+/** Time zone of this device, by its name: for what is printed elsewhere. */
+export const zoneHere = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone
+
 /** Today at this place, YYYY-MM-DD. */
 export const localToday = (now = new Date()): string => localDate(now.toISOString())
 

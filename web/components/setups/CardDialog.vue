@@ -10,6 +10,7 @@ import { useKept } from '../../composables/useKept.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useOutbox } from '../../stores/outbox.ts'
+import { zoneHere } from '../../support/dates.ts'
 import { markPicture } from '../../support/markPicture.ts'
 import ChoiceKeys from '../shell/ChoiceKeys.vue'
 import DialogFrame from '../shell/DialogFrame.vue'
@@ -74,6 +75,7 @@ const query = computed(() => {
   return new URLSearchParams({
     setup: props.setupId,
     paper: paper.value,
+    zone: zoneHere(),
     ...(weight.value ? { weight: 'yes' } : {}),
     ...asked,
   }).toString()
