@@ -33,6 +33,11 @@ const { read, overtaken, choose, takeBack, clear } = useReadOff(open, () => ({
 }))
 const at = (a: Adjuster) => held.value?.positions.find((p) => p.adjusterId === a.id)
 /** As read now, else as it is known; null = nobody has read it. */
+/** What is read here and now, as it will be written down. */
+const readNow = (id: string) => {
+  const now = read.value.get(id)
+  return now ? readBy({ at: now.at, by: who.value }, 'read off the bike') : null
+}
 const valueOf = (a: Adjuster) => read.value.get(a.id)?.value ?? at(a)?.value ?? null
 async function save() {
   const { bike } = props
@@ -47,7 +52,7 @@ async function save() {
               end: u.end,
               adjusterId: a.id,
               value: now.value,
-              known: readBy({ at: now.at, by: who.value }, 'read off the bike'),
+              known: readNow(a.id)!,
             },
           ]
         : before
@@ -109,7 +114,7 @@ async function save() {
           :end="u.end"
           :adjuster="a"
           :value="valueOf(a)"
-          :known="read.has(a.id) ? null : (at(a)?.known ?? null)"
+          :known="readNow(a.id) ?? at(a)?.known ?? null"
           @choose="(v) => choose(a.id, v)"
         />
         <button
@@ -123,7 +128,7 @@ async function save() {
         </button>
       </template>
     </template>
-    <p v-if="overtaken.length" class="caution">
+    <p v-if="overtaken.length" class="caution mt-3">
       {{
         `${overtaken.length === 1 ? 'One reading' : `${overtaken.length} readings`} of ${dateTimeWords(overtaken[0].at)} ${overtaken.length === 1 ? 'is' : 'are'} left out: turned or read again since. Read what you want to say anew.`
       }}
@@ -147,7 +152,7 @@ async function save() {
 }
 .back {
   min-height: 44px;
-  margin: -0.3rem 0 0.3rem;
+  margin: 0.3rem 0 0.5rem;
 }
 .acts {
   margin-top: 1rem;

@@ -279,6 +279,9 @@ describe('what is read off a bike', () => {
     read(w, 'front', 3)
     read(w, 'rear', 4)
     await flushPromises()
+    // What is being read is not said to have been set.
+    const rails = w.findAllComponents({ name: 'ClickRail' })
+    expect(rails.map((r) => (r.props('known') as { how: string }).how)).toEqual(['read', 'read'])
     await w.get('[aria-label^="Not read after all: front"]').trigger('click')
     await save(w)
     expect(onBike('front')).toMatchObject({ value: 6, known: { how: 'set' } })
