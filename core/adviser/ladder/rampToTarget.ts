@@ -14,8 +14,8 @@ import type { HistoryRun } from '../dayHistory.ts'
 import { dialsOf } from '../dials.ts'
 import { oneStep } from '../remedies.ts'
 import { hasAskedEnough, heard, type Climb, type Rung } from './climb.ts'
-import { sensorSays } from './readBeforePumping.ts'
 import { sagFirst } from './sagFirst.ts'
+import { sensorSays } from './sensorSays.ts'
 
 const bottomWords: readonly FeelWord[] = ['bottoms', 'harsh-and-bottoms']
 /** A reading is asked for this often; who cannot take it goes on without. */

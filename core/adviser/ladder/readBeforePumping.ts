@@ -4,9 +4,9 @@ import { knownSagPct } from '../../setup/sagOf.ts'
 import { adjusterName } from '../../adjusters/words.ts'
 import { reason } from '../cards.ts'
 import { movedToday } from '../decide.ts'
-import { measuredFindings } from '../diagnose.ts'
 import { hasAskedEnough, type Climb, type Rung } from './climb.ts'
 import { sagFirst } from './sagFirst.ts'
+import { sensorSays } from './sensorSays.ts'
 import { usefulOf } from './turn.ts'
 
 /**
@@ -46,19 +46,6 @@ const kinds: readonly Cause['kind'][] = [
   'nose-low',
   'nose-high',
 ]
-
-/** Figures that speak for a wrong spring by at least this weight have read it, as far as a sensor can. */
-const sensorReadsFrom = 0.5
-
-/** A sensor was on this end, and its figures say that the spring is off. */
-export function sensorSays(c: Climb, end: End): boolean {
-  const last = c.onNow[c.onNow.length - 1]
-  if (!last?.analysis?.whole[end]) return false
-  const springs = measuredFindings(last, c.space).filter(
-    (f) => f.end === end && (f.kind === 'spring-soft' || f.kind === 'spring-firm'),
-  )
-  return springs.reduce((sum, f) => sum + f.evidence.weight, 0) >= sensorReadsFrom
-}
 
 function isAlive(c: Climb, end: End): boolean {
   const rating = c.onNow[c.onNow.length - 1]?.feel?.rating ?? null

@@ -32,12 +32,12 @@ const { read, overtaken, choose, takeBack, clear } = useReadOff(open, () => ({
   positions: held.value?.positions ?? [],
 }))
 const at = (a: Adjuster) => held.value?.positions.find((p) => p.adjusterId === a.id)
-/** As read now, else as it is known; null = nobody has read it. */
 /** What is read here and now, as it will be written down. */
 const readNow = (id: string) => {
   const now = read.value.get(id)
   return now ? readBy({ at: now.at, by: who.value }, 'read off the bike') : null
 }
+/** As read now, else as it is known; null = nobody has read it. */
 const valueOf = (a: Adjuster) => read.value.get(a.id)?.value ?? at(a)?.value ?? null
 async function save() {
   const { bike } = props
@@ -47,14 +47,7 @@ async function save() {
       const now = read.value.get(a.id)
       const before = at(a)
       return now
-        ? [
-            {
-              end: u.end,
-              adjusterId: a.id,
-              value: now.value,
-              known: readNow(a.id)!,
-            },
-          ]
+        ? [{ end: u.end, adjusterId: a.id, value: now.value, known: readNow(a.id)! }]
         : before
           ? [before]
           : []
