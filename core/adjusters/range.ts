@@ -56,15 +56,18 @@ export function clampToRange(a: Adjuster, value: number): number {
   return Math.min(r.max, r.min + Math.round((inside - r.min) / r.step) * r.step)
 }
 
-/** The places next below and next above `value` that the part can stand at; one of them twice where it stands there, or beyond an end. */
-export function placesAround(a: Adjuster, value: number): [number, number] {
+/** The places next below and next above a value that the part can stand at; one of them twice where it stands there, or beyond an end. */
+export function placesAround(a: Adjuster): (value: number) => [number, number] {
   const { min, max, step, allowed } = adjusterRange(a)
-  const inside = Math.min(max, Math.max(min, value))
-  if (allowed)
-    return [
-      allowed.findLast((x) => x <= inside) ?? allowed[0],
-      allowed.find((x) => x >= inside) ?? allowed[allowed.length - 1],
-    ]
   const at = (steps: number) => Math.min(max, min + steps * step)
-  return [at(Math.floor((inside - min) / step)), at(Math.ceil((inside - min) / step))]
+  return (value) => {
+    const inside = Math.min(max, Math.max(min, value))
+    if (allowed)
+      return [
+        allowed.findLast((x) => x <= inside) ?? allowed[0],
+        allowed.find((x) => x >= inside) ?? allowed[allowed.length - 1],
+      ]
+    const steps = (inside - min) / step
+    return [at(Math.floor(steps)), at(Math.ceil(steps))]
+  }
 }

@@ -77,9 +77,10 @@ export function candidatesFrom(
   const gains = dials.map((d, dial) => {
     const from = positions.get(d.adjuster.id)
     if (from === undefined) return []
+    const here = bowlOf(surface, dial, d.toClicks(from))
     return stepsOf(d, from).map((to) => ({
       step: { dial, from, to },
-      gain: gainOf(surface, d, dial, from, to),
+      gain: gainOf(here, bowlOf(surface, dial, d.toClicks(to))),
     }))
   })
   const singles = gains
@@ -150,7 +151,8 @@ function withItsAir(
     Math.round(spacer.sameSagPsi(step, psi) / adjuster.stepPsi) * adjuster.stepPsi,
   )
   if (Math.abs(to - psi) < adjuster.stepPsi / 2) return null
-  const more = gainOf(surface, dials[air], air, psi, to)
+  const [here, there] = [psi, to].map((v) => bowlOf(surface, air, dials[air].toClicks(v)))
+  const more = gainOf(here, there)
   return weigh(
     [step, { dial: air, from: psi, to }],
     gain.map((g, s) => g + more[s]),
@@ -167,15 +169,27 @@ export function belongTogether(a: Dial, b: Dial): boolean {
   )
 }
 
-function gainOf(s: ResponseSurface, d: Dial, dial: number, from: number, to: number): Float64Array {
-  const x = d.toClicks(from)
-  const y = d.toClicks(to)
-  const out = new Float64Array(s.samples)
-  for (let i = 0; i < s.samples; i++) {
-    const best = s.best[i * s.dials + dial]
-    const c = s.straightFrom[i]
-    out[i] = s.steepness[i * s.dials + dial] * (fallOff(x - best, c) - fallOff(y - best, c))
+/** Rating points that one dial's bowl takes off at a place, per sample: how it falls off, and how steeply. */
+interface Bowl {
+  fall: Float64Array
+  steepness: Float64Array
+}
+function bowlOf(
+  { best, steepness, straightFrom, samples, dials }: ResponseSurface,
+  dial: number,
+  z: number,
+): Bowl {
+  const out = { fall: new Float64Array(samples), steepness: new Float64Array(samples) }
+  for (let i = 0; i < samples; i++) {
+    out.fall[i] = fallOff(z - best[i * dials + dial], straightFrom[i])
+    out.steepness[i] = steepness[i * dials + dial]
   }
+  return out
+}
+/** Rating points gained from one place of a dial to another, per sample. */
+function gainOf(from: Bowl, to: Bowl): Float64Array {
+  const out = new Float64Array(from.fall.length)
+  for (let i = 0; i < out.length; i++) out[i] = from.steepness[i] * (from.fall[i] - to.fall[i])
   return out
 }
 
@@ -184,7 +198,8 @@ function weigh(steps: Step[], gain: Float64Array, noticeable: number): Candidate
   let square = 0
   let better = 0
   let clearly = 0
-  for (const g of gain) {
+  for (let i = 0; i < gain.length; i++) {
+    const g = gain[i]
     square += (g - m) ** 2
     if (g > 0) better++
     if (g > noticeable) clearly++
@@ -200,6 +215,6 @@ function weigh(steps: Step[], gain: Float64Array, noticeable: number): Candidate
 
 function mean(x: Float64Array): number {
   let t = 0
-  for (const v of x) t += v
+  for (let i = 0; i < x.length; i++) t += x[i]
   return t / x.length
 }

@@ -66,6 +66,16 @@ export function fittedOf(h: DayHistory, space: SetupSpace): Fitted {
   return { dials, data, surface: fitSurface(data) }
 }
 
+/** The surface with what was answered last. @param weights of the answers; null: none */
+const surfaceNow = ({ surface }: Fitted, weights: ReturnType<typeof lastAnswerWeights>) =>
+  weights ? reweighted(surface, weights, answeredSamples) : surface
+
+/** All that a day says of its rider and dials, without what to do next. */
+export function knownOf(h: DayHistory, space: SetupSpace): Fitted {
+  const fitted = fittedOf(h, space)
+  return { ...fitted, surface: surfaceNow(fitted, lastAnswerWeights(h, space, fitted)) }
+}
+
 /**
  * Where a day stands on a surface that was fitted before its last answers.
  *
@@ -78,7 +88,7 @@ export function outlookOn(
   weights = lastAnswerWeights(h, space, fitted),
 ): Outlook {
   const { dials, data } = fitted
-  const surface = weights ? reweighted(fitted.surface, weights, answeredSamples) : fitted.surface
+  const surface = surfaceNow(fitted, weights)
   const now = setupOf(h, h.currentSetupId)
   const positions = positionsOf(h)
   const noiseSd = surface.noiseSd.reduce((s, x) => s + x, 0) / surface.samples

@@ -51,13 +51,13 @@ describe('what is lost against the best that a hand can set', () => {
 describe('the places around', () => {
   const spacers = shock.adjusters.find((a) => a.kind === 'spacer')!
   it('are next to it, and the same where it stands at one or beyond an end', () => {
-    expect(placesAround(spacers, 1.2)).toEqual([1, 2])
-    expect(placesAround(spacers, 2)).toEqual([2, 2])
-    expect(placesAround(spacers, 9)).toEqual([3, 3])
-    expect(placesAround(spacers, -1)).toEqual([0, 0])
+    expect(placesAround(spacers)(1.2)).toEqual([1, 2])
+    expect(placesAround(spacers)(2)).toEqual([2, 2])
+    expect(placesAround(spacers)(9)).toEqual([3, 3])
+    expect(placesAround(spacers)(-1)).toEqual([0, 0])
     const coil = { ...spacers, kind: 'spring-rate', ratesNPerMm: [60, 50, 80] } as never
-    expect(placesAround(coil, 55)).toEqual([50, 60])
-    expect(placesAround(coil, 80)).toEqual([80, 80])
-    expect(placesAround(coil, 90)).toEqual([80, 80])
+    expect(placesAround(coil)(55)).toEqual([50, 60])
+    expect(placesAround(coil)(80)).toEqual([80, 80])
+    expect(placesAround(coil)(90)).toEqual([80, 80])
   })
 })

@@ -16,12 +16,15 @@ export function reachableLoss(
   const { best, steepness, straightFrom, samples } = surface
   const out = surface.lossAt(at)
   dials.forEach((d, k) => {
+    const around = placesAround(d.adjuster)
     for (let i = 0; i < samples; i++) {
       const wanted = best[i * surface.dials + k]
-      const [below, above] = placesAround(d.adjuster, d.fromClicks(wanted)).map((p) =>
-        fallOff(d.toClicks(p) - wanted, straightFrom[i]),
+      const [below, above] = around(d.fromClicks(wanted))
+      const left = Math.min(
+        fallOff(d.toClicks(below) - wanted, straightFrom[i]),
+        fallOff(d.toClicks(above) - wanted, straightFrom[i]),
       )
-      out[i] -= steepness[i * surface.dials + k] * Math.min(below, above)
+      out[i] -= steepness[i * surface.dials + k] * left
     }
   })
   return out.map((x) => Math.max(0, x))

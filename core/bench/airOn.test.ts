@@ -3,7 +3,7 @@ import type { SagReading } from '#contract/bench'
 import { localDate } from '../units/localDate.ts'
 import { assumed, setBy } from '../setup/known.ts'
 import { benchOn } from '../test/dayBuilder.ts'
-import { airOfDay, airOn, airSaidAt, hasOldAir, lastHandAt } from './airOn.ts'
+import { airOfDay, airOn, airSaidAt, lastHandAt, oldAir, sayingAir } from './airOn.ts'
 
 const said = '2031-05-02T09:00:00.000Z'
 const later = '2031-05-02T10:30:00.000Z'
@@ -16,8 +16,8 @@ describe('air of a bench', () => {
     expect(airOn(bench, later)).toEqual({ airTempC: 12, altitudeM: 350, place: 'Fernhollow' })
     expect(airOn(bench, nextDay)).toEqual(nothing)
     expect(airOn(bench, '2031-05-01T09:00:00.000Z')).toEqual(nothing)
-    expect(hasOldAir(bench, later)).toBe(false)
-    expect(hasOldAir(bench, nextDay)).toBe(true)
+    expect(oldAir(bench, later)).toEqual([])
+    expect(oldAir(bench, nextDay).map((o) => o.what)).toEqual(['airTempC', 'altitudeM', 'place'])
   })
   it('turns with the date on the wall, not with a day’s length', () => {
     const midnight = new Date(`${localDate(said)}T23:59:59.999`)
@@ -26,7 +26,7 @@ describe('air of a bench', () => {
   })
   it('was said at the beginning where nobody wrote down when', () => {
     const before = { ...bench, airSaidAt: null, startedAt: said }
-    expect(airSaidAt(before)).toBe(said)
+    expect(airSaidAt(before, 'place')).toBe(said)
     expect(airOn(before, later).airTempC).toBe(12)
     expect(airOn(before, nextDay)).toEqual(nothing)
   })
@@ -37,8 +37,28 @@ describe('air of a bench', () => {
     expect(airOfDay({ ...bench, startedAt: nextDay }, '2031-05-03')).toEqual(nothing)
   })
   it('nothing old where nothing was said', () => {
-    expect(hasOldAir({ ...bench, ...nothing }, nextDay)).toBe(false)
-    expect(hasOldAir({ ...bench, ...nothing, place: 'Fernhollow' }, nextDay)).toBe(true)
+    expect(oldAir({ ...bench, ...nothing }, nextDay)).toEqual([])
+    expect(oldAir({ ...bench, ...nothing, place: 'Fernhollow' }, nextDay)).toEqual([
+      { what: 'place', saidAt: said },
+    ])
+  })
+  it('today’s warmth says nothing of last week’s height and place; the word that they hold does', () => {
+    const warm = { ...bench, ...sayingAir(bench, { airTempC: 24 }, nextDay) }
+    expect(airOn(warm, nextDay)).toEqual({ airTempC: 24, altitudeM: null, place: '' })
+    expect(oldAir(warm, nextDay)).toEqual([
+      { what: 'altitudeM', saidAt: said },
+      { what: 'place', saidAt: said },
+    ])
+    // What was pumped before midnight had yesterday's air, which is gone now: it gets none rather than today's.
+    expect(airOn(warm, said)).toEqual({ airTempC: null, altitudeM: 350, place: 'Fernhollow' })
+    const there = { ...warm, ...sayingAir(warm, { place: 'Oat Ridge' }, nextDay) }
+    expect(airOn(there, nextDay)).toEqual({ airTempC: 24, altitudeM: null, place: 'Oat Ridge' })
+    const holds = { ...there, ...sayingAir(there, {}, nextDay) }
+    expect(airOn(holds, nextDay)).toEqual({ airTempC: 24, altitudeM: 350, place: 'Oat Ridge' })
+  })
+  it('said all at once is said at one time', () => {
+    const all = sayingAir(bench, { airTempC: 9, altitudeM: 10, place: '' }, nextDay)
+    expect(all).toMatchObject({ airSaidAt: nextDay, airSaidEach: null })
   })
 })
 

@@ -392,6 +392,7 @@ export function benchOn(over: Partial<Bench> = {}): Bench {
     altitudeM: 300,
     place: '',
     airSaidAt: null,
+    airSaidEach: null,
     gaugeId: { front: null, rear: null },
     positions: Object.entries(startPositions).map(([adjusterId, value]) => ({
       end: adjusterId.startsWith('f') ? 'front' : 'rear',

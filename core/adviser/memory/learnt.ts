@@ -3,7 +3,8 @@ import type { Conditions } from '#contract/day'
 import type { FeelWord } from '#contract/run'
 import { isComplaint } from '../../causes/words.ts'
 import { beyond, cutNormal, type Normal } from '../../stats/normal.ts'
-import { movedToday, outlookOf, type Outlook } from '../decide.ts'
+import { knownOf, movedToday } from '../decide.ts'
+import type { Fitted } from '../lastAnswers.ts'
 import type { DayHistory, SetupSpace } from '../dayHistory.ts'
 import { countedRuns, sessionOf } from '../history.ts'
 import { floorOf, usualHabit } from '../surface/model.ts'
@@ -60,7 +61,7 @@ export function learnFrom({ date, trailId, history, space }: EarlierDay): Learnt
   if (runs < leastRuns) return null
   // Each day for itself: what an earlier one taught would be counted twice.
   const alone = { ...history, memory: null }
-  const s = outlookOf(alone, space)
+  const s = knownOf(alone, space)
   const session = sessionOf(alone)
   const usual = usualHabit()
   const moved = movedToday(alone)
@@ -85,7 +86,7 @@ export function learnFrom({ date, trailId, history, space }: EarlierDay): Learnt
   }
 }
 
-function ofDial({ dials, data, surface }: Outlook, k: number): Pick<LearntDial, 'place' | 'logSteepness'> {
+function ofDial({ dials, data, surface }: Fitted, k: number): Pick<LearntDial, 'place' | 'logSteepness'> {
   const column = (x: Float64Array) => x.filter((_, i) => i % surface.dials === k)
   const prior = data.dials[k]
   const place = beyond(
@@ -102,7 +103,7 @@ function ofDial({ dials, data, surface }: Outlook, k: number): Pick<LearntDial, 
 }
 
 /** Posterior chance of each complaint that it was no slip: 1 − floor ÷ likelihood, over the samples. */
-function wordsOf(h: DayHistory, { data, surface }: Outlook): Learnt['words'] {
+function wordsOf(h: DayHistory, { data, surface }: Fitted): Learnt['words'] {
   const said = countedRuns(h).flatMap((r, point) =>
     (r.feel?.marks ?? []).flatMap((m) =>
       isComplaint(m.word) ? (m.end === 'both' ? [m, m] : [m]).map(({ word }) => ({ point, word })) : [],

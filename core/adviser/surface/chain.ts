@@ -1,6 +1,7 @@
 import { normalFrom } from '../../numeric/random.ts'
 import { noiseGrid, type NoiseFit } from './kernel.ts'
-import { drifted, fallOff, surfacePriors, type RatedRow, type SurfaceData } from './model.ts'
+import { drifted, surfacePriors, type SurfaceData } from './model.ts'
+import { Places } from './places.ts'
 import { Said } from './said.ts'
 
 const square = (x: number) => x * x
@@ -15,8 +16,15 @@ export class Chain {
   private shapeAt = 1
   private quadratic: number
   private readonly target: Float64Array
+  private readonly places: Places
+  /** How ratings fall off at each place of each dial, as it is and as it is asked for. */
+  private readonly falls: readonly Float64Array[]
+  private readonly askedFalls: readonly Float64Array[]
+  /** Per dial, places of the runs of each row; a rating has no first one: -1. */
+  private readonly rowPlaces: readonly { a: Int32Array; b: Int32Array }[]
   /** Contribution of each dial to each row, so that one dial's step touches only its own. */
-  private readonly part: Float64Array[]
+  private readonly part: readonly Float64Array[]
+  private readonly reshaped: readonly Float64Array[]
   private readonly said: Said
   private readonly proposed: Float64Array
   private readonly change: Float64Array
@@ -35,11 +43,24 @@ export class Chain {
         drifted(data.points[r.b].index) - (r.a === null ? meanDrift : drifted(data.points[r.a].index))
       return r.value - (r.a === null ? surfacePriors.levelMean : 0) - data.habit.drift.mean * since
     })
-    this.part = this.partsAt()
+    const places = new Places(data)
+    this.places = places
+    this.falls = places.room()
+    this.askedFalls = places.room()
+    this.rowPlaces = places.of.map((of) => ({
+      a: Int32Array.from(data.rows, (r) => (r.a === null ? -1 : of[r.a])),
+      b: Int32Array.from(data.rows, (r) => of[r.b]),
+    }))
+    this.part = data.dials.map(() => new Float64Array(N))
+    this.reshaped = data.dials.map(() => new Float64Array(N))
     this.rest = Float64Array.from(this.target)
-    for (const part of this.part) for (let i = 0; i < N; i++) this.rest[i] -= part[i]
+    for (let k = 0; k < data.dials.length; k++) {
+      places.fall(k, this.best[k], this.straightFrom, this.falls[k])
+      this.rowsOf(k, this.falls[k], Math.exp(this.logSteepness[k]), this.part[k])
+      for (let i = 0; i < N; i++) this.rest[i] -= this.part[k][i]
+    }
     this.quadratic = quadraticOf(this.rest, this.noise.inverse)
-    this.said = new Said(data, this.best, this.steepness(), this.straightFrom)
+    this.said = new Said(data, places, this.best, this.steepness(), this.falls)
     this.proposed = new Float64Array(N)
     this.change = new Float64Array(N)
   }
@@ -54,43 +75,54 @@ export class Chain {
   /** One pass over all dials, then noise and shape. */
   sweep(): void {
     for (let k = 0; k < this.data.dials.length; k++) {
-      this.moveDial(k, 'place')
-      this.moveDial(k, 'width')
+      this.movePlace(k)
+      this.moveWidth(k)
     }
     this.moveNoise()
     this.moveShape()
   }
 
-  private moveDial(k: number, what: 'place' | 'width'): void {
+  private movePlace(k: number): void {
     const { random } = this
     const d = this.data.dials[k]
-    const [oldB, oldA] = [this.best[k], this.logSteepness[k]]
-    const newB = what === 'place' ? oldB + (random() < 0.3 ? 4 : 1.3) * normalFrom(random) : oldB
-    const newA = what === 'width' ? oldA + 0.7 * normalFrom(random) : oldA
-    if (newB < d.low || newB > d.high) return
-    const s = d.logSteepness
-    let log =
-      0.5 * (square((oldB - d.expected) / d.expectedSd) - square((newB - d.expected) / d.expectedSd)) +
-      0.5 * (square((oldA - s.mean) / s.sd) - square((newA - s.mean) / s.sd))
-    const a = Math.exp(newA)
-    const { rows } = this.data
+    const old = this.best[k]
+    const to = old + (random() < 0.3 ? 4 : 1.3) * normalFrom(random)
+    if (to < d.low || to > d.high) return
+    const log = 0.5 * (square((old - d.expected) / d.expectedSd) - square((to - d.expected) / d.expectedSd))
+    const asked = this.askedFalls[k]
+    this.places.fall(k, to, this.straightFrom, asked)
+    if (!this.take(k, log, to, Math.exp(this.logSteepness[k]), asked)) return
+    this.best[k] = to
+    this.falls[k].set(asked)
+  }
+
+  private moveWidth(k: number): void {
+    const s = this.data.dials[k].logSteepness
+    const old = this.logSteepness[k]
+    const to = old + 0.7 * normalFrom(this.random)
+    const log = 0.5 * (square((old - s.mean) / s.sd) - square((to - s.mean) / s.sd))
+    if (this.take(k, log, this.best[k], Math.exp(to), this.falls[k])) this.logSteepness[k] = to
+  }
+
+  /** Whether a dial's step is taken. @param log what the prior says of it, and `falls` what there is at its new place */
+  private take(k: number, log: number, to: number, steepness: number, falls: Float64Array): boolean {
     const part = this.part[k]
+    const { rest, proposed, change } = this
+    this.rowsOf(k, falls, steepness, change)
     let moved = false
-    for (let i = 0; i < rows.length; i++) {
-      this.change[i] = this.rowAt(k, rows[i], newB, a)
-      if (this.change[i] !== part[i]) moved = true
-      this.proposed[i] = this.rest[i] + part[i] - this.change[i]
+    for (let i = 0; i < change.length; i++) {
+      if (change[i] !== part[i]) moved = true
+      proposed[i] = rest[i] + part[i] - change[i]
     }
-    const quadratic = moved ? quadraticOf(this.proposed, this.noise.inverse) : this.quadratic
-    log += 0.5 * (this.quadratic - quadratic)
-    log += this.said.change(k, oldB, newB, a, this.straightFrom)
-    if (Math.log(1 - random()) >= log) return
-    this.best[k] = newB
-    this.logSteepness[k] = newA
+    const quadratic = moved ? quadraticOf(proposed, this.noise.inverse) : this.quadratic
+    const gained =
+      log + 0.5 * (this.quadratic - quadratic) + this.said.change(k, this.best[k], to, steepness, falls)
+    if (Math.log(1 - this.random()) >= gained) return false
     this.quadratic = quadratic
-    part.set(this.change)
-    this.rest.set(this.proposed)
+    part.set(change)
+    rest.set(proposed)
     this.said.accept()
+    return true
   }
 
   private moveNoise(): void {
@@ -109,18 +141,24 @@ export class Chain {
     const last = surfacePriors.straightFrom.length - 1
     this.shapeAt = Math.min(last, Math.max(0, old + (this.random() < 0.5 ? -1 : 1)))
     if (this.shapeAt === old) return
-    const parts = this.partsAt()
-    for (let i = 0; i < this.data.rows.length; i++) {
-      this.proposed[i] = this.target[i]
-      for (const part of parts) this.proposed[i] -= part[i]
+    const steepness = this.steepness()
+    const { proposed, reshaped, askedFalls } = this
+    proposed.set(this.target)
+    for (let k = 0; k < steepness.length; k++) {
+      this.places.fall(k, this.best[k], this.straightFrom, askedFalls[k])
+      this.rowsOf(k, askedFalls[k], steepness[k], reshaped[k])
+      for (let i = 0; i < proposed.length; i++) proposed[i] -= reshaped[k][i]
     }
-    const quadratic = quadraticOf(this.proposed, this.noise.inverse)
-    const said = this.said.reshaped(this.best, this.steepness(), this.straightFrom)
-    if (Math.log(1 - this.random()) < 0.5 * (this.quadratic - quadratic) + said.log) {
-      said.accept()
+    const quadratic = quadraticOf(proposed, this.noise.inverse)
+    const said = this.said.reshaped(steepness, askedFalls)
+    if (Math.log(1 - this.random()) < 0.5 * (this.quadratic - quadratic) + said) {
+      this.said.acceptShape()
       this.quadratic = quadratic
-      this.rest.set(this.proposed)
-      parts.forEach((x, k) => this.part[k].set(x))
+      this.rest.set(proposed)
+      for (let k = 0; k < steepness.length; k++) {
+        this.part[k].set(reshaped[k])
+        this.falls[k].set(askedFalls[k])
+      }
     } else this.shapeAt = old
   }
 
@@ -128,20 +166,11 @@ export class Chain {
     return this.logSteepness.map(Math.exp)
   }
 
-  /** What the bowl of one dial takes off a rating, or adds to a difference. */
-  private rowAt(k: number, row: RatedRow, best: number, a: number): number {
-    const { points } = this.data
-    const c = this.straightFrom
-    const there = fallOff(points[row.b].at[k] - best, c)
-    return row.a === null ? -a * there : a * (fallOff(points[row.a].at[k] - best, c) - there)
-  }
-
-  private partsAt(): Float64Array[] {
-    return this.data.dials.map((_, k) =>
-      Float64Array.from(this.data.rows, (r) =>
-        this.rowAt(k, r, this.best[k], Math.exp(this.logSteepness[k])),
-      ),
-    )
+  /** What the bowl of one dial takes off each rating, or adds to each difference. */
+  private rowsOf(k: number, falls: Float64Array, steepness: number, out: Float64Array): void {
+    const { a, b } = this.rowPlaces[k]
+    for (let i = 0; i < out.length; i++)
+      out[i] = a[i] < 0 ? -steepness * falls[b[i]] : steepness * (falls[a[i]] - falls[b[i]])
   }
 }
 
