@@ -127,6 +127,11 @@ export const Bench = z.strictObject({
   place: z.string().trim().max(80),
   /** When air, altitude and place were said: another day's are not today's. */
   airSaidAt: Instant.nullable().default(null),
+  /** The same for each, where they were not said together; null = they were. */
+  airSaidEach: z
+    .strictObject({ airTempC: Instant, altitudeM: Instant, place: Instant })
+    .nullable()
+    .default(null),
   gaugeId: z.strictObject({ front: Id.nullable(), rear: Id.nullable() }),
   /** Where adjusters stand on the bench now; what is not named is unread. */
   positions: z.array(Position).max(24),

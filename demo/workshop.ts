@@ -168,6 +168,7 @@ export function interruptedBench(positions: Bench['positions']): Bench {
     altitudeM: 420,
     place: 'Fernhollow',
     airSaidAt: startedAt,
+    airSaidEach: null,
     gaugeId: { front: idOf('black pump'), rear: idOf('black pump') },
     positions: withPsi(190),
     checks: [

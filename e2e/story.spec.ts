@@ -51,8 +51,20 @@ test('from nothing to a second, compared run', async ({ page }) => {
     // Nothing is filled in, and nothing can be saved, before somebody reads something.
     await expect(dialog(page).getByLabel('Pressure').first()).toHaveValue('')
     await expect(dialog(page).getByRole('button', { name: 'Save what was read' })).toBeDisabled()
-    await dialog(page).getByLabel('Pressure').first().fill('82')
-    await dialog(page).getByLabel('Pressure').first().blur()
+    // What no gauge shows and what the fork cannot hold are said beside the field, and nothing is saved of them.
+    const pressure = dialog(page).getByLabel('Pressure').first()
+    for (const [text, fault] of [
+      ['eighty two', 'Enter a number.'],
+      ['820', '820 psi is above the '],
+      ['8,2', '8 psi is below the '],
+    ]) {
+      await pressure.fill(text)
+      await pressure.blur()
+      await expect(dialog(page).getByText(fault)).toBeVisible()
+      await expect(dialog(page).getByRole('button', { name: 'Save what was read' })).toBeDisabled()
+    }
+    await pressure.fill('82')
+    await pressure.blur()
     const rebound = dialog(page).getByRole('slider', { name: /rear Rebound/ })
     await rebound.focus()
     await page.keyboard.press('4')

@@ -3,6 +3,7 @@ import type { z } from 'zod'
 import { ApiError } from '../api/client.ts'
 import { toFault } from '../support/toFault.ts'
 import { keepDraft, readDraft } from '../support/drafts.ts'
+import { typedOver } from '../support/typedOver.ts'
 
 /** One field that differs between what was typed and what somebody else saved. */
 export interface FieldDifference {
@@ -19,6 +20,12 @@ export const formConflictKey: InjectionKey<{
 
 const said = (value: unknown) =>
   value === null || value === '' ? 'empty' : typeof value === 'object' ? 'other details' : String(value)
+
+/** What lies in the browser of a form that was left: what it opened with, and what it came to. */
+interface Left<T> {
+  opened: T
+  form: T
+}
 
 /**
  * A dialog's form over a contract schema: opens from a record or a draft, keeps a draft while typed, tells the first
@@ -44,10 +51,11 @@ export function useForm<T extends { version: number; id: string }>(options: {
   const differences = computed<FieldDifference[]>(() => {
     const other = theirs.value
     if (!other) return []
-    return Object.keys(form.value)
-      .filter((k) => k !== 'version' && k !== 'id')
-      .filter((k) => JSON.stringify(form.value[k as keyof T]) !== JSON.stringify(other[k as keyof T]))
-      .map((k) => ({ field: k, mine: said(form.value[k as keyof T]), theirs: said(other[k as keyof T]) }))
+    // What was not typed here is theirs anyway, and nothing to choose about.
+    const mine = typedOver(JSON.parse(opened) as T, form.value, other).record
+    return Object.keys(mine)
+      .filter((k) => JSON.stringify(mine[k as keyof T]) !== JSON.stringify(other[k as keyof T]))
+      .map((k) => ({ field: k, mine: said(mine[k as keyof T]), theirs: said(other[k as keyof T]) }))
   })
   provide(formConflictKey, {
     differences,
@@ -57,7 +65,8 @@ export function useForm<T extends { version: number; id: string }>(options: {
       fault.value = null
       if (!other) return
       if (which === 'mine') {
-        form.value = { ...form.value, version: other.version }
+        form.value = typedOver(JSON.parse(opened) as T, form.value, other).record
+        opened = JSON.stringify(other)
         void submit()
       } else {
         keepDraft(`form:${key()}`, null)
@@ -76,16 +85,46 @@ export function useForm<T extends { version: number; id: string }>(options: {
       }
       const start = fresh()
       opened = JSON.stringify(start)
-      const draft = readDraft<T>(`form:${key()}`)
-      form.value = draft && draft.version === start.version ? draft : copyOf(start)
       fault.value = null
+      takeUp(start)
     },
     { immediate: true },
   )
   // A form that was looked at is no draft: next week it would open with the date and the kind of today.
-  watch(form, (f) => open.value && keepDraft(`form:${key()}`, JSON.stringify(f) === opened ? null : f), {
-    deep: true,
-  })
+  watch(
+    form,
+    (f) => {
+      if (!open.value) return
+      const left: Left<T> = { opened: JSON.parse(opened) as T, form: f }
+      keepDraft(`form:${key()}`, JSON.stringify(f) === opened ? null : left)
+    },
+    { deep: true },
+  )
+
+  /** Opens on what is saved now, and on what was typed and left. */
+  function takeUp(start: T) {
+    const left = readDraft<Partial<Left<T>>>(`form:${key()}`)
+    if (!left?.opened || !left.form) form.value = copyOf(start)
+    else if (left.form.version === start.version) {
+      opened = JSON.stringify(left.opened)
+      form.value = left.form
+    } else {
+      // Saved by somebody else meanwhile: what was typed here is not dropped without a word, nor laid over theirs.
+      const { record, collides } = typedOver(left.opened, left.form, start)
+      if (collides) {
+        opened = JSON.stringify(left.opened)
+        form.value = left.form
+        toChoose(copyOf(start))
+      } else form.value = copyOf(record)
+    }
+  }
+  function toChoose(current: T) {
+    theirs.value = current
+    fault.value = {
+      path: '',
+      message: 'It was changed elsewhere in the meantime. Look at both and choose.',
+    }
+  }
 
   async function submit(): Promise<void> {
     const result = schema.safeParse(form.value)
@@ -107,8 +146,9 @@ export function useForm<T extends { version: number; id: string }>(options: {
         e instanceof ApiError && e.problem?.code === 'record.stale' ? (e.problem.current as T) : null
       if (current) {
         void onStale?.()
-        theirs.value = current
-        fault.value.message = 'It was changed elsewhere in the meantime. Look at both and choose.'
+        toChoose(current)
+        // Somebody typed the very same: there is nothing to choose, and nothing left to save.
+        if (differences.value.length === 0) open.value = false
       }
       return
     } finally {

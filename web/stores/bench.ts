@@ -7,7 +7,7 @@ import type { Bench, BenchStep } from '#contract/bench'
 import type { End } from '#contract/common'
 import type { Known, Setup } from '#contract/setup'
 import { clampToRange } from '#core/adjusters/range'
-import { airOn, lastHandAt, type BenchAir } from '#core/bench/airOn'
+import { airOn, lastHandAt, sayingAir, type BenchAir } from '#core/bench/airOn'
 import { evidenceOf, hasAnythingRead, type BenchRider } from '#core/bench/evidence'
 import { sagNow } from '#core/bench/sagNow'
 import { stepStates } from '#core/bench/states'
@@ -113,7 +113,7 @@ export const useBench = defineStore('bench', () => {
   }
   const set = (fields: Partial<Bench>) => change((b) => ({ ...b, ...fields }))
   /** Air of now, as somebody said it; typed on another day it is nobody's. */
-  const sayAir = (air: Partial<BenchAir>) => set({ ...air, airSaidAt: new Date().toISOString() })
+  const sayAir = (air: Partial<BenchAir>) => change((b) => ({ ...b, ...sayingAir(b, air, new Date().toISOString()) }))
   const airNow = (): BenchAir =>
     bench.value
       ? airOn(bench.value, new Date().toISOString())

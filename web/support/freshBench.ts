@@ -3,7 +3,6 @@ import type { Bench } from '#contract/bench'
 import type { Bike } from '#contract/bike'
 import type { Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
-import { airSaidAt } from '#core/bench/airOn'
 import { clampToRange } from '#core/adjusters/range'
 
 /** A new time on the bench: what is known of the bike, as it is known, and nothing else. */
@@ -25,7 +24,8 @@ export function freshBench(
     airTempC: null,
     altitudeM: last?.altitudeM ?? null,
     place: last?.place ?? '',
-    airSaidAt: last ? airSaidAt(last) : null,
+    airSaidAt: last?.airSaidAt ?? last?.startedAt ?? null,
+    airSaidEach: last?.airSaidEach ?? null,
     gaugeId: last?.gaugeId ?? { front: null, rear: null },
     positions: units.flatMap((u) =>
       u.adjusters.flatMap((a) => {

@@ -87,7 +87,8 @@ export function learnFrom({ date, trailId, history, space }: EarlierDay): Learnt
 }
 
 function ofDial({ dials, data, surface }: Fitted, k: number): Pick<LearntDial, 'place' | 'logSteepness'> {
-  const column = (x: Float64Array) => x.filter((_, i) => i % surface.dials === k)
+  const column = (x: Float64Array) =>
+    Float64Array.from({ length: surface.samples }, (_, i) => x[i * surface.dials + k])
   const prior = data.dials[k]
   const place = beyond(
     moments(column(surface.best)),

@@ -10,6 +10,7 @@ import { useBench } from '../../stores/bench.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { forRider } from '#core/carry/ofAnotherRider'
 import { sourceWords } from '../../support/benchWords.ts'
+import { pressureFault } from '../../support/pressureFault.ts'
 import GaugeForm from '../garage/GaugeForm.vue'
 import EndMark from '../shell/EndMark.vue'
 import ClickRail from '../day/ClickRail.vue'
@@ -19,7 +20,7 @@ import CoilVerdict from './CoilVerdict.vue'
 /** What to pump or fit before the first reading, and where each number comes from. */
 const bench = useBench()
 const garage = useGarage()
-const { say } = useUnits()
+const { say, units } = useUnits()
 const gaugeOpen = ref(false)
 /** What the pump is said to have brought it to, per end, as typed. */
 const typed = ref<Record<End, number | null>>({ front: null, rear: null })
@@ -116,14 +117,7 @@ function pumped(u: SuspensionUnit) {
   const main = mainOf(u)!
   const shown = shownPsi(u)
   const psi = shown === null || Number.isNaN(shown) ? null : truePressurePsi(shown, offsetOf(u))
-  const wrong =
-    psi === null
-      ? 'Enter what the gauge shows.'
-      : psi > main.maxPsi
-        ? `${say('pressure', psi)} is above the ${say('pressure', main.maxPsi)} this unit may have; let air out slowly.`
-        : psi < main.minPsi
-          ? `${say('pressure', psi)} is below the ${say('pressure', main.minPsi)} this unit works with; read the gauge again.`
-          : null
+  const wrong = pressureFault(psi, main, units.value)
   setFault.value = { ...setFault.value, [u.end]: wrong ?? undefined }
   if (wrong || psi === null) return
   bench.setPosition(u.end, main.id, psi)

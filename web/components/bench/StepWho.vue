@@ -2,7 +2,7 @@
 import { useNow } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { OrderSchool, SpacerSchool } from '#contract/bench'
-import { airSaidAt, hasOldAir } from '#core/bench/airOn'
+import { oldAir } from '#core/bench/airOn'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useBench } from '../../stores/bench.ts'
 import { useGarage } from '../../stores/garage.ts'
@@ -34,10 +34,10 @@ const spacerSchool = computed({
 })
 // The page may stay open over night.
 const now = useNow({ interval: 60_000 })
-const oldAir = computed(() =>
-  bench.bench && hasOldAir(bench.bench, now.value.toISOString())
-    ? `Air, altitude and place were said on ${dateWords(localDate(airSaidAt(bench.bench)))}. What is pumped and counted today is kept without them until somebody says that they hold.`
-    : '',
+const airWords = { airTempC: 'Air', altitudeM: 'Altitude', place: 'Place' }
+const old = computed(() => (bench.bench ? oldAir(bench.bench, now.value.toISOString()) : []))
+const oldWords = computed(() =>
+  old.value.map((o) => `${airWords[o.what]}: said on ${dateWords(localDate(o.saidAt))}.`).join(' '),
 )
 const usual = (u: SuspensionUnit) =>
   u.end === 'front'
@@ -105,8 +105,12 @@ const usual = (u: SuspensionUnit) =>
         />
       </div>
     </div>
-    <div v-if="oldAir" class="caution old-air">
-      <p>{{ oldAir }}</p>
+    <div v-if="old.length" class="caution old-air">
+      <p>
+        {{
+          `${oldWords} What is pumped and counted today is kept without ${old.length > 1 ? 'them until somebody says that they hold' : 'it until somebody says that it holds'}.`
+        }}
+      </p>
       <BButton variant="plain" class="text-nowrap" @click="bench.sayAir({})">Still so today</BButton>
     </div>
     <ChoiceRow

@@ -13,6 +13,7 @@ import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { dateTimeWords } from '../../support/dates.ts'
+import { pressureFault } from '../../support/pressureFault.ts'
 import ClickRail from '../day/ClickRail.vue'
 import EndMark from '../shell/EndMark.vue'
 import NumberField from '../shell/NumberField.vue'
@@ -22,7 +23,7 @@ const props = defineProps<{ bike: Bike }>()
 const open = defineModel<boolean>('open', { required: true })
 const garage = useGarage()
 const notices = useNotices()
-const { say } = useUnits()
+const { say, units: choice } = useUnits()
 const { who } = useWho()
 const units = computed(() => garage.unitsOf(props.bike))
 
@@ -39,6 +40,14 @@ const readNow = (id: string) => {
 }
 /** As read now, else as it is known; null = nobody has read it. */
 const valueOf = (a: Adjuster) => read.value.get(a.id)?.value ?? at(a)?.value ?? null
+/** What is typed and cannot be; a part that was not touched is not looked at. */
+const faultOf = (a: Adjuster) =>
+  a.kind === 'pressure' && read.value.has(a.id)
+    ? pressureFault(read.value.get(a.id)!.value, a, choice.value)
+    : null
+const ready = computed(
+  () => read.value.size > 0 && !units.value.some((u) => u.adjusters.some((a) => faultOf(a) !== null)),
+)
 async function save() {
   const { bike } = props
   // What was not touched stays as it was known, or unread: an empty field is no reading.
@@ -99,6 +108,7 @@ async function save() {
           :hint="
             valueOf(a) === null ? 'not read' : `${say('pressure', a.minPsi)} to ${say('pressure', a.maxPsi)}`
           "
+          :fault="faultOf(a)"
           class="psi"
           @update:model-value="(v) => (v === null ? takeBack(a.id) : choose(a.id, v))"
         />
@@ -130,7 +140,7 @@ async function save() {
       Only what you read here is written down; what you leave stays as it is known, or unread.
     </p>
     <div class="acts">
-      <BButton variant="primary" :disabled="read.size === 0" @click="save">Save what was read</BButton>
+      <BButton variant="primary" :disabled="!ready" @click="save">Save what was read</BButton>
     </div>
   </DialogFrame>
 </template>
