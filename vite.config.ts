@@ -40,6 +40,8 @@ export default defineConfig({
               // With what draws them: small pieces that a screen without charts shares are merged into such a one else.
               test: /node_modules[\\/](echarts|zrender)|[\\/](MirrorTrace\.vue|LineFigure\.vue|mirrorOption\.ts)/,
             },
+            // Small pieces of half the screens come in one file, not in twenty; what is large is left to who needs it.
+            { name: 'common', minShareCount: 4, maxModuleSize: 12_000, test: /[\\/](web|core|contract)[\\/]|~icons/ },
             { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 3_000 },
           ],
         },

@@ -1,8 +1,7 @@
-import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
-import axe from 'axe-core'
 import type { GivenPadLink } from '../contract/pad.ts'
 import { idOf } from '../demo/ids.ts'
+import { faults } from './faults.ts'
 import { inDemo, proposed } from './screens.ts'
 import { startDemo, type RunningServer } from './server.ts'
 
@@ -17,52 +16,6 @@ test.beforeAll(async () => {
 })
 test.afterAll(async () => server?.stop())
 
-/** Contrast takes most of the time and depends on colours, not on width: it is looked at once a theme. */
-const looks = [
-  { width: 1280, height: 800, theme: 'light', only: null },
-  { width: 390, height: 844, theme: 'dark', only: 'color-contrast' },
-  { width: 320, height: 700, theme: 'light', only: null },
-] as const
-
-/** Numbers are read in sun and in the dusk: 7:1, the big ones too; and they alone. */
-const numbersRule = {
-  rules: [{ id: 'color-contrast-enhanced', selector: '.num, .num *', enabled: true }],
-  checks: [
-    {
-      id: 'color-contrast-enhanced',
-      options: { contrastRatio: { normal: { expected: 7 }, large: { expected: 7 } } },
-    },
-  ],
-}
-const axeSource = `${axe.source};axe.configure(${JSON.stringify(numbersRule)})`
-
-/** What is wrong at any size in day and dusk colours, one line a fault. */
-async function faults(page: Page): Promise<string[]> {
-  const found = new Set<string>()
-  for (const { width, height, theme, only } of looks) {
-    await page.setViewportSize({ width, height })
-    await page.evaluate((t) => document.documentElement.setAttribute('data-bs-theme', t), theme)
-    // What passes is not written out, and there are no frames to go into. Both contrasts in one look: the background of
-    // a letter is found once.
-    const look = new AxeBuilder({ page, axeSource }).setLegacyMode(true)
-    const resultTypes: ['violations'] = ['violations']
-    if (only) look.options({ resultTypes, runOnly: [only, 'color-contrast-enhanced'] })
-    else {
-      const isSmall = width === 320
-      look.options({
-        resultTypes,
-        rules: {
-          'color-contrast': { enabled: !isSmall },
-          'color-contrast-enhanced': { enabled: !isSmall },
-        },
-      })
-    }
-    const { violations } = await look.analyze()
-    for (const v of violations)
-      for (const n of v.nodes.slice(0, 2)) found.add(`${v.id} (${width}, ${theme}): ${n.html.slice(0, 140)}`)
-  }
-  return [...found]
-}
 /** No page is wider than the window, but for what scrolls inside it. */
 async function overflow(page: Page): Promise<number> {
   return page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
@@ -248,18 +201,47 @@ dialogs['a card brought in'] = {
   at: inDemo.setups.address,
   open: (p) => p.getByRole('button', { name: 'Bring in a card' }).click(),
 }
-for (const [name, { at, open }] of Object.entries(dialogs)) {
-  test(`nothing is wrong with the dialog "${name}"`, async ({ page }) => {
+// The page under them has a look of its own above.
+for (const at of new Set(Object.values(dialogs).map((d) => d.at))) {
+  const here = Object.entries(dialogs).filter(([, d]) => d.at === at)
+  test(`nothing is wrong with ${here.map(([name]) => `“${name}”`).join(', ')}`, async ({ page }) => {
     await page.goto(server.base + at)
     if (at === inDemo.day.address) await proposed(page)
     else await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
-    await open(page)
     const dialog = page.getByRole('dialog')
-    await expect(dialog).toBeVisible()
-    await expect(dialog.getByRole('heading', { level: 2 })).toBeVisible()
-    expect(await faults(page)).toEqual([])
+    for (const [name, { open }] of here)
+      await test.step(name, async () => {
+        await page.setViewportSize({ width: 1280, height: 800 })
+        await open(page)
+        await expect(dialog).toBeVisible()
+        await expect(dialog.getByRole('heading', { level: 2 })).toBeVisible()
+        expect(await faults(page, '[role=dialog]'), name).toEqual([])
+        await page.keyboard.press('Escape')
+        await expect(dialog).toHaveCount(0)
+      })
   })
 }
+
+test('what is wrong is found: by day, at dusk, on a phone, and in a dialog', async ({ page }) => {
+  await page.goto(server.base + inDemo.garage.address)
+  await inDemo.garage.ready(page)
+  await page.evaluate(() => {
+    document.querySelector('main')!.insertAdjacentHTML(
+      'beforeend',
+      `<p style="color:#aaa;background:#fff">grey</p>
+       <p class="num" style="color:#6b6b6b;background:#fff">pale number</p>
+       <p id="dusk">dusk</p>
+       <div role="dialog" aria-label="of the test"><input id="nameless"></div>
+       <style>[data-bs-theme=dark] #dusk { color: #333; background: #000 }</style>`,
+    )
+  })
+  const all = (await faults(page)).join('\n')
+  expect(all).toMatch(/^color-contrast \(1280, light\): .*grey/m)
+  expect(all).toMatch(/^color-contrast-enhanced \(1280, light\): .*pale number/m)
+  expect(all).toMatch(/^color-contrast \(390, dark\): .*dusk/m)
+  expect(all).toMatch(/^label \(320, light\): .*nameless/m)
+  expect((await faults(page, '[role=dialog]')).map((f) => f.split(' ')[0])).toEqual(['label', 'label'])
+})
 
 for (const [page_, slider, says] of [
   ['spring-and-damper', /^Spring/, /Damping ratio 0\.\d+/],

@@ -1,6 +1,6 @@
-import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
 import { idOf } from '../demo/ids.ts'
+import { faultsNow } from './faults.ts'
 import { startDemo, startLoggers, type RunningServer } from './server.ts'
 
 let loggers: Awaited<ReturnType<typeof startLoggers>>
@@ -66,8 +66,7 @@ test('from the fitting check to figures per section', async ({ page }) => {
     await expect(page.getByText('It is on the run, with figures for 6 sections.')).toBeVisible({
       timeout: 30_000,
     })
-    const results = await new AxeBuilder({ page }).analyze()
-    expect(results.violations.map((v) => v.id)).toEqual([])
+    expect(await faultsNow(page)).toEqual([])
     await page.getByRole('link', { name: 'See what the suspension did' }).click()
     await expect(page.getByRole('heading', { name: /Run 1, what the suspension did/ })).toBeVisible()
     await expect(page.getByText('Root web').first()).toBeVisible()
@@ -100,8 +99,7 @@ test('a chamber is calibrated as it is ridden, by depths that somebody reads', a
   }
   await expect(page.getByText(/compression ratio [\d.]+ ± 0\.\d+, baseline \d+ ± [\d.]+ psi/)).toBeVisible()
   await expect(page.getByText('Calibrate first', { exact: false })).toHaveCount(0)
-  const results = await new AxeBuilder({ page }).analyze()
-  expect(results.violations.map((v) => v.id)).toEqual([])
+  expect(await faultsNow(page)).toEqual([])
 })
 
 test('each fault is recognised and named, with the way out of it', async ({ page }) => {
