@@ -41,7 +41,12 @@ export default defineConfig({
               test: /node_modules[\\/](echarts|zrender)|[\\/](MirrorTrace\.vue|LineFigure\.vue|mirrorOption\.ts)/,
             },
             // Small pieces of half the screens come in one file, not in twenty; what is large is left to who needs it.
-            { name: 'common', minShareCount: 4, maxModuleSize: 12_000, test: /[\\/](web|core|contract)[\\/]|~icons/ },
+            {
+              name: 'common',
+              minShareCount: 4,
+              maxModuleSize: 12_000,
+              test: /[\\/](web|core|contract)[\\/]|~icons/,
+            },
             { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 3_000 },
           ],
         },

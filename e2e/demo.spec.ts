@@ -3,6 +3,7 @@ import { v7 as uuid } from 'uuid'
 import type { DayBundle } from '../contract/endpoints.ts'
 import { idOf } from '../demo/ids.ts'
 import { handFile } from './handFile.ts'
+import { inDemo, proposed } from './screens.ts'
 import { startDemo, type RunningServer } from './server.ts'
 
 let server: RunningServer
@@ -19,9 +20,8 @@ async function openDay(page: Page, name: RegExp) {
   await expect(page.getByRole('heading', { name: 'The day so far' })).toBeVisible()
 }
 const goOn = async (page: Page) => {
-  await page.goto(server.base)
-  await page.getByRole('link', { name: /Next: Rear: when does it kick/ }).click()
-  await expect(page.getByRole('heading', { name: 'Rear: when does it kick?' })).toBeVisible()
+  await page.goto(server.base + inDemo.day.address)
+  await proposed(page)
 }
 
 /** The tap of an answer on the card, and the way back. */
@@ -39,8 +39,8 @@ async function unsay(page: Page) {
 
 test('the half-way day begins with a question, and three answers lead three ways', async ({ page }) => {
   await page.goto(server.base)
-  await expect(page.getByText('Next: Rear: when does it kick?')).toBeVisible()
-  await goOn(page)
+  await page.getByRole('link', { name: /Next: Rear: when does it kick/ }).click()
+  await proposed(page)
   const ways = [
     ['Worse along a row of hits', /^Rear rebound, \d clicks? faster/],
     ['On single hits', /^Rear rebound, \d clicks? slower/],

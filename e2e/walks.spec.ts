@@ -1,6 +1,7 @@
 import { expect, test, type Locator, type Page } from '@playwright/test'
 import { largeSize } from '../demo/large.ts'
 import { Hands, spacing } from './hands.ts'
+import { inDemo, proposed } from './screens.ts'
 import { startDemo, startServer, type RunningServer } from './server.ts'
 
 const widths = [
@@ -122,9 +123,8 @@ test.describe('fast hands', () => {
   test.beforeEach(async () => void (server = await startDemo()))
   test.afterEach(async () => server?.stop())
   const onDay = async (page: Page) => {
-    await page.goto(server.base)
-    await page.getByRole('link', { name: /Next: Rear: when does it kick/ }).click()
-    await expect(page.getByRole('heading', { name: 'Rear: when does it kick?' })).toBeVisible()
+    await page.goto(server.base + inDemo.day.address)
+    await proposed(page)
   }
 
   test.describe('on a phone', () => {
@@ -310,7 +310,9 @@ test.describe('fast hands', () => {
   })
 
   test('Back closes a dialog and not the day; the keyboard is back where it was', async ({ page }) => {
-    await onDay(page)
+    await page.goto(server.base)
+    await page.getByRole('link', { name: /Next: Rear: when does it kick/ }).click()
+    await proposed(page)
     const about = page.getByRole('button', { name: 'About this day' })
     await about.focus()
     await page.keyboard.press('Enter')

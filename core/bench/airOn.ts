@@ -42,7 +42,8 @@ export function sayingAir(
   at: string,
 ): Partial<Pick<Bench, keyof BenchAir | 'airSaidAt' | 'airSaidEach'>> {
   const left = airParts.filter((what) => !(what in said))
-  if (left.length === 0 || left.length === airParts.length) return { ...said, airSaidAt: at, airSaidEach: null }
+  if (left.length === 0 || left.length === airParts.length)
+    return { ...said, airSaidAt: at, airSaidEach: null }
   const each = (what: keyof BenchAir) => (what in said ? at : airSaidAt(bench, what))
   return {
     ...said,

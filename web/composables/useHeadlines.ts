@@ -2,7 +2,7 @@ import { onScopeDispose, shallowRef, watch, type Ref, type ShallowRef } from 'vu
 import type { DayBundle } from '#contract/endpoints'
 import type { Proposal } from '#contract/proposal'
 import { cache, reads } from '../api/cache.ts'
-import { judgeOnce } from '../stores/day/judge.ts'
+import { judgeOnce, readyToJudge } from '../stores/day/judge.ts'
 import { overlayDay } from '../api/overlay.ts'
 import { useOutbox } from '../stores/outbox.ts'
 import { judgedOf } from '../support/judged.ts'
@@ -27,6 +27,7 @@ export function useHeadlines(ids: Ref<readonly string[]>): ShallowRef<ReadonlyMa
   const said = shallowRef<ReadonlyMap<string, Headline>>(new Map())
   /** What each headline rests on. */
   const restsOn = new Map<string, string>()
+  readyToJudge()
   let wanted = false
   let running = false
   let gone = false

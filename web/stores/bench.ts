@@ -113,7 +113,8 @@ export const useBench = defineStore('bench', () => {
   }
   const set = (fields: Partial<Bench>) => change((b) => ({ ...b, ...fields }))
   /** Air of now, as somebody said it; typed on another day it is nobody's. */
-  const sayAir = (air: Partial<BenchAir>) => change((b) => ({ ...b, ...sayingAir(b, air, new Date().toISOString()) }))
+  const sayAir = (air: Partial<BenchAir>) =>
+    change((b) => ({ ...b, ...sayingAir(b, air, new Date().toISOString()) }))
   const airNow = (): BenchAir =>
     bench.value
       ? airOn(bench.value, new Date().toISOString())

@@ -14,7 +14,9 @@ export function typedOver<T extends { version: number; id: string }>(
   now: T,
 ): { record: T; collides: boolean } {
   const own = new Set<string>(['version', 'id'])
-  const fields = [...new Set([...Object.keys(typed), ...Object.keys(opened)])].filter((k) => !own.has(k)) as (keyof T)[]
+  const fields = [...new Set([...Object.keys(typed), ...Object.keys(opened)])].filter(
+    (k) => !own.has(k),
+  ) as (keyof T)[]
   const mine = fields.filter((k) => !same(typed[k], opened[k]))
   return {
     record: { ...now, ...Object.fromEntries(mine.map((k) => [k, typed[k]])) },

@@ -14,6 +14,9 @@ const worker = () =>
     new Worker(new URL('../../workers/judge.worker.ts', import.meta.url), { type: 'module' }),
   ))
 
+/** Its thread is got ready while the day itself is on its way. */
+export const readyToJudge = () => void (typeof Worker === 'undefined' || worker())
+
 /** What was learnt of days, by the very list that was held of them. */
 const lessons = new WeakMap<readonly DayBundle[], Promise<Learnt[]>>()
 function learntFrom(earlier: readonly DayBundle[]): Promise<Learnt[]> | Learnt[] {
@@ -52,6 +55,7 @@ export function useDayJudge(
       : null,
   )
   let wanted = false
+  readyToJudge()
 
   async function run(): Promise<void> {
     wanted = true
