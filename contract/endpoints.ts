@@ -123,8 +123,10 @@ export const ShelfItem = z.strictObject({
     'setup',
   ]),
   id: Id,
-  /** What a person calls it. */
+  /** What a person calls it; empty where it goes by its time. */
   name: z.string(),
+  /** The time by which it goes, to be said on the clock of whoever looks; null where it has a name. */
+  at: Instant.nullable(),
   /** Whose it is, and from when. */
   about: z.string(),
   removedAt: Instant,

@@ -433,6 +433,36 @@ test('what is next on Today follows what another window logs', async ({ page, co
   await expect(page.getByRole('link', { name: /Ilka.*Next: Rear rebound, \d clicks? slower/ })).toBeVisible()
 })
 
+test('Today opened again says what was worked out before, and waits for the judge only where something changed', async ({
+  page,
+  context,
+}) => {
+  const waiting = page.getByText(/^Next: …/)
+  const next = page.getByText(/^Next: /)
+  await page.goto(server.base)
+  await expect(next.first()).toBeVisible()
+  await expect(waiting).toHaveCount(0)
+  const said = await next.allInnerTexts()
+  expect(said.length).toBeGreaterThan(4)
+  // What was read or worked out last is written within a second.
+  await page.waitForTimeout(1600)
+  await page.route('**/judge.worker*', (route) => route.abort())
+  await page.reload()
+  await expect(next).toHaveText(said)
+  await expect(waiting).toHaveCount(0)
+  const { feels } = (await (
+    await context.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)
+  ).json()) as DayBundle
+  const last = feels.find((f) => f.runId === idOf('half-way run 5'))!
+  const put = await context.request.put(`${server.base}/api/v1/runs/${last.runId}/feel`, {
+    data: { ...last, rating: 3 },
+  })
+  expect(put.status()).toBe(200)
+  await page.reload()
+  await expect(waiting).toHaveCount(1)
+  await expect(next).toHaveText(said.map((text) => (/when does it kick/.test(text) ? 'Next: …' : text)))
+})
+
 test('what earlier days taught is said, and a day can be judged without it', async ({ page, context }) => {
   await goOn(page)
   const earlier = page.getByRole('region', { name: 'From earlier days' })

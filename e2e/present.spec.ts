@@ -1,4 +1,5 @@
 import { expect, test, type Browser, type Page } from '@playwright/test'
+import type { DayBundle } from '../contract/endpoints.ts'
 import { idOf } from '../demo/ids.ts'
 import { handFile } from './handFile.ts'
 import { startDemo, type RunningServer } from './server.ts'
@@ -236,6 +237,23 @@ test('what was removed lies on the shelf and comes back, long after the notice i
   await expect(page.getByText('Joren is back.')).toBeVisible()
   await page.getByRole('button', { name: 'Riders', exact: true }).click()
   await expect(page.getByRole('button', { name: /^Joren/ })).toBeVisible()
+})
+
+test('a run on the shelf goes by the time on the clock of whoever looks', async ({ browser }) => {
+  // Three quarters of an hour off every server's clock.
+  const context = await browser.newContext({ timezoneId: 'Asia/Kathmandu', serviceWorkers: 'block' })
+  const page = await context.newPage()
+  const runId = idOf('half-way run 2')
+  const day = await (await context.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)).json()
+  const { startedAt } = (day as DayBundle).runs.find((r) => r.id === runId)!
+  expect((await context.request.delete(`${server.base}/api/v1/runs/${runId}`)).status()).toBe(200)
+  const there = new Date(Date.parse(startedAt) + (5 * 60 + 45) * 60_000).toISOString().slice(11, 16)
+  await page.goto(`${server.base}/garage?part=removed`)
+  const row = page.getByRole('listitem').filter({ hasText: 'run, ' })
+  await expect(row).toContainText(there)
+  await row.getByRole('button', { name: /^Bring .* back$/ }).click()
+  await expect(page.getByText(new RegExp(`${there} is back\\.$`))).toBeVisible()
+  await context.close()
 })
 
 test('a browser that keeps nothing still shows the day, saves, and says so', async ({ page }) => {

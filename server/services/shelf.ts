@@ -1,6 +1,5 @@
 import { isNotNull } from 'drizzle-orm'
 import type { ShelfItem } from '#contract/endpoints'
-import { localDate } from '#core/units/localDate'
 import type { Store } from '../db/open.ts'
 import {
   baselines,
@@ -54,7 +53,17 @@ export async function readShelf({ db }: Store): Promise<ShelfItem[]> {
     about: string,
     removedAt: string | null,
   ) => {
-    if (removedAt !== null) list.push({ kind, id, name, about, removedAt })
+    if (removedAt !== null) list.push({ kind, id, name, at: null, about, removedAt })
+  }
+  /** The same of what has no name but its time. */
+  const putTimed = (
+    kind: ShelfItem['kind'],
+    id: string,
+    at: string,
+    about: string,
+    removedAt: string | null,
+  ) => {
+    if (removedAt !== null) list.push({ kind, id, name: '', at, about, removedAt })
   }
   for (const r of await db.select().from(riders).where(isNotNull(riders.deletedAt)))
     put('rider', r.id, r.body.name, '', r.deletedAt)
@@ -77,7 +86,7 @@ export async function readShelf({ db }: Store): Promise<ShelfItem[]> {
   for (const p of await db.select().from(profiles).where(isNotNull(profiles.deletedAt)))
     put('profile', p.id, p.body.name, p.body.from, p.deletedAt)
   for (const b of await db.select().from(benches).where(isNotNull(benches.deletedAt)))
-    put('bench', b.id, localDate(b.startedAt), bikeName(b.bikeId), b.deletedAt)
+    putTimed('bench', b.id, b.startedAt, bikeName(b.bikeId), b.deletedAt)
   const tentNames = new Map(
     (await db.select({ id: tents.id, body: tents.body }).from(tents)).map((t) => [t.id, t.body.name]),
   )
@@ -93,13 +102,13 @@ export async function readShelf({ db }: Store): Promise<ShelfItem[]> {
       r.deletedAt,
     )
   for (const h of await db.select().from(tentHours).where(isNotNull(tentHours.deletedAt)))
-    put('tentHour', h.id, h.at.slice(0, 16).replace('T', ' '), inTent(h.tentId), h.deletedAt)
+    putTimed('tentHour', h.id, h.at, inTent(h.tentId), h.deletedAt)
   for (const n of await db.select().from(tentNotes).where(isNotNull(tentNotes.deletedAt)))
     put('tentNote', n.id, n.body.text || n.body.kind, inTent(n.tentId), n.deletedAt)
   for (const d of await db.select().from(days).where(isNotNull(days.deletedAt)))
     put('day', d.id, dayName.get(d.id) ?? d.date, bikeName(d.bikeId), d.deletedAt)
   for (const r of await db.select().from(runs).where(isNotNull(runs.deletedAt)))
-    put('run', r.id, r.startedAt.slice(0, 16).replace('T', ' '), dayName.get(r.dayId) ?? '', r.deletedAt)
+    putTimed('run', r.id, r.startedAt, dayName.get(r.dayId) ?? '', r.deletedAt)
   for (const r of await db.select().from(recordings).where(isNotNull(recordings.deletedAt)))
     put('recording', r.id, r.body.fileName, '', r.deletedAt)
   for (const s of await db.select().from(setups).where(isNotNull(setups.deletedAt)))

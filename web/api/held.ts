@@ -8,8 +8,8 @@ export interface Held {
   at: number
 }
 
-/** Days and lists that are kept; older ones make room. */
-const most = 80
+/** Days, what was worked out of them, and lists that are kept; older ones make room. */
+const most = 160
 /** A hand that turns makes many changes; one writing a second is enough. */
 const pauseMs = 1000
 

@@ -2,10 +2,9 @@ import { onScopeDispose, shallowRef, watch, type Ref, type ShallowRef } from 'vu
 import type { DayBundle } from '#contract/endpoints'
 import type { Proposal } from '#contract/proposal'
 import { cache, reads } from '../api/cache.ts'
-import { judgeOnce, readyToJudge } from '../stores/day/judge.ts'
+import { basisOf, judgeOnce, readyToJudge } from '../stores/day/judge.ts'
 import { overlayDay } from '../api/overlay.ts'
 import { useOutbox } from '../stores/outbox.ts'
-import { judgedOf } from '../support/judged.ts'
 import { useUnits } from './useUnits.ts'
 
 export interface Headline {
@@ -45,7 +44,7 @@ export function useHeadlines(ids: Ref<readonly string[]>): ShallowRef<ReadonlyMa
   async function judge(id: string): Promise<void> {
     const day = await read(id)
     const earlier = day.day.judgedAlone ? [] : await cache.fetchQuery(reads.earlier(id)).catch(() => [])
-    const basis = [day, ...earlier].map((b) => judgedOf(b, units.value)).join()
+    const basis = basisOf(day, earlier, units.value)
     if (gone || restsOn.get(id) === basis) return
     const { proposal } = await judgeOnce(day, earlier, units.value)
     restsOn.set(id, basis)

@@ -5,7 +5,7 @@ import type { ShelfItem } from '#contract/endpoints'
 import { cache, reads } from '../../api/cache.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useOutbox } from '../../stores/outbox.ts'
-import { localDate, shortDayWords } from '../../support/dates.ts'
+import { dateTimeWords, localDate, shortDayWords } from '../../support/dates.ts'
 
 /** Everything that was removed, to be found and brought back at any time. */
 const notices = useNotices()
@@ -34,10 +34,12 @@ const kindWords: Record<ShelfItem['kind'], string> = {
   recording: 'sensor file',
   setup: 'wanted setup',
 }
+/** What goes by its time is named on the clock of whoever looks. */
+const nameOf = (x: ShelfItem) => (x.at === null ? x.name : dateTimeWords(x.at))
 const words = (x: ShelfItem) =>
   [kindWords[x.kind], x.about, `removed ${shortDayWords(localDate(x.removedAt))}`].filter(Boolean).join(', ')
 async function bringBack(x: ShelfItem) {
-  if (await notices.attempt(() => outbox.restore(x.kind, x.id))) notices.show(`${x.name} is back.`)
+  if (await notices.attempt(() => outbox.restore(x.kind, x.id))) notices.show(`${nameOf(x)} is back.`)
 }
 </script>
 
@@ -49,9 +51,9 @@ async function bringBack(x: ShelfItem) {
     <ul class="shelf">
       <li v-for="x in items.slice(0, shown)" :key="x.kind + x.id">
         <span
-          ><b>{{ x.name }}</b> <span class="soft">{{ words(x) }}</span></span
+          ><b>{{ nameOf(x) }}</b> <span class="soft">{{ words(x) }}</span></span
         >
-        <BButton variant="plain" :aria-label="`Bring ${x.name} back`" @click="bringBack(x)"
+        <BButton variant="plain" :aria-label="`Bring ${nameOf(x)} back`" @click="bringBack(x)"
           >Bring back</BButton
         >
       </li>

@@ -7,12 +7,12 @@ import type { DayKnowledge } from '#core/adviser/summary'
 import type { UnitChoice } from '#core/units/choice'
 import { judgedOf } from '../../support/judged.ts'
 import type { Judging } from '../../workers/judge.worker.ts'
+// Named by its content: another judge has another address.
+import judgeAt from '../../workers/judge.worker.ts?worker&url'
+import { workedOut } from './workedOut.ts'
 
 let started: ReturnType<typeof wrap<Judging>> | null = null
-const worker = () =>
-  (started ??= wrap<Judging>(
-    new Worker(new URL('../../workers/judge.worker.ts', import.meta.url), { type: 'module' }),
-  ))
+const worker = () => (started ??= wrap<Judging>(new Worker(judgeAt, { type: 'module' })))
 
 /** Its thread is got ready while the day itself is on its way. */
 export const readyToJudge = () => void (typeof Worker === 'undefined' || worker())
@@ -26,11 +26,17 @@ function learntFrom(earlier: readonly DayBundle[]): Promise<Learnt[]> | Learnt[]
   return learnt
 }
 
+/** All that the judgement of a day rests on, as one text. */
+export const basisOf = (bundle: DayBundle, earlier: readonly DayBundle[], units: UnitChoice): string =>
+  [bundle, ...earlier].map((b) => judgedOf(b, units)).join()
+
 /** What is next on a day and what is known of it, from the records of that day and of those that it starts from. */
-export async function judgeOnce(bundle: DayBundle, earlier: readonly DayBundle[], units: UnitChoice) {
-  const learnt = await learntFrom(earlier)
-  // A plain copy: a reactive proxy cannot cross to a worker.
-  return worker().judge(bundle, learnt, { ...units })
+export function judgeOnce(bundle: DayBundle, earlier: readonly DayBundle[], units: UnitChoice) {
+  return workedOut(bundle.day.id, basisOf(bundle, earlier, units), judgeAt, async () => {
+    const learnt = await learntFrom(earlier)
+    // A plain copy: a reactive proxy cannot cross to a worker.
+    return worker().judge(bundle, learnt, { ...units })
+  })
 }
 
 /**
@@ -49,10 +55,7 @@ export function useDayJudge(
   const judging = ref(false)
   const fault = ref('')
   const key = computed(() =>
-    bundle.value && earlier.value
-      ? judgedOf(bundle.value, units.value) +
-        JSON.stringify(earlier.value.map((e) => judgedOf(e, units.value)))
-      : null,
+    bundle.value && earlier.value ? basisOf(bundle.value, earlier.value, units.value) : null,
   )
   let wanted = false
   readyToJudge()
