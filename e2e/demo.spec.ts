@@ -289,6 +289,7 @@ test('a form left half typed and overtaken meanwhile opens on both, and mine tak
     await page.reload()
     await open()
     await expect(form.getByText('body mass: yours 91, theirs 85')).toBeVisible()
+    await expect(form.getByLabel('Kit (pack, armour, shoes)')).toHaveValue('9')
     await expect(form.getByRole('button', { name: 'Save rider' })).toHaveCount(0)
   }
   await form.getByRole('button', { name: 'Use mine' }).click()

@@ -248,7 +248,7 @@ test('a run on the shelf goes by the time on the clock of whoever looks', async 
   const { startedAt } = (day as DayBundle).runs.find((r) => r.id === runId)!
   expect((await context.request.delete(`${server.base}/api/v1/runs/${runId}`)).status()).toBe(200)
   const there = new Date(Date.parse(startedAt) + (5 * 60 + 45) * 60_000).toISOString().slice(11, 16)
-  await page.goto(`${server.base}/garage?part=removed`)
+  await page.goto(`${server.base}/garage?part=shelf`)
   const row = page.getByRole('listitem').filter({ hasText: 'run, ' })
   await expect(row).toContainText(there)
   await row.getByRole('button', { name: /^Bring .* back$/ }).click()

@@ -110,12 +110,16 @@ export function useForm<T extends { version: number; id: string }>(options: {
       form.value = left.form
     } else {
       // Saved by somebody else meanwhile: what was typed here is not dropped without a word, nor laid over theirs.
-      const { record, collides } = typedOver(left.opened, left.form, start)
-      if (collides) {
-        opened = JSON.stringify(left.opened)
-        form.value = left.form
+      const { record, collide } = typedOver(left.opened, left.form, start)
+      if (collide.length === 0) form.value = copyOf(record)
+      else {
+        // What was not typed stands as they have it; it is saved over theirs by nobody's oversight: the version stays old.
+        const { version } = left.form
+        const before = Object.fromEntries(collide.map((k) => [k, left.opened![k]]))
+        opened = JSON.stringify({ ...start, ...before, version })
+        form.value = copyOf({ ...record, version })
         toChoose(copyOf(start))
-      } else form.value = copyOf(record)
+      }
     }
   }
   function toChoose(current: T) {

@@ -5,24 +5,24 @@ const opened = { id: 'r', version: 1, name: 'Oda', kitMassKg: 5, note: '', parts
 
 describe('what was typed over what others saved', () => {
   it('keeps both where different fields were touched', () => {
-    const { record, collides } = typedOver(
+    const { record, collide } = typedOver(
       opened,
       { ...opened, note: 'stiff in the cold' },
       { ...opened, version: 3, kitMassKg: 7 },
     )
     expect(record).toEqual({ ...opened, version: 3, kitMassKg: 7, note: 'stiff in the cold' })
-    expect(collides).toBe(false)
+    expect(collide).toEqual([])
   })
   it('asks where the same field was touched to different ends, and not where to the same', () => {
     const typed = { ...opened, kitMassKg: 6 }
-    expect(typedOver(opened, typed, { ...opened, version: 2, kitMassKg: 7 }).collides).toBe(true)
-    expect(typedOver(opened, typed, { ...opened, version: 2, kitMassKg: 6 }).collides).toBe(false)
+    expect(typedOver(opened, typed, { ...opened, version: 2, kitMassKg: 7 }).collide).toEqual(['kitMassKg'])
+    expect(typedOver(opened, typed, { ...opened, version: 2, kitMassKg: 6 }).collide).toEqual([])
   })
   it('takes a list as one field', () => {
     const typed = { ...opened, parts: [{ size: 1 }, { size: 2 }] }
     const elsewhere = { ...opened, version: 2, parts: [{ size: 3 }] }
     expect(typedOver(opened, typed, elsewhere)).toMatchObject({
-      collides: true,
+      collide: ['parts'],
       record: { parts: typed.parts },
     })
   })

@@ -6,13 +6,13 @@ const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
  * @param opened the record as it was when the typing began
  * @param typed the record as it was left
  * @param now the record as it is saved
- * @returns the record to go on with, and whether a field was both typed here and changed elsewhere: then a person chooses
+ * @returns the record to go on with, and the fields that were both typed here and changed elsewhere: of them a person chooses
  */
 export function typedOver<T extends { version: number; id: string }>(
   opened: T,
   typed: T,
   now: T,
-): { record: T; collides: boolean } {
+): { record: T; collide: (keyof T)[] } {
   const own = new Set<string>(['version', 'id'])
   const fields = [...new Set([...Object.keys(typed), ...Object.keys(opened)])].filter(
     (k) => !own.has(k),
@@ -20,6 +20,6 @@ export function typedOver<T extends { version: number; id: string }>(
   const mine = fields.filter((k) => !same(typed[k], opened[k]))
   return {
     record: { ...now, ...Object.fromEntries(mine.map((k) => [k, typed[k]])) },
-    collides: mine.some((k) => !same(now[k], opened[k]) && !same(now[k], typed[k])),
+    collide: mine.filter((k) => !same(now[k], opened[k]) && !same(now[k], typed[k])),
   }
 }

@@ -34,10 +34,17 @@ const spacerSchool = computed({
 })
 // The page may stay open over night.
 const now = useNow({ interval: 60_000 })
-const airWords = { airTempC: 'Air', altitudeM: 'Altitude', place: 'Place' }
+const airWords = { airTempC: 'air', altitudeM: 'altitude', place: 'place' }
 const old = computed(() => (bench.bench ? oldAir(bench.bench, now.value.toISOString()) : []))
+/** "Altitude and place were said on 20 Nov 2026." */
 const oldWords = computed(() =>
-  old.value.map((o) => `${airWords[o.what]}: said on ${dateWords(localDate(o.saidAt))}.`).join(' '),
+  [...new Set(old.value.map((o) => localDate(o.saidAt)))]
+    .map((date) => {
+      const those = old.value.filter((o) => localDate(o.saidAt) === date).map((o) => airWords[o.what])
+      const list = new Intl.ListFormat('en-GB').format(those)
+      return `${list[0].toUpperCase()}${list.slice(1)} ${those.length > 1 ? 'were' : 'was'} said on ${dateWords(date)}.`
+    })
+    .join(' '),
 )
 const usual = (u: SuspensionUnit) =>
   u.end === 'front'
