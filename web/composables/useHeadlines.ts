@@ -2,7 +2,7 @@ import { onScopeDispose, shallowRef, watch, type Ref, type ShallowRef } from 'vu
 import type { DayBundle } from '#contract/endpoints'
 import type { Proposal } from '#contract/proposal'
 import { cache, reads } from '../api/cache.ts'
-import { basisOf, judgeOnce, readyToJudge } from '../stores/day/judge.ts'
+import { basisOf, judgedBefore, judgeOnce, readyToJudge } from '../stores/day/judge.ts'
 import { overlayDay } from '../api/overlay.ts'
 import { useOutbox } from '../stores/outbox.ts'
 import { useUnits } from './useUnits.ts'
@@ -41,9 +41,20 @@ export function useHeadlines(ids: Ref<readonly string[]>): ShallowRef<ReadonlyMa
       tell(id, { day, next: before?.next ?? null, proposal: before?.proposal ?? null })
     return day
   }
+  const earlierOf = async (day: DayBundle) =>
+    day.day.judgedAlone ? [] : await cache.fetchQuery(reads.earlier(day.day.id)).catch(() => [])
+  /** What was worked out before, at once: no day that stands as it stood waits behind one that does not. */
+  async function recallJudged(id: string): Promise<void> {
+    if (restsOn.has(id)) return
+    const day = await read(id)
+    const before = await judgedBefore(day, () => earlierOf(day), units.value)
+    if (!before || gone) return
+    restsOn.set(id, basisOf(day, await earlierOf(day), units.value))
+    tell(id, { day, next: before.proposal.headline, proposal: before.proposal })
+  }
   async function judge(id: string): Promise<void> {
     const day = await read(id)
-    const earlier = day.day.judgedAlone ? [] : await cache.fetchQuery(reads.earlier(id)).catch(() => [])
+    const earlier = await earlierOf(day)
     const basis = basisOf(day, earlier, units.value)
     if (gone || restsOn.get(id) === basis) return
     const { proposal } = await judgeOnce(day, earlier, units.value)
@@ -58,6 +69,7 @@ export function useHeadlines(ids: Ref<readonly string[]>): ShallowRef<ReadonlyMa
       wanted = false
       // A row stands without; opening the day tells what is wrong with it.
       await Promise.all(ids.value.map((id) => read(id).catch(() => undefined)))
+      await Promise.all(ids.value.map((id) => recallJudged(id).catch(() => undefined)))
       for (const id of ids.value) {
         if (gone) break
         await judge(id).catch(() => undefined)

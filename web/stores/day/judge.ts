@@ -9,7 +9,7 @@ import { judgedOf } from '../../support/judged.ts'
 import type { Judging } from '../../workers/judge.worker.ts'
 // Named by its content: another judge has another address.
 import judgeAt from '../../workers/judge.worker.ts?worker&url'
-import { workedOut } from './workedOut.ts'
+import { workedOut, workedOutBefore } from './workedOut.ts'
 
 let started: ReturnType<typeof wrap<Judging>> | null = null
 const worker = () => (started ??= wrap<Judging>(new Worker(judgeAt, { type: 'module' })))
@@ -37,6 +37,16 @@ export function judgeOnce(bundle: DayBundle, earlier: readonly DayBundle[], unit
     // A plain copy: a reactive proxy cannot cross to a worker.
     return worker().judge(bundle, learnt, { ...units })
   })
+}
+
+/** The same where it was worked out before and still holds; null else. @param earlier asked for only where something is kept */
+export async function judgedBefore(
+  bundle: DayBundle,
+  earlier: () => Promise<readonly DayBundle[]>,
+  units: UnitChoice,
+): Promise<Awaited<ReturnType<typeof judgeOnce>> | null> {
+  const kept = await workedOutBefore<Awaited<ReturnType<typeof judgeOnce>>>(bundle.day.id)
+  return kept?.holds(basisOf(bundle, await earlier(), units), judgeAt) ? kept.result : null
 }
 
 /**
