@@ -26,13 +26,16 @@ function learntFrom(earlier: readonly DayBundle[]): Promise<Learnt[]> | Learnt[]
   return learnt
 }
 
+/** What changes with the judge's code; while somebody works on it every page has its own. */
+const code = import.meta.env.DEV ? `${judgeAt} ${performance.timeOrigin}` : judgeAt
+
 /** All that the judgement of a day rests on, as one text. */
 export const basisOf = (bundle: DayBundle, earlier: readonly DayBundle[], units: UnitChoice): string =>
   [bundle, ...earlier].map((b) => judgedOf(b, units)).join()
 
 /** What is next on a day and what is known of it, from the records of that day and of those that it starts from. */
 export function judgeOnce(bundle: DayBundle, earlier: readonly DayBundle[], units: UnitChoice) {
-  return workedOut(bundle.day.id, basisOf(bundle, earlier, units), judgeAt, async () => {
+  return workedOut(bundle.day.id, basisOf(bundle, earlier, units), code, async () => {
     const learnt = await learntFrom(earlier)
     // A plain copy: a reactive proxy cannot cross to a worker.
     return worker().judge(bundle, learnt, { ...units })
@@ -46,7 +49,7 @@ export async function judgedBefore(
   units: UnitChoice,
 ): Promise<Awaited<ReturnType<typeof judgeOnce>> | null> {
   const kept = await workedOutBefore<Awaited<ReturnType<typeof judgeOnce>>>(bundle.day.id)
-  return kept?.holds(basisOf(bundle, await earlier(), units), judgeAt) ? kept.result : null
+  return kept?.holds(basisOf(bundle, await earlier(), units), code) ? kept.result : null
 }
 
 /**
