@@ -3,6 +3,7 @@ import type { Access } from '#contract/access'
 import { endpoints } from '#contract/endpoints'
 import { call, whenLocked } from './client.ts'
 import { forgetHeld } from './held.ts'
+import { whenRefused } from './live.ts'
 
 /** How this page stands to the door of its server; null: not asked yet, or the server is out of reach. */
 export const access = shallowRef<Access | null>(null)
@@ -27,5 +28,6 @@ export function askAccess(): Promise<void> {
   return asking
 }
 
-// Signed out elsewhere, or the lock was changed.
+// Signed out elsewhere, or the lock was changed: a page that asks for nothing is told by its stream.
 whenLocked(() => void askAccess())
+whenRefused(() => void askAccess())

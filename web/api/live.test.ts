@@ -4,6 +4,9 @@ import { effectScope } from 'vue'
 
 class FakeSource {
   static open: FakeSource[] = []
+  static readonly CONNECTING = 0
+  static readonly CLOSED = 2
+  readyState = 1
   private handlers = new Map<string, (e: { data: string; lastEventId: string }) => void>()
   constructor(readonly address: string) {
     FakeSource.open.push(this)
@@ -19,7 +22,7 @@ class FakeSource {
   }
 }
 vi.stubGlobal('EventSource', FakeSource)
-const { useLive } = await import('./live.ts')
+const { useLive, whenRefused } = await import('./live.ts')
 
 function see(state: 'visible' | 'hidden') {
   Object.defineProperty(document, 'visibilityState', { value: state, configurable: true })
@@ -69,6 +72,36 @@ describe('live events in the page', () => {
     FakeSource.open[0].say('ingest', { type: 'ingest', recordingId, share: 1, doing: 'Done' }, 42)
     expect(heard).toEqual([40, 'here', 41, 'stale', 'ingest'])
     stop()
+  })
+  it('are asked for again where the server refused them, and whoever was signed out is told', () => {
+    vi.useFakeTimers()
+    const refused = vi.fn()
+    whenRefused(refused)
+    const here = vi.fn()
+    const stop = listen({ here })
+    const fails = (readyState: number) => {
+      const [source] = FakeSource.open
+      source.readyState = readyState
+      source.say('error')
+      if (readyState === FakeSource.CLOSED) source.close()
+    }
+    // Cut off is not refused: the browser comes back by itself.
+    fails(FakeSource.CONNECTING)
+    expect(refused).not.toHaveBeenCalled()
+    expect(FakeSource.open).toHaveLength(1)
+    fails(FakeSource.CLOSED)
+    expect(refused).toHaveBeenCalledTimes(1)
+    expect(FakeSource.open).toHaveLength(0)
+    vi.advanceTimersByTime(5000)
+    expect(FakeSource.open).toHaveLength(1)
+    FakeSource.open[0].say('hello')
+    expect(here).toHaveBeenCalledTimes(1)
+    // Nobody looks by then: nothing is asked.
+    fails(FakeSource.CLOSED)
+    stop()
+    vi.advanceTimersByTime(60_000)
+    expect(FakeSource.open).toHaveLength(0)
+    vi.useRealTimers()
   })
   it('pause while the window is hidden, and tell when they are back', () => {
     const here = vi.fn()

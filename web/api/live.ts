@@ -16,6 +16,12 @@ export interface LiveHandlers {
 const listeners = new Set<LiveHandlers>()
 let source: EventSource | null = null
 
+/** A stream that was refused is asked for again after this: a server that was busy hears nobody's silence. */
+const retryMs = 5000
+const refusedListeners = new Set<() => void>()
+/** Told when the server refuses the stream: signed out elsewhere, or too busy. */
+export const whenRefused = (listener: () => void): void => void refusedListeners.add(listener)
+
 function sync(): void {
   const wanted = listeners.size > 0 && document.visibilityState === 'visible'
   if (wanted && !source) open()
@@ -27,8 +33,15 @@ function sync(): void {
 
 function open(): void {
   source = new EventSource(`${apiBase}/events`)
-  // The browser tries again by itself.
-  source.addEventListener('error', () => source?.readyState === EventSource.CONNECTING && unanswered())
+  const mine = source
+  source.addEventListener('error', () => {
+    // Cut off, the browser tries again by itself; refused, it never does.
+    if (mine.readyState !== EventSource.CLOSED) return unanswered()
+    if (source !== mine) return
+    source = null
+    for (const l of refusedListeners) l()
+    setTimeout(sync, retryMs)
+  })
   source.addEventListener('hello', (e) => {
     answered()
     for (const l of listeners) {
