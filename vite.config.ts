@@ -40,7 +40,7 @@ export default defineConfig({
               // With what draws them: small pieces that a screen without charts shares are merged into such a one else.
               test: /node_modules[\\/](echarts|zrender)|[\\/](MirrorTrace\.vue|LineFigure\.vue|mirrorOption\.ts)/,
             },
-            // Small pieces of half the screens come in one file, not in twenty; what is large is left to who needs it.
+            // Small pieces of half the screens, with the parts of forms they build on, come in one file, not in twenty.
             {
               name: 'common',
               minShareCount: 4,

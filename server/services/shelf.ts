@@ -52,18 +52,10 @@ export async function readShelf({ db }: Store): Promise<ShelfItem[]> {
     name: string,
     about: string,
     removedAt: string | null,
+    /** Of what has no name, its time. */
+    at: string | null = null,
   ) => {
-    if (removedAt !== null) list.push({ kind, id, name, at: null, about, removedAt })
-  }
-  /** The same of what has no name but its time. */
-  const putTimed = (
-    kind: ShelfItem['kind'],
-    id: string,
-    at: string,
-    about: string,
-    removedAt: string | null,
-  ) => {
-    if (removedAt !== null) list.push({ kind, id, name: '', at, about, removedAt })
+    if (removedAt !== null) list.push({ kind, id, name, at, about, removedAt })
   }
   for (const r of await db.select().from(riders).where(isNotNull(riders.deletedAt)))
     put('rider', r.id, r.body.name, '', r.deletedAt)
@@ -86,7 +78,7 @@ export async function readShelf({ db }: Store): Promise<ShelfItem[]> {
   for (const p of await db.select().from(profiles).where(isNotNull(profiles.deletedAt)))
     put('profile', p.id, p.body.name, p.body.from, p.deletedAt)
   for (const b of await db.select().from(benches).where(isNotNull(benches.deletedAt)))
-    putTimed('bench', b.id, b.startedAt, bikeName(b.bikeId), b.deletedAt)
+    put('bench', b.id, '', bikeName(b.bikeId), b.deletedAt, b.startedAt)
   const tentNames = new Map(
     (await db.select({ id: tents.id, body: tents.body }).from(tents)).map((t) => [t.id, t.body.name]),
   )
@@ -102,13 +94,13 @@ export async function readShelf({ db }: Store): Promise<ShelfItem[]> {
       r.deletedAt,
     )
   for (const h of await db.select().from(tentHours).where(isNotNull(tentHours.deletedAt)))
-    putTimed('tentHour', h.id, h.at, inTent(h.tentId), h.deletedAt)
+    put('tentHour', h.id, '', inTent(h.tentId), h.deletedAt, h.at)
   for (const n of await db.select().from(tentNotes).where(isNotNull(tentNotes.deletedAt)))
     put('tentNote', n.id, n.body.text || n.body.kind, inTent(n.tentId), n.deletedAt)
   for (const d of await db.select().from(days).where(isNotNull(days.deletedAt)))
     put('day', d.id, dayName.get(d.id) ?? d.date, bikeName(d.bikeId), d.deletedAt)
   for (const r of await db.select().from(runs).where(isNotNull(runs.deletedAt)))
-    putTimed('run', r.id, r.startedAt, dayName.get(r.dayId) ?? '', r.deletedAt)
+    put('run', r.id, '', dayName.get(r.dayId) ?? '', r.deletedAt, r.startedAt)
   for (const r of await db.select().from(recordings).where(isNotNull(recordings.deletedAt)))
     put('recording', r.id, r.body.fileName, '', r.deletedAt)
   for (const s of await db.select().from(setups).where(isNotNull(setups.deletedAt)))

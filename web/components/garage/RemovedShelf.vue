@@ -5,7 +5,7 @@ import type { ShelfItem } from '#contract/endpoints'
 import { cache, reads } from '../../api/cache.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useOutbox } from '../../stores/outbox.ts'
-import { dateTimeWords, localDate, shortDayWords } from '../../support/dates.ts'
+import { clockWords, dayWords, localDate, shortDayWords } from '../../support/dates.ts'
 
 /** Everything that was removed, to be found and brought back at any time. */
 const notices = useNotices()
@@ -35,7 +35,8 @@ const kindWords: Record<ShelfItem['kind'], string> = {
   setup: 'wanted setup',
 }
 /** What goes by its time is named on the clock of whoever looks. */
-const nameOf = (x: ShelfItem) => (x.at === null ? x.name : dateTimeWords(x.at))
+const nameOf = (x: ShelfItem) =>
+  x.at === null ? x.name : `${dayWords(localDate(x.at))}, ${clockWords(x.at)}`
 const words = (x: ShelfItem) =>
   [kindWords[x.kind], x.about, `removed ${shortDayWords(localDate(x.removedAt))}`].filter(Boolean).join(', ')
 async function bringBack(x: ShelfItem) {
