@@ -1,11 +1,11 @@
 import { v7 as uuid } from 'uuid'
 import type { BundleLook, MadeBundle } from '#contract/bundle'
-import { fillDemo, startServer } from '../e2e/server.ts'
+import { fillDemo, startProcess } from '../e2e/server.ts'
 import type { Row } from './measure.ts'
 
 /** Years of settings on their way from one server to another: 40 riders, 200 days. */
 export async function bundleRows(): Promise<Row[]> {
-  const [home, other] = [await startServer(), await startServer()]
+  const [home, other] = [await startProcess(), await startProcess()]
   try {
     await fillDemo(home.base, 'large')
     const put = async <T>(base: string, path: string, body?: unknown): Promise<T> => {

@@ -2,7 +2,7 @@ import { v7 as uuid } from 'uuid'
 import type { DayBundle } from '#contract/endpoints'
 import type { Feel, Run } from '#contract/run'
 import { idOf } from '../demo/ids.ts'
-import { fillDemo, startServer } from '../e2e/server.ts'
+import { fillDemo, startProcess } from '../e2e/server.ts'
 import type { Row } from './measure.ts'
 
 const riders = ['mika', 'sanna', 'nuri', 'wren', 'obi', 'runa']
@@ -12,7 +12,7 @@ const entriesOfFifty = 1500
 
 /** Many hands at once on one server: what one saved run takes, and when a screen is told of it. */
 export async function clientRows(): Promise<Row[]> {
-  const server = await startServer()
+  const server = await startProcess()
   try {
     await fillDemo(server.base)
     const api = `${server.base}/api/v1`

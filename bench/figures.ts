@@ -1,4 +1,4 @@
-import { startServer } from '../e2e/server.ts'
+import { startProcess } from '../e2e/server.ts'
 import { builtBrowser } from './builtBrowser.ts'
 import type { Row } from './measure.ts'
 import { middleOf, tasksAfter } from './pageTasks.ts'
@@ -12,7 +12,7 @@ const stepsEach = 7
 export async function figureRows(): Promise<Row[]> {
   const browser = await builtBrowser()
   if (!browser) return []
-  const server = await startServer()
+  const server = await startProcess()
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
     await page.goto(`${server.base}/handbook/works`)

@@ -1,6 +1,6 @@
 import type { Browser, Locator, Page } from '@playwright/test'
 import { largeSize } from '../demo/large.ts'
-import { fillDemo, startServer } from '../e2e/server.ts'
+import { fillDemo, startProcess } from '../e2e/server.ts'
 import { builtBrowser } from './builtBrowser.ts'
 import type { Row } from './measure.ts'
 
@@ -14,7 +14,7 @@ const median = (of: number[]) => of.sort((a, b) => a - b)[of.length >> 1]
 export async function pageRows(): Promise<Row[]> {
   const browser = await builtBrowser()
   if (!browser) return []
-  const server = await startServer()
+  const server = await startProcess()
   try {
     await fillDemo(server.base, 'large')
     const opened = (path: string, wanted: (p: Page) => Locator) =>

@@ -3,7 +3,7 @@ import { v7 as uuid } from 'uuid'
 import type { RecordingUpload } from '#contract/recording'
 import { sniffLayout } from '#core/formats/layout'
 import { suggestMapping } from '#core/telemetry/mapping'
-import { fillDemo, startServer } from '../e2e/server.ts'
+import { fillDemo, startProcess } from '../e2e/server.ts'
 import { idOf } from '../demo/ids.ts'
 import { builtBrowser } from './builtBrowser.ts'
 import type { Row } from './measure.ts'
@@ -28,7 +28,7 @@ function longFile(): Uint8Array<ArrayBuffer> {
 export async function panZoomRows(): Promise<Row[]> {
   const browser = await builtBrowser()
   if (!browser) return []
-  const server = await startServer()
+  const server = await startProcess()
   try {
     await fillDemo(server.base)
     const bytes = longFile()

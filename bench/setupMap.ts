@@ -6,7 +6,7 @@ import { foldPlaces } from '#core/lineage/fold'
 import { layLanes } from '#core/lineage/lanes'
 import { DayBuilder, fork, shock } from '#core/test/dayBuilder'
 import { idOf } from '../demo/ids.ts'
-import { fillDemo, startServer } from '../e2e/server.ts'
+import { fillDemo, startProcess } from '../e2e/server.ts'
 import { builtBrowser } from './builtBrowser.ts'
 import { seededRandom } from '#core/numeric/random'
 import { medianMs, timesAsLong, type Row } from './measure.ts'
@@ -84,7 +84,7 @@ const withIds = (all: BikeSetups): BikeSetups =>
 async function drawnRows(): Promise<Row[]> {
   const browser = await builtBrowser()
   if (!browser) return []
-  const server = await startServer()
+  const server = await startProcess()
   try {
     await fillDemo(server.base)
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })

@@ -5,7 +5,7 @@ import { changedSinceStart, laneOf } from '#core/tent/lane'
 import { byNeed } from '#core/tent/need'
 import { trends } from '#core/tent/trend'
 import { idOf } from '../demo/ids.ts'
-import { fillDemo, startServer } from '../e2e/server.ts'
+import { fillDemo, startProcess } from '../e2e/server.ts'
 import { builtBrowser } from './builtBrowser.ts'
 import { medianMs, timesAsLong, type Row } from './measure.ts'
 import { middleOf, tasksAfter } from './pageTasks.ts'
@@ -72,7 +72,7 @@ export async function tentRows(): Promise<Row[]> {
 async function drawnRows(): Promise<Row[]> {
   const browser = await builtBrowser()
   if (!browser) return []
-  const server = await startServer()
+  const server = await startProcess()
   try {
     await fillDemo(server.base)
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })

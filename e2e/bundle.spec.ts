@@ -6,7 +6,7 @@ import { expect, test, type APIRequestContext, type Page } from '@playwright/tes
 import { v7 as uuid } from 'uuid'
 import { Garage, type DayBundle, type DaySummary } from '#contract/endpoints'
 import { makeRider } from '../server/test/story.ts'
-import { startDemo, startServer } from './server.ts'
+import { startDemo, startProcess, startServer } from './server.ts'
 
 const get = async (request: APIRequestContext, base: string, path: string): Promise<unknown> =>
   (await request.get(`${base}/api/v1${path}`)).json()
@@ -158,7 +158,7 @@ test('killed while a bundle is brought in, all of it is there or nothing', async
   const bytes = readFileSync(path)
   const outcomes = []
   for (const afterMs of [0, 40, 120, 400]) {
-    const target = await startServer()
+    const target = await startProcess()
     const api = `${target.base}/api/v1`
     const rider = makeRider({ name: 'Was here before' })
     await page.request.put(`${api}/riders/${rider.id}`, { data: rider })

@@ -14,7 +14,7 @@ import { expect, test, type APIRequestContext } from '@playwright/test'
 import Papa from 'papaparse'
 import { v7 as uuid } from 'uuid'
 import { makeRider } from '../server/test/story.ts'
-import { startDemo, startServer, type RunningServer } from './server.ts'
+import { startDemo, startDemoProcess, startServer, type RunningServer } from './server.ts'
 
 /** A program of the server run to its end on a data folder. */
 function once(program: 'index' | 'restore' | 'check', dataDir: string, ...words: string[]) {
@@ -73,7 +73,7 @@ test('a safe copy is made, what came after is put out of sight by it, and nothin
 })
 
 test('a second process on the same data is refused, and does nothing to the first', async ({ page }) => {
-  const server = await startDemo()
+  const server = await startDemoProcess()
   const waiting = join(server.dataDir, 'incoming', 'upload-of-the-first')
   writeFileSync(waiting, 'bytes on their way')
   const second = once('index', server.dataDir)
@@ -171,7 +171,7 @@ test('a rider is forgotten: what goes is said, the name is typed, and no byte is
 })
 
 test('killed while a copy is made, nothing is left of it, and the data is whole', async ({ page }) => {
-  const server = await startDemo()
+  const server = await startDemoProcess()
   const { dataDir } = server
   const before = await world(page.request, server.base)
   void page.request.put(`${server.base}/api/v1/data/copy`).catch(() => undefined)

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
 import { v7 as uuid } from 'uuid'
 import { makeRider, makeUpload, makeRun, startStory } from '../server/test/story.ts'
-import { startServer } from './server.ts'
+import { startProcess } from './server.ts'
 
 /** Speaks to a real server process the way the harness speaks to an app in memory. */
 function over(base: string) {
@@ -21,7 +21,7 @@ function over(base: string) {
 }
 
 test('killed in the middle of saves: everything that was confirmed is there', async () => {
-  let server = await startServer()
+  let server = await startProcess()
   const confirmed: string[] = []
   let enough = () => {}
   const some = new Promise<void>((resolve) => (enough = resolve))
@@ -40,7 +40,7 @@ test('killed in the middle of saves: everything that was confirmed is there', as
   await server.stop('SIGKILL')
   await Promise.allSettled(storm)
   expect(confirmed.length).toBeLessThan(400)
-  server = await startServer(server.dataDir)
+  server = await startProcess(server.dataDir)
   const garage = await over(server.base).read<{ riders: { id: string }[] }>('/garage')
   const kept = new Set(garage.riders.map((r) => r.id))
   expect(confirmed.filter((id) => !kept.has(id))).toEqual([])
@@ -48,7 +48,7 @@ test('killed in the middle of saves: everything that was confirmed is there', as
 })
 
 test('killed in the middle of an import: the day is whole, nothing half-imported, and the import can be repeated', async () => {
-  let server = await startServer()
+  let server = await startProcess()
   const story = await startStory(over(server.base))
   const second = makeRun(story.day, story.setup.id, { startedAt: '2031-05-02T09:30:00.000Z' })
   await over(server.base).put(`/runs/${second.id}`, second)
@@ -74,7 +74,7 @@ test('killed in the middle of an import: the day is whole, nothing half-imported
   await server.stop('SIGKILL')
   expect(await upload).toBe('gone')
 
-  server = await startServer(server.dataDir)
+  server = await startProcess(server.dataDir)
   expect(readdirSync(incoming)).toEqual([])
   const day = await over(server.base).read<{
     runs: unknown[]
@@ -89,7 +89,7 @@ test('killed in the middle of an import: the day is whole, nothing half-imported
 })
 
 test('a cancelled upload leaves nothing behind', async () => {
-  const server = await startServer()
+  const server = await startProcess()
   const story = await startStory(over(server.base))
   const cancel = new AbortController()
   const incoming = join(server.dataDir, 'incoming')
@@ -118,7 +118,7 @@ test('a cancelled upload leaves nothing behind', async () => {
 })
 
 test('an upload of 2 GB is refused before it is taken in', async () => {
-  const server = await startServer()
+  const server = await startProcess()
   const { port } = new URL(server.base)
   const reply = await new Promise<{ status: number; text: string }>((resolve, reject) => {
     const sent = request(
@@ -148,7 +148,7 @@ test('an upload of 2 GB is refused before it is taken in', async () => {
 })
 
 test('listening to the whole network without a lock gives nothing away and takes nothing in', async () => {
-  const server = await startServer(undefined, [], { env: { WILD_SPRING_HOST: '0.0.0.0' } })
+  const server = await startProcess(undefined, { env: { WILD_SPRING_HOST: '0.0.0.0' } })
   const answers = await Promise.all([
     fetch(`${server.base}/api/v1/garage`),
     fetch(`${server.base}/api/v1/riders/${uuid()}`, {

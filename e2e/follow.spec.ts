@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
 import { makeRider } from '../server/test/story.ts'
-import { startServer, type RunningServer } from './server.ts'
+import { startProcess, type ServerProcess } from './server.ts'
 
 const folder = () => mkdtempSync(join(tmpdir(), 'wild-spring-follow-'))
 const restored = (copy: string, dataDir: string) =>
@@ -13,13 +13,13 @@ const restored = (copy: string, dataDir: string) =>
     encoding: 'utf8',
     timeout: 60_000,
   })
-const names = async (server: RunningServer) => {
+const names = async (server: ServerProcess) => {
   const garage = (await (await fetch(`${server.base}/api/v1/garage`)).json()) as {
     riders: { name: string }[]
   }
   return garage.riders.map((r) => r.name).sort()
 }
-const add = async (server: RunningServer, name: string) => {
+const add = async (server: ServerProcess, name: string) => {
   const rider = makeRider({ name })
   const r = await fetch(`${server.base}/api/v1/riders/${rider.id}`, {
     method: 'PUT',
@@ -34,7 +34,7 @@ test('a copy on another disk follows every save, past a forgotten rider and a ki
   page,
 }) => {
   const [dataDir, copyDir] = [folder(), folder()]
-  const start = () => startServer(dataDir, [], { env: { WILD_SPRING_FOLLOW: copyDir } })
+  const start = () => startProcess(dataDir, { env: { WILD_SPRING_FOLLOW: copyDir } })
   let server = await start()
   await add(server, 'Stays Here')
   const gone = await add(server, 'Gone Tomorrow')
@@ -69,7 +69,7 @@ test('a copy on another disk follows every save, past a forgotten rider and a ki
     expect(stderr).toBe('')
     expect(status).toBe(0)
     expect(stdout).toContain('is in place')
-    const again = await startServer(fresh)
+    const again = await startProcess(fresh)
     expect(await names(again)).toEqual(['Came After', 'Stays Here'])
     await again.stop()
   })
@@ -77,7 +77,7 @@ test('a copy on another disk follows every save, past a forgotten rider and a ki
 
 test('a folder that holds no copy, or one that was spoilt, is refused and leaves the data as it was', async () => {
   const [dataDir, copyDir] = [folder(), folder()]
-  const server = await startServer(dataDir, [], { env: { WILD_SPRING_FOLLOW: copyDir } })
+  const server = await startProcess(dataDir, { env: { WILD_SPRING_FOLLOW: copyDir } })
   await add(server, 'Stays Here')
   await expect.poll(() => existsSync(join(copyDir, 'generations'))).toBe(true)
   await server.stop()
@@ -90,7 +90,7 @@ test('a folder that holds no copy, or one that was spoilt, is refused and leaves
   const { status, stderr } = restored(copyDir, dataDir)
   expect(status).toBe(1)
   expect(stderr).toContain('cannot be put together')
-  const after = await startServer(dataDir)
+  const after = await startProcess(dataDir)
   expect(await names(after)).toEqual(['Stays Here'])
   await after.stop()
 })

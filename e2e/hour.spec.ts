@@ -3,11 +3,11 @@ import type { DayBundle } from '../contract/endpoints.ts'
 import type { GivenPadLink } from '../contract/pad.ts'
 import type { TentBundle } from '../contract/tent.ts'
 import { idOf } from '../demo/ids.ts'
-import { startDemo, startServer, type RunningServer } from './server.ts'
+import { startDemoProcess, startProcess, type ServerProcess } from './server.ts'
 
 /** One hour of practice, pressed together: the hands are those of the hour, the clock is not. */
-let server: RunningServer
-test.beforeEach(async () => void (server = await startDemo()))
+let server: ServerProcess
+test.beforeEach(async () => void (server = await startDemoProcess()))
 test.afterEach(async () => server?.stop())
 
 const riders = ['mika', 'sanna', 'nuri', 'wren', 'obi', 'runa'] as const
@@ -72,7 +72,7 @@ async function facts(who: Who) {
 }
 async function back(): Promise<void> {
   const { port } = new URL(server.base)
-  server = await startServer(server.dataDir, [], { env: { WILD_SPRING_PORT: port } })
+  server = await startProcess(server.dataDir, { env: { WILD_SPRING_PORT: port } })
 }
 const waits = (page: Page) => page.getByText(/entries wait|entry waits|cannot be reached/)
 

@@ -8,7 +8,7 @@ import { startServer, type RunningServer } from './server.ts'
 let server: RunningServer
 /** A server that others could reach, on the demo world. */
 async function startBeyond(words: readonly string[] = [], dataDir = copy()): Promise<RunningServer> {
-  return startServer(dataDir, [], { env: { WILD_SPRING_HOST: '0.0.0.0' }, words })
+  return startServer(dataDir, { env: { WILD_SPRING_HOST: '0.0.0.0' }, words })
 }
 function copy() {
   const dir = mkdtempSync(join(tmpdir(), 'wild-spring-e2e-'))
@@ -134,7 +134,7 @@ test('the recovery code opens the door, and whoever has the machine can take the
 test('with a certificate it speaks TLS only, and its cookie goes nowhere else', async ({ browser }) => {
   await server.stop()
   const file = (name: string) => join(import.meta.dirname, 'fixtures', name)
-  server = await startServer(server.dataDir, [], {
+  server = await startServer(server.dataDir, {
     env: {
       WILD_SPRING_HOST: '0.0.0.0',
       WILD_SPRING_TLS_CERT: file('tls-cert.pem'),

@@ -6,12 +6,12 @@ import type { DayBundle, DaySummary } from '../contract/endpoints.ts'
 import type { GivenPadLink } from '../contract/pad.ts'
 import type { TentBundle } from '../contract/tent.ts'
 import { idOf } from '../demo/ids.ts'
-import { startDemo, startServer, type RunningServer } from './server.ts'
+import { startDemoProcess, startProcess, type ServerProcess } from './server.ts'
 
 test.use({ serviceWorkers: 'allow' })
 
-let server: RunningServer
-test.beforeEach(async () => void (server = await startDemo()))
+let server: ServerProcess
+test.beforeEach(async () => void (server = await startDemoProcess()))
 test.afterEach(async () => server?.stop())
 
 const tentId = idOf('tent practice')
@@ -27,7 +27,7 @@ const isKept = (page: Page) =>
 const settle = (page: Page) => page.waitForTimeout(1600)
 async function back(): Promise<void> {
   const { port } = new URL(server.base)
-  server = await startServer(server.dataDir, [], { env: { WILD_SPRING_PORT: port } })
+  server = await startProcess(server.dataDir, { env: { WILD_SPRING_PORT: port } })
 }
 const out = (page: Page) => page.getByText(/^The server cannot be reached since \d\d:\d\d/)
 const line = (page: Page) => page.getByRole('textbox', { name: /^Rider’s number/ })

@@ -4,10 +4,10 @@ import type { GivenPadLink } from '../contract/pad.ts'
 import type { TentBundle } from '../contract/tent.ts'
 import { idOf } from '../demo/ids.ts'
 import { Hands } from './hands.ts'
-import { startDemo, startServer, type RunningServer } from './server.ts'
+import { startDemoProcess, startProcess, type ServerProcess } from './server.ts'
 
-let server: RunningServer
-test.beforeEach(async () => void (server = await startDemo()))
+let server: ServerProcess
+test.beforeEach(async () => void (server = await startDemoProcess()))
 test.afterEach(async () => server?.stop())
 
 const tentId = idOf('tent practice')
@@ -126,7 +126,7 @@ test('said without a network, the page closed and opened, the server restarted: 
   await say('bottoms')
   await expect(page.getByText(/^2 reports wait on this phone since \d\d:\d\d/)).toBeVisible()
   const { port } = new URL(server.base)
-  server = await startServer(server.dataDir, [], { env: { WILD_SPRING_PORT: port } })
+  server = await startProcess(server.dataDir, { env: { WILD_SPRING_PORT: port } })
   // Closed in the meantime; opened again it goes by itself.
   await page.close()
   const again = await context.newPage()

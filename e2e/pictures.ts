@@ -7,12 +7,12 @@ import { drawPdf } from './pdfPicture.ts'
 import { handFile } from './handFile.ts'
 import { inDemo, proposed } from './screens.ts'
 import { atNoon } from './noon.ts'
-import { fillDemo, startLoggers, startServer } from './server.ts'
+import { fillDemo, startLoggers, startProcess } from './server.ts'
 
 atNoon()
 const folder = join(import.meta.dirname, '..', 'docs', 'screenshots')
 const loggers = await startLoggers()
-const server = await startServer(undefined, loggers.addresses)
+const server = await startProcess(undefined, { loggers: loggers.addresses })
 await fillDemo(server.base)
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',

@@ -2,32 +2,51 @@ import { spawn, type ChildProcess } from 'node:child_process'
 import { cpSync, mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { startHosted } from './hosted.ts'
 
 export interface RunningServer {
   base: string
   dataDir: string
-  process: ChildProcess
   /** What it has printed so far. */
   said: () => string
+  stop: () => Promise<void>
+}
+
+/** One that can be killed: stop('SIGKILL'). */
+export interface ServerProcess extends RunningServer {
+  process: ChildProcess
   stop: (signal?: NodeJS.Signals) => Promise<void>
 }
 
-/** The built server on a data folder of its own, on a free port. */
-export async function startServer(
-  dataDir = mkdtempSync(join(tmpdir(), 'wild-spring-e2e-')),
-  loggers: readonly string[] = [],
-  /** Further settings, and words on the command line. */
-  { env = {}, words = [] }: { env?: Record<string, string>; words?: readonly string[] } = {},
-): Promise<RunningServer> {
-  const child = spawn(process.execPath, ['dist/server/index.js', ...words], {
-    env: {
-      ...process.env,
-      WILD_SPRING_DATA: dataDir,
-      WILD_SPRING_PORT: '0',
-      WILD_SPRING_LOG: 'errors',
-      WILD_SPRING_LOGGERS: loggers.join(','),
-      ...env,
-    },
+interface Further {
+  loggers?: readonly string[]
+  /** Settings. */
+  env?: Record<string, string>
+  /** On the command line. */
+  words?: readonly string[]
+}
+
+const newFolder = () => mkdtempSync(join(tmpdir(), 'wild-spring-e2e-'))
+
+const settings = (dataDir: string, { loggers = [], env = {} }: Further) => ({
+  ...process.env,
+  WILD_SPRING_DATA: dataDir,
+  WILD_SPRING_PORT: '0',
+  WILD_SPRING_LOG: 'errors',
+  WILD_SPRING_LOGGERS: loggers.join(','),
+  ...env,
+})
+
+/** The built server on a data folder of its own, on a free port, in the process that this worker's servers share. */
+export async function startServer(dataDir = newFolder(), further: Further = {}): Promise<RunningServer> {
+  const { base, said, stop } = await startHosted(settings(dataDir, further), further.words ?? [])
+  return { base, dataDir, said: () => said, stop }
+}
+
+/** The same in a process of its own: for what is killed, or tried as people start it. */
+export async function startProcess(dataDir = newFolder(), further: Further = {}): Promise<ServerProcess> {
+  const child = spawn(process.execPath, ['dist/server/index.js', ...(further.words ?? [])], {
+    env: settings(dataDir, further),
     stdio: ['ignore', 'pipe', 'inherit'],
   })
   let text = ''
@@ -72,18 +91,24 @@ export async function startLoggers(): Promise<{ addresses: string[]; stop: () =>
   return { addresses, stop: () => void child.kill() }
 }
 
-/** A server on a copy of the demo world, which was filled once before all tests. */
-export function startDemo(
-  loggers: readonly string[] = [],
-  size: 'small' | 'large' = 'small',
-): Promise<RunningServer> {
+/** A copy of the demo world, which was filled once before all tests. */
+function demoFolder(size: 'small' | 'large'): string {
   const world = size === 'large' ? process.env.WILD_SPRING_LARGE_WORLD : process.env.WILD_SPRING_DEMO_WORLD
   if (!world)
     throw new Error('the demo world was not filled: playwright.config.ts does it in e2e/fillOnce.ts')
-  const dataDir = mkdtempSync(join(tmpdir(), 'wild-spring-e2e-'))
+  const dataDir = newFolder()
   cpSync(world, dataDir, { recursive: true })
-  return startServer(dataDir, loggers)
+  return dataDir
 }
+
+/** A server on a copy of the demo world. */
+export const startDemo = (
+  loggers: readonly string[] = [],
+  size: 'small' | 'large' = 'small',
+): Promise<RunningServer> => startServer(demoFolder(size), { loggers })
+
+/** The same in a process of its own. */
+export const startDemoProcess = (): Promise<ServerProcess> => startProcess(demoFolder('small'))
 
 /** Fills a running server with the demo world. */
 export function fillDemo(base: string, size: 'small' | 'large' = 'small'): Promise<void> {

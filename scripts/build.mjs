@@ -84,6 +84,8 @@ export async function buildAll() {
     absWorkingDir: root,
     entryPoints: {
       index: 'server/listen.ts',
+      // For who hosts several in one process, as the browser tests do.
+      serving: 'server/serving.ts',
       ingestWorker: 'server/ingest/worker.ts',
       bundler: 'server/bundle/worker.ts',
       copier: 'server/safekeeping/copier.ts',

@@ -12,7 +12,7 @@ import {
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { SafeCopy } from '#contract/data'
-import { startServer, type RunningServer } from '../../e2e/server.ts'
+import { startProcess, type ServerProcess } from '../../e2e/server.ts'
 import { makeRider, makeRun, startStory } from '../../server/test/story.ts'
 import { lots, option } from './lots.ts'
 
@@ -29,7 +29,7 @@ const draw = lots(seed)
 const sleep = (ms: number) => new Promise((r) => setTimeout(r, ms))
 const folder = () => mkdtempSync(join(tmpdir(), 'wild-spring-follow-'))
 /** As when the power fails: the server, whoever runs Litestream, and Litestream itself. */
-async function killAll(server: RunningServer): Promise<void> {
+async function killAll(server: ServerProcess): Promise<void> {
   const below = (pid: number): number[] =>
     spawnSync('pgrep', ['-P', String(pid)], { encoding: 'utf8' })
       .stdout.split('\n')
@@ -53,8 +53,8 @@ const did: Record<string, number> = {}
 
 for (let i = 0; i < count; i++) {
   const [dataDir, copyDir] = [folder(), folder()]
-  const start = () => startServer(dataDir, [], { env: { WILD_SPRING_FOLLOW: copyDir } })
-  let server: RunningServer = await start()
+  const start = () => startProcess(dataDir, { env: { WILD_SPRING_FOLLOW: copyDir } })
+  let server: ServerProcess = await start()
   const send = async (method: string, path: string, body?: unknown) => {
     const ask = async () => {
       const r = await fetch(`${server.base}/api/v1${path}`, {
@@ -138,7 +138,7 @@ for (let i = 0; i < count; i++) {
     })
     if (restored.status !== 0) throw new Error(`no restore: ${restored.stderr}`)
     if (restored.stdout.includes('from before')) fromBefore++
-    server = await startServer(fresh)
+    server = await startProcess(fresh)
     const there = new Set(
       ((await send('GET', `/days/${s.day.id}`)).body as { runs: { id: string }[] }).runs.map((r) => r.id),
     )

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import { v7 as uuid } from 'uuid'
 import type { Recording, RecordingUpload } from '#contract/recording'
-import { startServer } from '../../e2e/server.ts'
+import { startProcess } from '../../e2e/server.ts'
 import { makeFeel, makeFile, makeRun, makeUpload, startStory } from '../../server/test/story.ts'
 import { lots, option } from './lots.ts'
 import { mutateBytes, mutateJson } from './mutate.ts'
@@ -16,7 +16,7 @@ import { mutateBytes, mutateJson } from './mutate.ts'
 const count = option('count', 10_000)
 const seed = option('seed', 1)
 const slowMs = 5000
-const server = await startServer()
+const server = await startProcess()
 const api = `${server.base}/api/v1`
 const draw = lots(seed)
 

@@ -3,7 +3,7 @@ import { existsSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { v7 as uuid } from 'uuid'
 import type { SafeCopy } from '#contract/data'
-import { startServer, type RunningServer } from '../../e2e/server.ts'
+import { startProcess, type ServerProcess } from '../../e2e/server.ts'
 import { makeFeel, makeFile, makeRider, makeRun, makeUpload, startStory } from '../../server/test/story.ts'
 import { lots, option } from './lots.ts'
 
@@ -14,7 +14,7 @@ import { lots, option } from './lots.ts'
 const count = option('count', 200)
 const seed = option('seed', 1)
 const draw = lots(seed)
-let server: RunningServer = await startServer()
+let server: ServerProcess = await startProcess()
 const { dataDir } = server
 
 const send = async (method: string, path: string, body?: unknown, type = 'application/json') => {
@@ -131,7 +131,7 @@ for (let i = 0; i < count; i++) {
     encoding: 'utf8',
   })
   if (check.status !== 0) faults.push(`kill ${i}: ${check.stderr.trim()}`)
-  server = await startServer(dataDir)
+  server = await startProcess(dataDir)
   held = null
   for (const c of confirmed) {
     checks++

@@ -3,7 +3,7 @@ import { v7 as uuid } from 'uuid'
 import { DayBundle } from '#contract/endpoints'
 import { GivenPadLink } from '#contract/pad'
 import { TentBundle } from '#contract/tent'
-import { startServer } from '../../e2e/server.ts'
+import { startProcess } from '../../e2e/server.ts'
 import {
   importFile,
   makeFeel,
@@ -31,7 +31,7 @@ const slow = option('slow', 0)
 const mostReports = 90
 const seed = option('seed', 1)
 
-const server = await startServer()
+const server = await startProcess()
 const api = `${server.base}/api/v1`
 const faults: string[] = []
 const took = new Map<string, number[]>()

@@ -4,7 +4,7 @@ import { createClient } from '@libsql/client'
 import type { Browser, Locator, Page } from '@playwright/test'
 import { v7 as uuid } from 'uuid'
 import type { SafeCopy } from '#contract/data'
-import { startServer, type RunningServer } from '../../e2e/server.ts'
+import { startProcess, type ServerProcess } from '../../e2e/server.ts'
 import {
   importFile,
   makeFeel,
@@ -31,7 +31,7 @@ const rows = 60_000
 const hands = 6
 const median = (of: number[]) => of.sort((a, b) => a - b)[of.length >> 1]
 
-function speaker(server: RunningServer) {
+function speaker(server: ServerProcess) {
   const send = async (method: string, path: string, body?: unknown, headers: Record<string, string> = {}) => {
     const isRaw = typeof body === 'string'
     const r = await fetch(`${server.base}/api/v1${path}`, {
@@ -47,7 +47,7 @@ function speaker(server: RunningServer) {
 }
 
 async function fill(dataDir: string, riders: number): Promise<void> {
-  const server = await startServer(dataDir)
+  const server = await startProcess(dataDir)
   const { put, send } = speaker(server)
   const withRecording: string[] = []
   let next = 0
@@ -136,12 +136,12 @@ async function firstContentMs(browser: Browser, url: string, wanted: (p: Page) =
 const browser = (await builtBrowser())!
 const table: Record<string, string | number>[] = []
 for (const riders of [10, 100, 1000].filter((n) => n <= most)) {
-  const empty = await startServer()
+  const empty = await startProcess()
   await empty.stop()
   const { dataDir } = empty
   await fill(dataDir, riders)
   const began = performance.now()
-  const server = await startServer(dataDir)
+  const server = await startProcess(dataDir)
   const startMs = performance.now() - began
   const { send } = speaker(server)
   const answerMs = async (path: string) => {
