@@ -1,12 +1,10 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, type Page } from '@playwright/test'
 import type { GivenPadLink } from '../contract/pad.ts'
 import { idOf } from '../demo/ids.ts'
 import { faults } from './faults.ts'
+import { test } from './oneWindow.ts'
 import { inDemo, proposed } from './screens.ts'
 import { startDemo, type RunningServer } from './server.ts'
-
-// Colours are looked at as they come to rest.
-test.use({ contextOptions: { reducedMotion: 'reduce' } })
 
 // They only look.
 test.describe.configure({ mode: 'parallel' })
