@@ -1,13 +1,14 @@
 import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
-import type { AdvisedPosition } from '#contract/setup'
+import type { AdvisedPosition, Known, KnownHow } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
 import { familyOf } from '../adjusters/words.ts'
 import { isSameModel } from '../setup/sameModel.ts'
 
 /** Settings to be laid beside others: of a place, another bike, or somebody's recommendation. */
 export interface Side {
-  positions: readonly AdvisedPosition[]
+  /** A recommendation does not say how anything is known. */
+  positions: readonly (AdvisedPosition & { known?: Known })[]
   /** The units they speak of. */
   units: readonly SuspensionUnit[]
 }
@@ -21,6 +22,9 @@ export interface ComparedDial {
   /** Canonical positions; null: nobody has read it, or nothing is said of it. */
   from: number | null
   to: number | null
+  /** How each is known; null: it is not, or it is a recommendation. */
+  fromHow: KnownHow | null
+  toHow: KnownHow | null
   /**
    * alike · moved: both known on one dial · unread: one is not known · other-dial: dials of other units, each in its own
    * count, where a difference means nothing · only-one: the other unit has no such dial
@@ -44,8 +48,11 @@ export function compareDials(first: Side, second: Side): ComparedDial[] {
       return x ?? null
     }
     const oneDial = a && b && (a.id === b.id || isSameModel(a, b))
-    const at = (side: Side, id: string | undefined) =>
-      side.positions.find((p) => p.adjusterId === id)?.value ?? null
+    const at = (side: Side, id: string | undefined) => {
+      const there = side.positions.find((p) => p.adjusterId === id)
+      return { value: there?.value ?? null, how: there?.known?.how ?? null }
+    }
+    const nowhere = { value: null, how: null }
     const rows = (a?.adjusters ?? []).map((x, i): ComparedDial => {
       const twin = take(
         left.find((y) => y.id === x.id) ??
@@ -53,8 +60,8 @@ export function compareDials(first: Side, second: Side): ComparedDial[] {
             ? left.find((y) => y === b.adjusters[i])
             : left.find((y) => y.role === x.role && y.kind === x.kind)),
       )
-      const from = at(first, x.id)
-      const to = twin ? at(second, twin.id) : null
+      const { value: from, how: fromHow } = at(first, x.id)
+      const { value: to, how: toHow } = twin ? at(second, twin.id) : nowhere
       const how =
         twin === null
           ? 'only-one'
@@ -65,16 +72,12 @@ export function compareDials(first: Side, second: Side): ComparedDial[] {
               : Math.abs(from - to) < samePlace
                 ? 'alike'
                 : 'moved'
-      return { end, first: x, second: twin, from, to, how }
+      return { end, first: x, second: twin, from, to, fromHow, toHow, how }
     })
-    const rest = left.map((y): ComparedDial => ({
-      end,
-      first: null,
-      second: y,
-      from: null,
-      to: at(second, y.id),
-      how: 'only-one',
-    }))
+    const rest = left.map((y): ComparedDial => {
+      const { value: to, how: toHow } = at(second, y.id)
+      return { end, first: null, second: y, from: null, to, fromHow: null, toHow, how: 'only-one' }
+    })
     return [...rows, ...rest].sort((x, y) => order(x) - order(y))
   })
 }

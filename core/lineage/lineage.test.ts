@@ -254,6 +254,18 @@ describe('any two', () => {
       how: 'unread',
     })
   })
+  it('says how each place is known; a recommendation says it of none', () => {
+    const guessed = a.positions.map((p) => ({ ...p, known: { ...p.known, how: 'assumed' as const } }))
+    const read = c.positions.map((p) => ({ ...p, known: { ...p.known, how: 'read' as const } }))
+    expect(of(compareDials(side(guessed), side(read)), 'rr')).toMatchObject({
+      fromHow: 'assumed',
+      toHow: 'read',
+    })
+    const advised = c.positions.map(({ end, adjusterId, value }) => ({ end, adjusterId, value }))
+    const beside = compareDials({ positions: advised, units: [fork, shock] }, side(guessed))
+    expect(beside.length).toBeGreaterThan(3)
+    for (const d of beside) expect(d).toMatchObject({ fromHow: null, toHow: 'assumed' })
+  })
   it('two of one model compare by click; another shock’s clicks only stand beside', () => {
     const twin = {
       ...shock,

@@ -177,7 +177,10 @@ const difference = computed(() => {
   const dials = compareDials(beside.value.side, first.value.side)
   const words = dials.flatMap((d) =>
     d.how === 'moved' && d.second && d.from !== null && d.to !== null
-      ? [moveWords({ end: d.end, adjuster: d.second, from: d.from, to: d.to })]
+      ? [
+          moveWords({ end: d.end, adjuster: d.second, from: d.from, to: d.to }) +
+            (d.fromHow === 'assumed' || d.toHow === 'assumed' ? '; not both were set or read' : ''),
+        ]
       : [],
   )
   return { shifts: shiftsBetween(dials), words }

@@ -21,7 +21,11 @@ export function sideOfPlace(
 ): ComparedSide & { place: KnownPlace } {
   const { setup } = place
   const side = {
-    positions: setup.positions,
+    // What is only wanted stands nowhere: there is nothing to be known of it.
+    positions:
+      place.state === 'wanted'
+        ? setup.positions.map(({ end, adjusterId, value }) => ({ end, adjusterId, value }))
+        : setup.positions,
     units: units.filter((u) => u.id === setup.frontUnitId || u.id === setup.rearUnitId),
   }
   return { place, words: titleOf(place), note: '', side }

@@ -7,7 +7,7 @@ import type { ComparedDial } from '#core/lineage/compare'
 import { useUnits } from '../../composables/useUnits.ts'
 import { railScale } from '../../support/rail.ts'
 
-/** One dial of two setups on its rail: hollow where the first has it, filled where the second has it. */
+/** One dial of two setups on its rail: hollow where the first has it, filled where the second has it; lighter where that is only assumed. */
 const props = defineProps<{
   dial: ComparedDial
   /** There is nothing beside it: one peg, one number. */
@@ -29,7 +29,22 @@ const drawn = computed(
 )
 const number = (dial: Adjuster | null, v: number | null) =>
   dial === null ? '–' : v === null ? '?' : positionNumber(dial, v)
-const words = computed(() => {
+const isAssumed = computed(() => ({
+  first: !props.alone && props.dial.fromHow === 'assumed',
+  second: props.dial.toHow === 'assumed',
+}))
+/** Which of the two nobody set or read. */
+const assumedWords = computed(() => {
+  const { first, second } = isAssumed.value
+  if (first && second) return 'both assumed'
+  if (!first && !second) return ''
+  if (props.alone) return 'assumed'
+  if (props.dial.how === 'alike') return 'one assumed'
+  return first
+    ? `${number(props.dial.first, props.dial.from)} assumed`
+    : `${number(props.dial.second, props.dial.to)} assumed`
+})
+const difference = computed(() => {
   const { first, second, from, to, how } = props.dial
   if (props.alone) return to === null ? 'not read' : ''
   if (how === 'only-one') return first ? 'not on the other unit' : 'only on the other unit'
@@ -38,12 +53,20 @@ const words = computed(() => {
   if (how === 'alike' || from === null || to === null) return 'alike'
   return `${distanceWords(first!, from, to, units.value)} ${effectWord(second!, from, to)}`
 })
+const words = computed(() =>
+  [props.dial.how === 'alike' ? '' : difference.value, assumedWords.value].filter((w) => w !== ''),
+)
 const spoken = computed(() => {
   const { first, second, from, to } = props.dial
-  const each = (d: Adjuster | null, v: number | null) =>
-    d === null ? 'no such dial' : v === null ? 'not read' : positionWords(d, v)
-  if (props.alone) return `${adjusterName(a.value)}: ${each(second, to)}`
-  return `${adjusterName(a.value)}: ${each(first, from)}, then ${each(second, to)}; ${words.value}`
+  const each = (d: Adjuster | null, v: number | null, assumed: boolean) =>
+    d === null
+      ? 'no such dial'
+      : v === null
+        ? 'not read'
+        : `${positionWords(d, v)}${assumed ? ', assumed' : ''}`
+  const there = each(second, to, isAssumed.value.second)
+  if (props.alone) return `${adjusterName(a.value)}: ${there}`
+  return `${adjusterName(a.value)}: ${each(first, from, isAssumed.value.first)}, then ${there}; ${difference.value}`
 })
 </script>
 
@@ -73,10 +96,18 @@ const spoken = computed(() => {
           y1="13"
           y2="13"
         />
-        <circle v-if="dial.from !== null && !alone" class="first" :cx="at(dial.from)" cy="13" r="7" />
+        <circle
+          v-if="dial.from !== null && !alone"
+          class="first"
+          :class="{ assumed: isAssumed.first }"
+          :cx="at(dial.from)"
+          cy="13"
+          r="7"
+        />
         <circle
           v-if="dial.to !== null"
           class="second"
+          :class="{ assumed: isAssumed.second }"
           :cx="at(dial.to)"
           cy="13"
           :r="dial.how === 'alike' && !alone ? 4 : 7"
@@ -86,7 +117,7 @@ const spoken = computed(() => {
     <span class="nums num"
       >{{ number(dial.first, dial.from)
       }}<template v-if="!alone"> → {{ number(dial.second, dial.to) }}</template
-      ><small v-if="words && dial.how !== 'alike'">{{ words }}</small></span
+      ><small v-for="w in words" :key="w">{{ w }}</small></span
     >
   </li>
 </template>
@@ -96,7 +127,8 @@ li {
   --end: var(--front);
   --soft: var(--front-soft);
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 132px minmax(92px, auto);
+  /* One width for all rows, so that the rails stand below each other. */
+  grid-template-columns: minmax(0, 1fr) 132px 116px;
   align-items: center;
   gap: 0 0.6rem;
   min-height: 40px;
@@ -144,5 +176,16 @@ line {
 }
 .second {
   fill: var(--end);
+}
+/* Nobody set or read it: light, and its ring in pieces. */
+.assumed {
+  fill: color-mix(in srgb, var(--end) 28%, var(--card));
+  stroke: var(--end);
+  stroke-width: 1.5;
+  stroke-dasharray: 3 2.5;
+}
+.first.assumed {
+  fill: var(--card);
+  stroke-width: 3;
 }
 </style>
