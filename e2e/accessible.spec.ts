@@ -220,6 +220,25 @@ for (const at of new Set(Object.values(dialogs).map((d) => d.at))) {
   })
 }
 
+test('Escape closes a dialog that lost the keyboard, and only the one on top', async ({ page }) => {
+  await page.goto(server.base + inDemo.garage.address)
+  await inDemo.garage.ready(page)
+  const dialog = page.getByRole('dialog')
+  const lose = () => page.evaluate(() => (document.activeElement as HTMLElement).blur())
+  await page.getByRole('button', { name: 'Record current settings' }).first().click()
+  await expect(dialog).toHaveCount(1)
+  await lose()
+  await page.keyboard.press('Escape')
+  await expect(dialog).toHaveCount(0)
+  await page.getByRole('button', { name: 'New bike' }).click()
+  await dialog.getByRole('button', { name: 'New fork' }).click()
+  await expect(dialog).toHaveCount(2)
+  await lose()
+  await page.keyboard.press('Escape')
+  await expect(dialog).toHaveCount(1)
+  await expect(dialog).toHaveAccessibleName(/New bike/)
+})
+
 test('what is wrong is found: by day, at dusk, on a phone, and in a dialog', async ({ page }) => {
   await page.goto(server.base + inDemo.garage.address)
   await inDemo.garage.ready(page)

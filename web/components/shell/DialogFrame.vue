@@ -6,6 +6,7 @@ let stack: ReturnType<typeof backStack> | null = null
 
 <script setup lang="ts">
 import { nextTick, onBeforeUnmount, useTemplateRef, watch } from 'vue'
+import { useEventListener } from '@vueuse/core'
 import { dialogsOpen } from '../../support/dialogsOpen.ts'
 
 /**
@@ -22,6 +23,8 @@ const open = defineModel<boolean>('open', { required: true })
 
 let forget: (() => void) | null = null
 let from: HTMLElement | null = null
+/** How many were open with it: only the one on top answers. */
+let depth = 0
 const body = useTemplateRef<HTMLElement>('body')
 
 watch(
@@ -31,7 +34,7 @@ watch(
       from = document.activeElement instanceof HTMLElement ? document.activeElement : null
       stack ??= backStack(history, window)
       forget = stack.push(() => (open.value = false))
-      dialogsOpen.count++
+      depth = ++dialogsOpen.count
       void takeKeys()
     } else if (!is) closed()
   },
@@ -45,6 +48,11 @@ function closed(): void {
   dialogsOpen.count--
   void handBack()
 }
+// What had the keyboard may be gone, or was left by a tap beside it: Escape is heard all the same.
+useEventListener(document, 'keydown', (e) => {
+  if (e.key !== 'Escape' || e.defaultPrevented || !forget || dialogsOpen.count !== depth) return
+  if (document.activeElement === document.body) open.value = false
+})
 /** The first field that asks for it has the keyboard, else the dialog itself. */
 async function takeKeys(): Promise<void> {
   await nextTick()
