@@ -223,7 +223,10 @@ test('feel changed in two places is not overwritten: the person chooses', async 
   await expect.poll(kept).toMatchObject({ note: 'mine', rating: held.rating })
 })
 
-test('a form that was overtaken says so, and closing it keeps theirs', async ({ page, context }) => {
+test('a form that was overtaken says so; closed over the choice, the record stays theirs and what was typed waits', async ({
+  page,
+  context,
+}) => {
   await page.goto(`${server.base}/garage`)
   await page.getByRole('button', { name: /^Joren/ }).click()
   const edit = page.getByRole('button', { name: 'Edit Joren' })
@@ -245,11 +248,18 @@ test('a form that was overtaken says so, and closing it keeps theirs', async ({ 
   await form.getByRole('button', { name: 'Close' }).click()
   await edit.click()
   await expect(form.getByLabel('Kit (pack, armour, shoes)')).toHaveValue('7')
-  await expect(form.getByLabel('Body weight')).toHaveValue('84')
+  await expect(form.getByLabel('Body weight')).toHaveValue('90')
   const { riders } = await (await context.request.get(`${server.base}/api/v1/garage`)).json()
   expect(riders.find((r: { name: string }) => r.name === 'Joren')).toMatchObject({
     bodyMassKg: 84,
     version: 2,
+  })
+  await form.getByRole('button', { name: 'Save rider' }).click()
+  await expect(form).toHaveCount(0)
+  const after = await (await context.request.get(`${server.base}/api/v1/garage`)).json()
+  expect(after.riders.find((r: { name: string }) => r.name === 'Joren')).toMatchObject({
+    bodyMassKg: 90,
+    kitMassKg: 7,
   })
 })
 

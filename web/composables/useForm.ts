@@ -78,8 +78,7 @@ export function useForm<T extends { version: number; id: string }>(options: {
     open,
     (is) => {
       if (!is) {
-        // Closed after a conflict: theirs is kept, and the draft must not come back over it.
-        if (theirs.value) keepDraft(`form:${key()}`, null)
+        // Closed over a choice: the record stays theirs; what was typed waits, and is asked about again.
         theirs.value = null
         return
       }
