@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
+import { v7 as uuid } from 'uuid'
 import type { BikeSetups } from '../contract/bikeSetups.ts'
 import type { Garage } from '../contract/endpoints.ts'
 import { idOf } from '../demo/ids.ts'
@@ -499,4 +500,60 @@ test('a table of old settings is brought in: what its columns are is seen, what 
   })
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect.poll(async () => await held(page)).toEqual(before)
+})
+
+test('a table of before is all there is of a bike: it is brought in, lies there, and can be put on', async ({
+  page,
+}) => {
+  const g = await garage(page)
+  const model = g.bikes.find((b) => b.frontUnitId && b.rearUnitId)!
+  const put = async (kind: string, record: { id: string }) => {
+    const answer = await page.request.put(`${server.base}/api/v1/${kind}/${record.id}`, { data: record })
+    expect(answer.status(), await answer.text()).toBe(200)
+  }
+  const copyOf = async (id: string | null) => {
+    const unit = g.units.find((u) => u.id === id)!
+    const copy = {
+      ...unit,
+      id: uuid(),
+      version: 0,
+      adjusters: unit.adjusters.map((a) => ({ ...a, id: uuid() })),
+      assumed: [],
+      charts: [],
+    }
+    await put('units', copy)
+    return copy.id
+  }
+  const [frontUnitId, rearUnitId] = [await copyOf(model.frontUnitId), await copyOf(model.rearUnitId)]
+  const bike = {
+    ...model,
+    id: uuid(),
+    version: 0,
+    name: 'from the attic',
+    frontUnitId,
+    rearUnitId,
+    currentSetupId: null,
+  }
+  await put('bikes', bike)
+
+  await page.goto(`${server.base}/setups/${bike.id}`)
+  await expect(page.getByText('Nothing is known of this bike yet.')).toBeVisible()
+  await expect(page.getByRole('complementary', { name: 'The chosen setup' })).toHaveCount(0)
+  await page.getByRole('button', { name: 'Bring in a table' }).click()
+  await dialog(page)
+    .getByLabel('The table')
+    .fill('Date\tPlace\tfork psi\n2024-05-01\tLarch Bank\t82\n2024-06-01\tLarch Bank\t84')
+  await dialog(page).getByRole('button', { name: 'Keep 2 setups of before' }).click()
+  const panel = page.getByRole('complementary', { name: 'The chosen setup' })
+  // Nobody here has read it, and nothing is on the bike because of it.
+  await expect(panel.getByRole('listitem', { name: 'Pressure: 84 psi, assumed' })).toBeVisible()
+  await expect(panel.getByLabel('Beside').locator('option:checked')).toHaveText('nothing')
+  const now = async () => (await garage(page)).currentSetups.find((s) => s.bikeId === bike.id)
+  expect(await now()).toBeUndefined()
+  await panel.getByRole('button', { name: 'Put it on the bike: 1 turn' }).click()
+  await expect(
+    dialog(page)
+      .getByText(/84 psi/)
+      .first(),
+  ).toBeVisible()
 })

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import type { Bike } from '#contract/bike'
 import { anything, answers, asksForNothing, type Wanted } from '#core/lineage/find'
 import { foldPlaces } from '#core/lineage/fold'
 import { layLanes } from '#core/lineage/lanes'
@@ -44,18 +45,22 @@ const failed = ref(false)
 const load = async () => void (failed.value = !(await notices.attempt(garage.load)))
 void load()
 
-const ridden = computed(() => garage.bikes.filter((b) => b.currentSetupId !== null))
-/** The bike in the address, else the one that was looked at last, else the first that has a setup. */
+/** A bike with nothing recorded has room for what somebody noted of it before; those with something come first. */
+const bikes = computed(() => {
+  const isRead = (b: Bike) => b.currentSetupId !== null
+  return [...garage.bikes.filter(isRead), ...garage.bikes.filter((b) => !isRead(b))]
+})
+/** The bike in the address, else the one that was looked at last, else the first. */
 const bikeId = computed(() => {
   const wished = props.bikeId || lastBike.value
-  return ridden.value.find((b) => b.id === wished)?.id ?? ridden.value.at(0)?.id ?? null
+  return bikes.value.find((b) => b.id === wished)?.id ?? bikes.value.at(0)?.id ?? null
 })
 const bike = computed(() => garage.bike(bikeId.value))
 const bikeName = (id: string) => {
   const b = garage.bike(id)
   return b ? `${garage.rider(b.riderId)?.name ?? '?'}, ${b.name}` : '?'
 }
-const bikeOptions = computed(() => ridden.value.map((b) => ({ value: b.id, text: bikeName(b.id) })))
+const bikeOptions = computed(() => bikes.value.map((b) => ({ value: b.id, text: bikeName(b.id) })))
 const chosenBike = computed<string>({
   get: () => bikeId.value ?? '',
   set: (id) => void router.push({ name: 'setups', params: { bikeId: id } }),
@@ -64,6 +69,8 @@ watch(bikeId, (id) => id && (lastBike.value = id))
 usePageTitle(() => (bikeId.value ? `Setups, ${bikeName(bikeId.value)}` : 'Setups'))
 
 const { all, places, failed: notRead } = useBikeSetups(bikeId)
+/** It was read, and there is nothing. */
+const isBare = computed(() => all.value !== null && places.value.length === 0)
 const wanted = ref<Wanted>(anything)
 const unfolded = ref<string[]>([])
 // From one bike to another; what is typed while the first is being read stays.
@@ -123,7 +130,10 @@ const besideOptions = computed(() => {
   ]
 })
 const besideKey = computed<string>({
-  get: () => String(route.query.with ?? (chosen.value?.now && !elsewhere.value ? 'none' : 'now')),
+  get: () => {
+    const isThere = otherPlaces.value.some((p) => p.now)
+    return String(route.query.with ?? (isThere && (elsewhere.value || !chosen.value?.now) ? 'now' : 'none'))
+  },
   set: (key) => look({ with: key }),
 })
 const besideBike = computed<string>({
@@ -141,16 +151,16 @@ const beside = computed(() => {
   return sideOfPlace(place, otherAll.value.units)
 })
 const first = computed(() => (chosen.value && all.value ? sideOfPlace(chosen.value, all.value.units) : null))
-const onTheBike = computed<Side | null>(() =>
-  present.value && all.value ? sideOfPlace(present.value, all.value.units).side : null,
-)
-const turns = computed(() =>
-  first.value && onTheBike.value
-    ? compareDials(onTheBike.value, first.value.side).filter(
-        (d) => d.how === 'moved' || (d.how === 'unread' && d.to !== null),
-      ).length
-    : 0,
-)
+const turns = computed(() => {
+  if (!first.value || !all.value) return 0
+  const { side } = first.value
+  // Nothing is known to be on it: every place is one to be set.
+  const now: Side = present.value
+    ? sideOfPlace(present.value, all.value.units).side
+    : { positions: [], units: side.units }
+  return compareDials(now, side).filter((d) => d.how === 'moved' || (d.how === 'unread' && d.to !== null))
+    .length
+})
 async function removeNoted() {
   const ids = chosen.value!.setupIds
   const name = titleOf(chosen.value!)
@@ -206,7 +216,7 @@ async function toPresent() {
     <BButton variant="primary" @click="load">Try again</BButton>
   </div>
   <div v-else-if="garage.loaded && !bikeId" class="page">
-    <h1>No bike has a setup yet</h1>
+    <h1>There is no bike yet</h1>
     <p class="ways">
       <RouterLink class="btn btn-primary" :to="{ name: 'setup' }">Set up my bike</RouterLink>
       <BButton variant="plain" @click="bringOpen = true">Bring in a card</BButton>
@@ -229,12 +239,18 @@ async function toPresent() {
           />
         </span>
       </div>
-      <FindSetups v-model="wanted" :found="found.size" />
+      <FindSetups v-if="!isBare" v-model="wanted" :found="found.size" />
+      <p v-else-if="bike" class="none">
+        Nothing is known of this bike yet. Walk
+        <RouterLink :to="{ name: 'bench', params: { bikeId: bike.id } }">its bench</RouterLink>, record what
+        is on it in the <RouterLink :to="{ name: 'garage' }">garage</RouterLink>, or bring in a table of how
+        it stood before.
+      </p>
       <button v-if="present" type="button" class="btn btn-plain present" @click="toPresent">
         <i aria-hidden="true"></i>{{ `On the bike now: ${titleOf(present)}` }}
       </button>
       <SetupMap
-        v-if="all"
+        v-if="all && !isBare"
         ref="map"
         :spots="spots"
         :units="all.units"
@@ -243,7 +259,7 @@ async function toPresent() {
         @choose="choose"
         @unfold="unfold"
       />
-      <p class="legend small soft">
+      <p v-if="!isBare" class="legend small soft">
         Filled: settled there. Hollow: ridden only, or a start. Dashed: wanted, not turned. Wider trail: more
         runs. Diamond: on the bike now.
       </p>

@@ -64,7 +64,13 @@ const noted = computed(() =>
           `and ${place.rides.length - rides.length} earlier ${place.rides.length - rides.length === 1 ? 'day' : 'days'}`
         }}
       </p>
-      <p v-if="!place.rides.length" class="small soft">Made {{ madeWords(place.setup) }}, not ridden.</p>
+      <p v-if="!place.rides.length" class="small soft">
+        {{
+          place.state === 'noted'
+            ? `Noted for ${madeWords(place.setup)}; no run on it is kept here.`
+            : `Made ${madeWords(place.setup)}, not ridden.`
+        }}
+      </p>
       <p v-if="place.countedRuns" class="small num">{{ ratedWords(place) }}</p>
       <p v-if="said" class="small">{{ said }}</p>
       <p v-if="noted" class="small soft num">{{ noted }}</p>
