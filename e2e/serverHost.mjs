@@ -1,10 +1,13 @@
 // Serves many data folders, one after another or side by side, from one process: what a server reads at its start is
 // read once for all tests of a worker. The built server itself; nothing of it is replaced.
 import { join } from 'node:path'
-import { startServing } from '../dist/server/serving.js'
 
 process.umask(0o077)
 process.on('disconnect', () => process.exit())
+
+const builtDir = join(import.meta.dirname, '../dist/server')
+// Built by then; whoever reads the code alone need not have it.
+const { startServing } = await import(join(builtDir, 'serving.js'))
 
 /** By the number of the order that started it. */
 const serving = new Map()
@@ -14,7 +17,7 @@ async function start(number, { env, words }) {
   const started = await startServing({
     env,
     words,
-    builtDir: join(import.meta.dirname, '../dist/server'),
+    builtDir,
     say: (line) => said.push(line),
   })
   serving.set(number, started)
