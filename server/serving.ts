@@ -151,6 +151,8 @@ export async function startServing({ env, words, builtDir, say }: Ordered): Prom
       { cause: e },
     )
   }
+  // No handle left for one caller is no reason to leave all others alone.
+  server.on('error', (e) => log.error('the door', e))
   const { port } = server.address() as AddressInfo
   const own = host === '0.0.0.0' || host === '::' ? '127.0.0.1' : host
   const address = `${tls ? 'https' : 'http'}://${own.includes(':') ? `[${own}]` : own}:${port}`

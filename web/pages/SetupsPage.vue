@@ -47,8 +47,8 @@ void load()
 
 /** A bike with nothing recorded has room for what somebody noted of it before; those with something come first. */
 const bikes = computed(() => {
-  const isRead = (b: Bike) => b.currentSetupId !== null
-  return [...garage.bikes.filter(isRead), ...garage.bikes.filter((b) => !isRead(b))]
+  const hasSetup = (b: Bike) => b.currentSetupId !== null
+  return [...garage.bikes.filter(hasSetup), ...garage.bikes.filter((b) => !hasSetup(b))]
 })
 /** The bike in the address, else the one that was looked at last, else the first. */
 const bikeId = computed(() => {
