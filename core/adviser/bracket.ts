@@ -58,7 +58,7 @@ export function bracketOf(
   const better = (b: number, a: number) => {
     const x = champion.get(a)!
     const y = champion.get(b)!
-    return x.rated && y.rated ? session.compare(x.key, y.key).probability : 0.5
+    return x.rated && y.rated ? session.chanceOfBetter(x.key, y.key) : 0.5
   }
   const values = [...byValue.keys()].sort((a, b) => a - b)
   const tried = values.map((value): TriedPosition => {

@@ -53,6 +53,7 @@ describe('the session model, whatever was rated', () => {
         const s = sessionFrom(list)
         const there = s.compare('A', 'C')
         const back = s.compare('C', 'A')
+        expect(s.chanceOfBetter('A', 'C')).toBe(there.probability)
         return (
           Math.abs(there.effect + back.effect) < 1e-5 &&
           Math.abs(there.probability + back.probability - 1) < 1e-5
@@ -133,6 +134,10 @@ describe('unknown setups', () => {
     const s = fitSession([run('A', 6, 0)], [])
     expect(s.level('Z')).toEqual({ mean: 0, sd: sessionPriors.setupSd, runs: 0 })
     expect(s.compare('A', 'Z').probability).toBe(0.5)
+    expect(s.chanceOfBetter('A', 'Z')).toBe(0.5)
+    // Nobody knows how far they are apart; a setup is where it is.
+    expect(s.compare('Y', 'Z').high80).toBeGreaterThan(0.5)
+    expect(s.compare('A', 'A').high80).toBe(0)
   })
   it('an empty day is no error', () => {
     const s = fitSession([], [])

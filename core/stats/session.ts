@@ -1,6 +1,6 @@
 import type { MindTag } from '#contract/run'
 import { normal80, normalCdf } from './normal.ts'
-import { cholesky, choleskySolve } from './solve.ts'
+import { cholesky, choleskyQuadratic, choleskySolve } from './solve.ts'
 
 /** One rated, counted run. `index` counts all runs of the day, so that drift is per run ridden. */
 export interface RatedRun {
@@ -80,6 +80,8 @@ export interface Session {
   /** Level of a setup against the day's mean: posterior mean and sd. */
   level: (setup: string) => { mean: number; sd: number; runs: number }
   compare: (setupA: string, setupB: string) => Effect
+  /** Chance that B is better than A: that of `compare`, without its bounds. */
+  chanceOfBetter: (setupA: string, setupB: string) => number
 }
 
 const gridSize = 25
@@ -138,8 +140,19 @@ export function fitSession(
 
   const spread = (direction: Float64Array) => {
     const means = fits.map((f) => dot(direction, f.mean))
-    const sds = fits.map((f) => Math.sqrt(dot(direction, choleskySolve(f.factor, n, direction))))
+    const sds = fits.map((f) => Math.sqrt(choleskyQuadratic(f.factor, n, direction)))
     return { means, sds }
+  }
+  /** Chance that B stands above A by less than so much; null where both are one or nothing is known of one. */
+  const belowOf = (a: string, b: string) => {
+    const ia = place.get(a)
+    const ib = place.get(b)
+    if (ia === undefined || ib === undefined || ia === ib) return null
+    const d = new Float64Array(n)
+    d[ib] = 1
+    d[ia] = -1
+    const { means, sds } = spread(d)
+    return (x: number) => means.reduce((s, m, k) => s + weights[k] * normalCdf((x - m) / sds[k]), 0)
   }
   const levels = new Map<string, { mean: number; sd: number; runs: number }>()
   return {
@@ -167,23 +180,21 @@ export function fitSession(
       return level
     },
     compare: (a, b) => {
-      const d = new Float64Array(n)
-      const ia = place.get(a)
-      const ib = place.get(b)
-      if (ia === undefined || ib === undefined || ia === ib) {
-        const half = ia === ib ? 0 : normal80 * Math.SQRT2 * priors.setupSd
+      const below = belowOf(a, b)
+      if (!below) {
+        const half = a === b ? 0 : normal80 * Math.SQRT2 * priors.setupSd
         return { effect: 0, low80: -half, high80: half, probability: 0.5 }
       }
-      d[ib] = 1
-      d[ia] = -1
-      const { means, sds } = spread(d)
-      const below = (x: number) => means.reduce((s, m, k) => s + weights[k] * normalCdf((x - m) / sds[k]), 0)
       return {
         effect: invert(below, 0.5),
         low80: invert(below, 0.1),
         high80: invert(below, 0.9),
         probability: 1 - below(0),
       }
+    },
+    chanceOfBetter: (a, b) => {
+      const below = belowOf(a, b)
+      return below ? 1 - below(0) : 0.5
     },
   }
 }

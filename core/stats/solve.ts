@@ -33,6 +33,19 @@ export function choleskySolve(l: Float64Array, n: number, b: ArrayLike<number>):
   return x
 }
 
+/** bᵀ·(L·Lᵀ)⁻¹·b: the length of what the first half of solving leaves, squared. */
+export function choleskyQuadratic(l: Float64Array, n: number, b: ArrayLike<number>): number {
+  const x = Float64Array.from(b)
+  let q = 0
+  for (let i = x.findIndex((v) => v !== 0); i >= 0 && i < n; i++) {
+    let v = x[i]
+    for (let k = 0; k < i; k++) v -= l[i * n + k] * x[k]
+    x[i] = v / l[i * n + i]
+    q += x[i] * x[i]
+  }
+  return q
+}
+
 /** Inverse of the matrix L·Lᵀ, row-major and symmetric. A third of the work of solving for each unit vector. */
 export function choleskyInverse(l: Float64Array, n: number): Float64Array {
   // Columns of L⁻¹ stand as rows here, so that the products below run along them.

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { clearDifference, repeatSd } from './metricNoise.ts'
 import { beyond, cutNormal, normalCdf, together } from './normal.ts'
 import { fitSession, sessionPriors, type RatedRun } from './session.ts'
-import { cholesky, choleskyInverse, choleskySolve } from './solve.ts'
+import { cholesky, choleskyInverse, choleskyQuadratic, choleskySolve } from './solve.ts'
 import { judge } from './verdict.ts'
 
 const run = (
@@ -41,6 +41,24 @@ describe('linear solve', () => {
         for (let k = 0; k < n; k++) s += a[i * n + k] * inverse[k * n + j]
         expect(s).toBeCloseTo(i === j ? 1 : 0, 12)
       }
+  })
+  it('half of solving gives the quadratic form of the inverse', () => {
+    const n = 5
+    const a = Float64Array.from({ length: n * n }, (_, k) => {
+      const [i, j] = [Math.floor(k / n), k % n]
+      return Math.exp(-Math.abs(i - j)) + (i === j ? 0.4 : 0)
+    })
+    const factor = cholesky(a, n)
+    // The first ones nothing: as where two setups of a long day are compared.
+    for (const b of [
+      [0, 0, 1, 0, -1],
+      [2, -1, 0.5, 0, 3],
+      [0, 0, 0, 0, 0],
+    ]) {
+      const x = choleskySolve(factor, n, b)
+      const direct = b.reduce((s, v, i) => s + v * x[i], 0)
+      expect(choleskyQuadratic(factor, n, b)).toBeCloseTo(direct, 12)
+    }
   })
   it('refuses what is not positive definite', () => {
     expect(() => cholesky(Float64Array.of(1, 2, 2, 1), 2)).toThrow()

@@ -37,7 +37,7 @@ function complaintThatStays(c: Climb) {
   const last = keys.slice(-changesInVain - 1)
   const felt = last
     .slice(1)
-    .map((key, i) => c.session().compare(last[i], key).probability)
+    .map((key, i) => c.session().chanceOfBetter(last[i], key))
     .some((p) => p < undecided.low || p > undecided.high)
   if (felt) return null
   const runs = c.counted.filter((r) => last.includes(keyOfRun(c.h, r) ?? ''))

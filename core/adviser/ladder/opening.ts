@@ -57,9 +57,9 @@ function worseToday(c: Climb): Move[] {
     all.slice(i + 1).flatMap(([b, after]) => {
       const move = fittedBetween(before, after, units)
       if (!move) return []
-      const { probability } = session.compare(a, b)
-      if (probability < worseBelow) return [move]
-      return probability > 1 - worseBelow ? [{ ...move, from: move.to, to: move.from }] : []
+      const better = session.chanceOfBetter(a, b)
+      if (better < worseBelow) return [move]
+      return better > 1 - worseBelow ? [{ ...move, from: move.to, to: move.from }] : []
     }),
   )
 }

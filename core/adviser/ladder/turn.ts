@@ -193,7 +193,7 @@ function alreadyWorse(c: Climb, x: Candidate): boolean {
     ...now,
     positions: now.positions.map((p) => ({ ...p, value: to.get(p.adjusterId) ?? p.value })),
   })
-  return session.level(key).runs > 0 && session.compare(nowKey, key).probability < worseBelow
+  return session.level(key).runs > 0 && session.chanceOfBetter(nowKey, key) < worseBelow
 }
 
 /** While a sensor shows a spring to be wrong it comes before any damper: a damper cannot repair it. */

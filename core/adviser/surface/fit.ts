@@ -39,7 +39,7 @@ export function fitSurface(data: SurfaceData, sweeps = usualSweeps(data), seed =
     }
     noiseSd[at] = chain.noise.sd
     if (at % residualEvery === 0)
-      addResidual(residual, chain.rest, chain.noise, data, kernel, 1 / Math.ceil(kept / residualEvery))
+      addResidual(residual, chain.weighedRest, data, kernel, 1 / Math.ceil(kept / residualEvery))
   }
   const drawn = { best, steepness, noiseSd, straightFrom, samples: kept, dials: K, residual }
   return { ...drawn, lossAt: (z) => lossOf(drawn, z) }
@@ -47,6 +47,6 @@ export function fitSurface(data: SurfaceData, sweeps = usualSweeps(data), seed =
 
 /** A usual day gets all passes: with fewer, chance in the drawing costs runs. On a very long one fewer keep the answer quick. */
 function usualSweeps({ dials, rows, clues }: SurfaceData): number {
-  const perSweep = Math.max(1, dials.length * (rows.length ** 2 + 30 * clues.length))
-  return Math.round(Math.min(surfacePriors.sweeps, Math.max(110, 7e6 / perSweep)))
+  const perSweep = Math.max(1, dials.length * (rows.length + 30 * clues.length))
+  return Math.round(Math.min(surfacePriors.sweeps, Math.max(110, 3.6e6 / perSweep)))
 }

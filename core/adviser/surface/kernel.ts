@@ -72,11 +72,14 @@ export function residualKernel(data: SurfaceData): Float64Array {
   return out
 }
 
-/** Adds `share` of the residual's conditional mean at every run: K·V⁻¹·(what bowl, level and drift leave). */
+/**
+ * Adds `share` of the residual's conditional mean at every run: K·V⁻¹·(what bowl, level and drift leave).
+ *
+ * @param weighed V⁻¹ times what they leave
+ */
 export function addResidual(
   out: Float64Array,
-  rest: Float64Array,
-  fit: NoiseFit,
+  weighed: Float64Array,
   data: SurfaceData,
   kernel: Float64Array,
   share: number,
@@ -84,10 +87,8 @@ export function addResidual(
   const N = data.rows.length
   const n = data.points.length
   for (let i = 0; i < N; i++) {
-    let w = 0
-    for (let j = 0; j < N; j++) w += fit.inverse[i * N + j] * rest[j]
     const { a, b } = data.rows[i]
     for (let x = 0; x < n; x++)
-      out[x] += share * w * (kernel[x * n + b] - (a === null ? 0 : kernel[x * n + a]))
+      out[x] += share * weighed[i] * (kernel[x * n + b] - (a === null ? 0 : kernel[x * n + a]))
   }
 }
