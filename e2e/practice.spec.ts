@@ -186,6 +186,57 @@ test('the sensors are read when somebody wants to look: every ride of the day, t
   )
 })
 
+test('a ride of practice is looked at like any other: its trace, what stands out, and what its sensor gets wrong', async ({
+  page,
+}) => {
+  // A phone held across, then turned.
+  const [across, upright] = [
+    { width: 844, height: 390 },
+    { width: 390, height: 844 },
+  ]
+  await page.setViewportSize(across)
+  const address = `${server.base}/practice/creeping-sensor/2`
+  await page.goto(`${address}?trace=1`)
+  // Nothing was ridden yet: there is no trace of it.
+  await rideKey(page, 1).waitFor()
+  for (const run of [1, 2]) {
+    await rideKey(page, run).click()
+    await says(page, run).waitFor()
+  }
+  await page.getByRole('button', { name: 'What do the sensors say?' }).click()
+  await page.goto(address)
+  await page.getByRole('link', { name: 'See the trace of run 2' }).click({ timeout: 20_000 })
+  const trace = page.getByRole('img', { name: 'Depth of front and rear over time, run 2' })
+  await trace.waitFor({ timeout: 20_000 })
+  const out = page.getByRole('region', { name: 'What stands out' })
+  const rider = hiddenRider(drillOf('creeping-sensor')!, 2)
+  const shown = recordedRide(rider, rider.start, 2).analysis!.whole.front!
+  await expect(page.getByText(/The front sensor went to \d+ % of travel and the ring only to/)).toBeVisible()
+  // It says "deep", and is not believed; nor is anything that rests on it.
+  expect(shown.rideHeightPct).toBeGreaterThan(25)
+  await expect(out).toContainText('Nothing that can be believed')
+  await expect(page.getByRole('row', { name: /ride height/ })).toContainText(shown.rideHeightPct.toFixed(1))
+
+  // Turned, it stands there as if it had been opened so: names of the parts of the trail fit, too.
+  await page.setViewportSize(upright)
+  const picture = async () => {
+    await page.mouse.move(0, 0)
+    return (await trace.screenshot()).toString('base64')
+  }
+  let turned = ''
+  await expect.poll(async () => turned === (turned = await picture()), { intervals: [400] }).toBe(true)
+  await page.reload()
+  await trace.waitFor({ timeout: 20_000 })
+  await expect.poll(picture).toBe(turned)
+
+  await page.getByRole('link', { name: 'Run 1' }).click()
+  await page.getByRole('img', { name: /run 1$/ }).waitFor({ timeout: 20_000 })
+  await expect(page.getByText(/sensor went to/)).toHaveCount(0)
+  await page.getByRole('link', { name: 'Back to practice' }).click()
+  await says(page, 2).waitFor()
+  expect(page.url()).toBe(address)
+})
+
 test('a day of practice comes back with a reload, and its address makes the same rider elsewhere', async ({
   page,
   browser,

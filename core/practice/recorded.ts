@@ -1,5 +1,5 @@
 import type { End } from '#contract/common'
-import type { ImportMapping, Recording } from '#contract/recording'
+import type { Analysis, ImportMapping, Recording } from '#contract/recording'
 import { seededRandom } from '../numeric/random.ts'
 import { travelFile } from '../sim/sensorFile.ts'
 import { analyse } from '../telemetry/analyse.ts'
@@ -27,12 +27,24 @@ const mapping: ImportMapping = {
 }
 const noise = 104_729
 
+/** A ride of practice with what its sensors kept, sample by sample. */
+export interface TracedRide {
+  recording: ReadRecording
+  /** Depth, % of travel; NaN where nothing was kept. */
+  depthPct: Partial<Record<End, Float32Array>>
+}
+type ReadRecording = Recording & { analysis: Analysis }
+
 /**
  * A ride of practice as its sensors keep it: the file of an invented logger, read and weighed by what reads every other.
  *
  * @param run number of the run: its line and pace
  */
-export function recordedRide(rider: HiddenRider, positions: Positions, run: number): Recording {
+export const recordedRide = (rider: HiddenRider, positions: Positions, run: number): ReadRecording =>
+  tracedRide(rider, positions, run).recording
+
+/** The same with its channels. @param run number of the run: its line and pace */
+export function tracedRide(rider: HiddenRider, positions: Positions, run: number): TracedRide {
   const { bike, ride } = ridden(rider, positions, run)
   const seen = (end: End) => ride[end].map((share) => shownBy(rider, end, run, share))
   const text = travelFile(
@@ -44,7 +56,7 @@ export function recordedRide(rider: HiddenRider, positions: Positions, run: numb
   const bytes = Uint8Array.from(text, (c) => c.charCodeAt(0))
   const units = unitsOf(null)
   const clean = ingestDelimited(bytes, mapping, travelGeometry(practiceBike, units.front, units.rear))
-  return {
+  const recording = {
     id: `practice-recording-${run}`,
     runId: `practice-run-${run}`,
     fileName: `run-${run}.csv`,
@@ -59,9 +71,11 @@ export function recordedRide(rider: HiddenRider, positions: Positions, run: numb
     fullTravelMm: { front: clean.travelMm.front ?? null, rear: clean.travelMm.rear ?? null },
     issues: clean.issues,
     analysis: analyse(clean, practiceTrail.sections),
-    figures: 'current',
+    figures: 'current' as const,
     addedFiles: [],
     spans: [],
     lineS: null,
   }
+  const kept = clean.ends.map((end) => [end, Float32Array.from(clean.depthPct[end]!)])
+  return { recording, depthPct: Object.fromEntries(kept) as TracedRide['depthPct'] }
 }

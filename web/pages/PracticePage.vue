@@ -29,6 +29,7 @@ import { lessonStep } from '../support/lesson.ts'
 import { askable, lastSeedKey, lookable, sagsOf, stoppedWords, strokesOf } from '../support/practiceWords.ts'
 
 const CoachTent = defineAsyncComponent(() => import('../components/practice/CoachTent.vue'))
+const PracticeTrace = defineAsyncComponent(() => import('../components/practice/PracticeTrace.vue'))
 const PracticeEnd = defineAsyncComponent(() => import('../components/practice/PracticeEnd.vue'))
 
 const props = defineProps<{ drill?: string; seed?: string }>()
@@ -98,6 +99,18 @@ const recordingOf = (i: number) => practice.recordings.find((r) => r.runId === b
 const wrongZeros = computed(() => {
   const analysis = recordingOf(at.value)?.analysis
   return analysis ? zeroMoved({ run: run.value, analysis }, spaceOfDay(b.value)).map(zeroMovedWords) : []
+})
+/** The same address with or without the trace of a ride: a rider and what is varied stay as they are. */
+const traceTo = (number: number | null) => ({
+  name: 'practice',
+  params: { drill: props.drill, seed: props.seed },
+  query: { ...route.query, trace: number ?? undefined },
+})
+const ridden = (number: number) => (number >= 1 && number <= b.value.runs.length ? traceTo(number) : null)
+/** Run whose trace is looked at: one that was ridden, with sensors that somebody looks at. */
+const traced = computed(() => {
+  const number = Number(route.query.trace)
+  return practice.sensorsOn && !isLesson.value && ridden(number) ? number : null
 })
 const isLast = computed(() => at.value === b.value.runs.length - 1)
 const isLesson = computed(() => drill.value?.key === 'first-lesson')
@@ -180,8 +193,16 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
         <span class="about"><b>Practice</b> {{ `${drill!.title}, rider ${seed}` }}</span>
       </template>
     </BarSlots>
+    <PracticeTrace
+      v-if="traced !== null"
+      :key="JSON.stringify(practice.key)"
+      :number="traced"
+      :before="ridden(traced - 1)"
+      :after="ridden(traced + 1)"
+      :back="traceTo(null)"
+    />
     <PracticeEnd
-      v-if="day.settled"
+      v-else-if="day.settled"
       :key="JSON.stringify(practice.key)"
       @again="again"
       @reopen="practice.undo"
@@ -272,6 +293,7 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
           :number="at + 1"
           :fault="practice.sensorsFault"
           :wrong="wrongZeros"
+          :trace-to="ridden(at + 1)"
         />
         <AskRider
           v-if="isLast && (run || !isLesson) && (questions.length || sags.length)"

@@ -127,6 +127,12 @@ export const usePractice = defineStore('practice', () => {
     course.value = null
     forget()
   }
+  /** A ride with the channels its sensors kept. @throws Error when it was not ridden, or cannot be read */
+  async function trace(number: number) {
+    const run = day.value?.runs.find((r) => r.number === number)
+    if (!key.value || !run) throw new Error(`Run ${number} was not ridden.`)
+    return practiceThread().trace({ ...key.value }, { ...run.positions }, number)
+  }
   function stopPlaying(): void {
     endPracticeThread()
     sensors.giveUp()
@@ -172,5 +178,6 @@ export const usePractice = defineStore('practice', () => {
     recordings: sensors.recordings,
     sensorsFault: sensors.fault,
     toggleSensors: sensors.toggle,
+    trace,
   }
 })

@@ -1,4 +1,5 @@
 import type { Analysis, Recording } from '#contract/recording'
+import { durationWords } from './dates.ts'
 
 /** A recording whose figures are there. */
 export type ReadRecording = Recording & { analysis: Analysis }
@@ -12,3 +13,7 @@ export const figuresWords = (r: Recording): string =>
     : r.figures === 'broken'
       ? 'No sound figures could be made from its bytes any more. The file itself is kept and can be given back.'
       : ''
+
+/** How long it is, how finely it was kept and where, in a few words. */
+export const recordingFacts = (r: ReadRecording): string =>
+  `${durationWords(r.durationS)} min · ${Math.round(r.sampleRateHz)} Hz · rear at the ${r.analysis.rearAt}`

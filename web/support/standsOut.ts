@@ -10,11 +10,16 @@ export interface Notable {
 
 const one = (x: number) => (Math.round(x * 10) / 10).toFixed(1)
 
-/** What a recording says loudest, in words; at most six lines, faults first. */
+/**
+ * What a recording says loudest, in words; at most six lines, faults first.
+ *
+ * @param wrongDepths ends whose sensor's zero has moved: no depth of theirs says anything
+ */
 export function standsOut(
   a: Analysis,
   sections: readonly TrailSection[],
   sagTargets: Record<'front' | 'rear', number | null>,
+  wrongDepths: readonly ('front' | 'rear')[] = [],
 ): Notable[] {
   const out: Notable[] = []
   for (const end of ['front', 'rear'] as const) {
@@ -31,7 +36,8 @@ export function standsOut(
         bad: true,
       })
     }
-    if (m.hardBottomOuts > 0)
+    const isDepthRight = !wrongDepths.includes(end)
+    if (isDepthRight && m.hardBottomOuts > 0)
       out.push({
         title: `${m.hardBottomOuts} hard bottom-${m.hardBottomOuts === 1 ? 'out' : 'outs'}, ${end}`,
         detail: 'faster than 500 mm/s through 90 % of travel; once on the biggest hit is fine',
@@ -39,7 +45,7 @@ export function standsOut(
         bad: m.hardBottomOuts > 1,
       })
     const target = sagTargets[end]
-    if (target !== null && Math.abs(m.rideHeightPct - target) > 5) {
+    if (isDepthRight && target !== null && Math.abs(m.rideHeightPct - target) > 5) {
       const deep = m.rideHeightPct > target
       out.push({
         title: `${name} rides ${deep ? 'deep' : 'high'}`,
@@ -51,7 +57,7 @@ export function standsOut(
     if (m.reboundDampingRatio !== null)
       out.push({ title: `${name} return`, detail: returnWords(m), end, bad: m.reboundDampingRatio < 0.25 })
   }
-  if (a.whole.balancePct !== null) {
+  if (a.whole.balancePct !== null && wrongDepths.length === 0) {
     const off = a.whole.balancePct
     out.push({
       title: 'Balance',

@@ -332,6 +332,17 @@ describe('what stands out', () => {
     })
     expect(lines.at(-1)!.title).toBe('Balance')
   })
+  it('says nothing of depths where the zero has moved; speeds and rhythm still speak', () => {
+    const deep = { rideHeightPct: 40, hardBottomOuts: 3, valleyDriftPctPerHit: 1.4, trains: 6 }
+    const a = analysisWith(deep, deep)
+    const titles = (wrong: readonly ('front' | 'rear')[]) =>
+      standsOut(a, [], { front: 20, rear: 20 }, wrong).map((l) => l.title)
+    expect(titles([])).toEqual(expect.arrayContaining(['Front rides deep', '3 hard bottom-outs, front']))
+    const said = titles(['front'])
+    expect(said).toContain('Front sinks through hit trains')
+    expect(said).toContain('Rear rides deep')
+    expect(said.filter((t) => /^Front rides|bottom-outs, front|Balance/.test(t))).toEqual([])
+  })
 })
 
 describe('drafts', () => {

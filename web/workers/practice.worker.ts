@@ -7,7 +7,7 @@ import type { Positions } from '#core/practice/landscape'
 import { followsAdviser } from '#core/practice/players/adviser'
 import { playOut } from '#core/practice/players/play'
 import { disciplinedTester } from '#core/practice/players/tester'
-import { recordedRide } from '#core/practice/recorded'
+import { recordedRide, tracedRide, type TracedRide } from '#core/practice/recorded'
 import { rideOf, type RiddenCourse } from '#core/practice/ride'
 import { varied, type Variation } from '#core/practice/vary'
 
@@ -33,6 +33,14 @@ const practising = {
   /** What the sensors kept of a ride. */
   record: (key: RiderKey, positions: Positions, run: number): Recording =>
     recordedRide(riderOf(key), positions, run),
+  /** The same with its channels, to be drawn. */
+  trace(key: RiderKey, positions: Positions, run: number): TracedRide {
+    const traced = tracedRide(riderOf(key), positions, run)
+    return transfer(
+      traced,
+      Object.values(traced.depthPct).map((x) => x.buffer),
+    )
+  },
   /**
    * What another player would have done with the same rider.
    * @param sensors for the adviser: on the bike, too

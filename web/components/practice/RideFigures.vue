@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import type { RouteLocationRaw } from 'vue-router'
 import type { End } from '#contract/common'
 import type { Recording } from '#contract/recording'
 import { endFigures } from '../../support/compareMetrics.ts'
@@ -15,6 +16,8 @@ const props = defineProps<{
   fault: string
   /** Sensors that show what cannot be, in words. */
   wrong: readonly string[]
+  /** Where the ride itself is looked at. */
+  traceTo?: RouteLocationRaw | null
 }>()
 const ends = ['front', 'rear'] as const
 
@@ -65,6 +68,9 @@ const rows = computed(() =>
       <p class="soft small">
         <template v-if="before">“Was” in bold: changed by enough to matter. </template>
         Sensors can be wrong, too: hold them against ring and rider.
+      </p>
+      <p v-if="traceTo">
+        <RouterLink class="btn btn-plain" :to="traceTo">{{ `See the trace of run ${number}` }}</RouterLink>
       </p>
     </template>
   </section>

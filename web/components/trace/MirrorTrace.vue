@@ -81,7 +81,7 @@ function refit(perS: number) {
   if (Math.abs(perS / named - 1) < 0.02) return
   named = perS
   // Not while the chart is still drawing.
-  requestAnimationFrame(() => chart?.isDisposed() === false && chart.setOption(mirrorMarks(view())))
+  requestAnimationFrame(() => chart?.setOption(mirrorMarks(view())))
 }
 function draw() {
   painted = ''
@@ -127,6 +127,7 @@ onMounted(() => {
 onUnmounted(() => {
   watcher?.disconnect()
   chart?.dispose()
+  chart = null
 })
 useResizeObserver(box, () => chart?.resize())
 watch(
