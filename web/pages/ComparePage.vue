@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { zeroMovedWords } from '#core/adviser/zeroMoved'
 import { useUnits } from '../composables/useUnits.ts'
 import EffectBar from '../components/compare/EffectBar.vue'
 import BlindCover from '../components/day/BlindCover.vue'
@@ -14,7 +15,7 @@ import { hasFigures } from '../support/figures.ts'
 import { useLaid } from '../composables/useLaid.ts'
 import { useRecording } from '../composables/useRecording.ts'
 import { compareRuns } from '../support/compareRuns.ts'
-import { sectionDifferences } from '../support/compareMetrics.ts'
+import { movedZerosOf, sectionDifferences } from '../support/compareMetrics.ts'
 import { dayWords } from '../support/dates.ts'
 import { signedWords } from '../support/words.ts'
 import { usePageTitle } from '../composables/usePageTitle.ts'
@@ -41,6 +42,12 @@ const runB = pick('b', -1)
 const { units } = useUnits()
 const result = computed(() => (b.value ? compareRuns(b.value, runA.value, runB.value, units.value) : null))
 const all = ref(false)
+/** Said above what is told without them. */
+const cautions = computed(() =>
+  [runA.value, runB.value].flatMap((id) =>
+    b.value ? movedZerosOf(b.value, id).map((z) => `Run ${day.runNumber(id)}: ${zeroMovedWords(z)}`) : [],
+  ),
+)
 const differences = computed(() => (b.value ? sectionDifferences(b.value, runA.value, runB.value) : []))
 const clear = computed(() => differences.value.filter((d) => d.size === 'clear'))
 const shown = computed(() =>
@@ -166,6 +173,7 @@ usePageTitle(() =>
             too</label
           >
         </div>
+        <p v-for="words in cautions" :key="words" class="caution">{{ words }}</p>
         <p v-if="!clear.length" class="soft small">
           {{
             differences[0].size === 'unknown'

@@ -11,7 +11,7 @@ import BarSlots from '../components/shell/BarSlots.vue'
 import { useDayPage } from '../composables/useDayPage.ts'
 import { useRecording } from '../composables/useRecording.ts'
 import { dayWords } from '../support/dates.ts'
-import { zeroMoved } from '#core/adviser/zeroMoved'
+import { movedZerosOf } from '../support/compareMetrics.ts'
 import { figuresWords, hasFigures, recordingFacts } from '../support/figures.ts'
 import DayHead from '../components/day/DayHead.vue'
 import { usePageTitle } from '../composables/usePageTitle.ts'
@@ -32,11 +32,7 @@ const filesWords = computed(() => {
   return n === 0 ? 'Add a track or file' : `${n + 1} files`
 })
 const guessed = computed(() => recording.value?.analysis.sectionsBy === 'share-of-length')
-const moved = computed(() => {
-  const run = b.value?.runs.find((r) => r.id === props.runId)
-  const analysis = recording.value?.analysis
-  return run && analysis ? zeroMoved({ run, analysis }, day.space) : []
-})
+const moved = computed(() => (b.value ? movedZerosOf(b.value, props.runId) : []))
 const placing = ref(false)
 const picking = ref(false)
 const picked = ref<number | null>(null)

@@ -1,6 +1,7 @@
 import type { DayBundle } from '#contract/endpoints'
 import type { Analysis, EndMetrics, SpanMetrics } from '#contract/recording'
-import { settingsKey } from '#core/adviser/history'
+import { settingsKey, spaceOfDay } from '#core/adviser/history'
+import { zeroMoved, type ZeroMoved } from '#core/adviser/zeroMoved'
 import { clearDifference, repeatSd } from '#core/stats/metricNoise'
 import { normal80 } from '#core/stats/normal'
 import { explainedByPace, paceScaling, simulatedScaling, type PacedValue } from '#core/stats/paceScaling'
@@ -14,6 +15,8 @@ interface Figure {
   /** Smaller differences are of no use to anyone, however well measured. */
   least: number
   metric: NumberMetric
+  /** A depth counted from the sensor's zero: it says nothing once that has moved. */
+  fromZero?: true
 }
 /** Metrics of an end that are one number. */
 type NumberMetric = {
@@ -30,6 +33,7 @@ export const endFigures: Figure[] = [
     digits: 1,
     least: 0.7,
     metric: 'rideHeightPct',
+    fromZero: true,
   },
   {
     key: 'deep',
@@ -38,6 +42,7 @@ export const endFigures: Figure[] = [
     digits: 0,
     least: 2,
     metric: 'depthP95Pct',
+    fromZero: true,
   },
   {
     key: 'support',
@@ -104,6 +109,7 @@ const bikeFigures: BikeFigure[] = [
     digits: 1,
     least: 0.7,
     pick: (s) => s.balancePct,
+    fromZero: true,
   },
 ]
 
@@ -127,13 +133,21 @@ export interface SectionDifference {
   size: 'clear' | 'within' | 'small' | 'unknown'
 }
 
+/** Ends of a run whose sensor shows deeper than its ring: the zero has moved. */
+export function movedZerosOf(bundle: DayBundle, runId: string): ZeroMoved[] {
+  const run = bundle.runs.find((r) => r.id === runId)
+  const analysis = bundle.recordings.find((r) => r.runId === runId)?.analysis
+  return run && analysis ? zeroMoved({ run, analysis }, spaceOfDay(bundle)) : []
+}
+
 /** Less is the same pace. */
 const samePace = 0.01
 
 /**
  * Paired differences B − A, section by section, against the noise of repeated settings on this day. What pace makes of a
  * figure (this bike's own repeats, else the simulator) is taken out of the difference and of the repeats before they are
- * weighed, and how unsure that is is added to what a difference must beat.
+ * weighed, and how unsure that is is added to what a difference must beat. Depths of a sensor whose zero has moved are left
+ * out, of the two runs and of the repeats.
  */
 export function sectionDifferences(bundle: DayBundle, runA: string, runB: string): SectionDifference[] {
   const analysisOf = (runId: string) => bundle.recordings.find((r) => r.runId === runId)?.analysis
@@ -141,6 +155,7 @@ export function sectionDifferences(bundle: DayBundle, runA: string, runB: string
   const b = analysisOf(runB)
   if (!a || !b) return []
   const out: SectionDifference[] = []
+  const wrong = new Map(bundle.runs.map((r) => [r.id, movedZerosOf(bundle, r.id).map((z) => z.end)]))
   const spans = [
     { id: null as string | null, name: 'Whole run' },
     ...bundle.trail.sections.map((s) => ({ id: s.id as string | null, name: s.name })),
@@ -153,13 +168,17 @@ export function sectionDifferences(bundle: DayBundle, runA: string, runB: string
         endFigures.map((f) => ({ end, f, of: (s: SpanMetrics) => s[end]?.[f.metric] ?? null })),
       ),
       ...bikeFigures.map((f) => ({ end: null, f, of: f.pick })),
-    ]
+    ].map(({ end, f, of: pick }) => {
+      const isWrong = (runId: string) =>
+        f.fromZero && (wrong.get(runId) ?? []).some((e) => end === null || e === end)
+      return { end, f, of: (s: SpanMetrics, runId: string) => (isWrong(runId) ? null : pick(s)) }
+    })
     const [fromS, toS] = [durationOf(a, span.id), durationOf(b, span.id)]
     const faster = fromS && toS ? fromS / toS - 1 : null
     for (const { end, f, of: pick } of rows) {
       const [sa, sb] = [of(a), of(b)]
-      const va = sa ? pick(sa) : null
-      const vb = sb ? pick(sb) : null
+      const va = sa ? pick(sa, runA) : null
+      const vb = sb ? pick(sb, runB) : null
       if (va !== null && vb !== null) {
         const repeats = repeatsOf(bundle, span.id, pick)
         const table = 'metric' in f ? simulatedScaling[f.metric] : undefined
@@ -236,7 +255,7 @@ function durationOf(analysis: Analysis, sectionId: string | null): number | null
 function repeatsOf(
   bundle: DayBundle,
   sectionId: string | null,
-  pick: (s: SpanMetrics) => number | null,
+  pick: (s: SpanMetrics, runId: string) => number | null,
 ): PacedValue[][] {
   const groups = new Map<string, PacedValue[]>()
   for (const run of bundle.runs.filter((r) => r.kind === 'counted')) {
@@ -244,7 +263,7 @@ function repeatsOf(
     const analysis = bundle.recordings.find((r) => r.runId === run.id)?.analysis
     const span =
       sectionId === null ? analysis?.whole : analysis?.sections.find((s) => s.sectionId === sectionId)
-    const v = span ? pick(span) : null
+    const v = span ? pick(span, run.id) : null
     if (!setup || v === null) continue
     const key = settingsKey(setup)
     groups.set(key, [

@@ -16,7 +16,7 @@ import {
 } from '#core/test/dayBuilder'
 import { depthBands, speedBands } from './bands.ts'
 import { compareRuns } from './compareRuns.ts'
-import { sectionDifferences } from './compareMetrics.ts'
+import { movedZerosOf, sectionDifferences } from './compareMetrics.ts'
 import { dayLine } from './dayLine.ts'
 import { durationWords, localToday } from './dates.ts'
 import { forgetDraft, keepDraft, readDraft } from './drafts.ts'
@@ -271,6 +271,33 @@ describe('comparing two runs', () => {
     expect([slight.size, slight.difference]).toEqual(['small', '+0.7'])
     const alone = new DayBuilder().run(5, [], at(30)).change({ rr: 8 }).run(5, [], at(36))
     expect(sectionDifferences(bundleOf(alone), 'run1', 'run2')[0].size).toBe('unknown')
+  })
+  it('depths of a sensor that went deeper than its ring are compared with nothing, speeds and rhythm are', () => {
+    const at = (rideHeightPct: number, depthMaxPct: number) => ({
+      analysis: analysisWith({ rideHeightPct, depthMaxPct, reboundP95MmS: 40 * rideHeightPct }, {}),
+      ringFrontMm: 120,
+    })
+    const told = (deepest: number) => {
+      // Again as at first, once with what is asked: repeats tell no scatter of it either.
+      const d = new DayBuilder().run(5, [], at(22, 79)).run(5, [], at(22.2, 79)).change({ fr: 8 })
+      d.run(5, [], at(29, deepest))
+      const b = bundleOf(d)
+      const names = (end: 'front' | 'rear' | null) =>
+        sectionDifferences(b, 'run1', 'run3').flatMap((x) => (x.end === end ? x.name : []))
+      return { moved: movedZerosOf(b, 'run3').map((z) => z.end), front: names('front'), bike: names(null) }
+    }
+    const right = told(80)
+    expect(right.moved).toEqual([])
+    expect(right.front).toContain('ride height')
+    expect(right.bike).toContain('front deeper than rear')
+    const wrong = told(96)
+    expect(wrong.moved).toEqual(['front'])
+    expect(right.front.filter((name) => !wrong.front.includes(name))).toEqual([
+      'ride height',
+      'depth, 95 % of the time below',
+    ])
+    expect(wrong.front).toContain('return speed, 95 % below')
+    expect(wrong.bike).not.toContain('front deeper than rear')
   })
   it('faster with nothing else changed marks nothing as bigger than scatter', () => {
     const d = new DayBuilder()

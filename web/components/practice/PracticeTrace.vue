@@ -45,8 +45,7 @@ const targets = computed(() =>
 )
 const moved = computed(() => {
   const run = b.value.runs[props.number - 1]
-  const analysis = recording.value?.analysis
-  return run && analysis ? zeroMoved({ run, analysis }, spaceOfDay(b.value)) : []
+  return run && recording.value ? zeroMoved({ run, ...recording.value }, spaceOfDay(b.value)) : []
 })
 /** Figures are worked out in their turn; this ride's are here already. */
 const figuresBefore = computed(
