@@ -2,7 +2,10 @@ import { z } from 'zod'
 import { Id } from './common.ts'
 import { EndMetrics } from './recording.ts'
 
-/** What a recording says of one end in a few numbers, of the whole run; as in EndMetrics. */
+/**
+ * What a recording says of one end in a few numbers, of the whole run; as in EndMetrics. Depths are null where the sensor's
+ * zero had moved: they said nothing.
+ */
 export const EndFigures = EndMetrics.pick({
   rideHeightPct: true,
   depthP95Pct: true,
@@ -11,6 +14,9 @@ export const EndFigures = EndMetrics.pick({
   valleyDriftPctPerHit: true,
   reboundP95MmS: true,
   diveRisePct: true,
+}).extend({
+  rideHeightPct: EndMetrics.shape.rideHeightPct.nullable(),
+  depthP95Pct: EndMetrics.shape.depthP95Pct.nullable(),
 })
 export type EndFigures = z.infer<typeof EndFigures>
 

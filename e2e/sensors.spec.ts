@@ -254,3 +254,41 @@ test('a file that cannot be made out asks how it is written, and is read by what
     await expect(dialog(page).getByLabel('Reading, fully extended')).toHaveCount(0)
   })
 })
+
+test('a ring that stands far short of what a sensor says: no depth of it is believed, alone or against another run', async ({
+  page,
+}) => {
+  const api = `${server.base}/api/v1`
+  const [dayId, one, other] = [idOf('day half-way'), idOf('half-way run 2'), idOf('half-way run 5')]
+  const read = async () => (await page.request.get(`${api}/days/${dayId}`)).json()
+  const before = await read()
+  const run = before.runs.find((r: { id: string }) => r.id === other)
+  const figuresOf = (id: string) =>
+    before.recordings.find((r: { runId: string }) => r.runId === id).analysis.whole.front
+  expect(figuresOf(other).depthMaxPct).toBeGreaterThan(60)
+  const compare = `${server.base}/days/${dayId}/compare?a=${one}&b=${other}`
+  const rows = page.getByRole('row', { name: /ride height/ })
+  const showAll = () => page.getByLabel(/show all/).check()
+  await page.goto(compare)
+  await showAll()
+  const told = await rows.count()
+  await expect(rows.first()).toBeVisible()
+  await expect(page.getByText(/sensor went to/)).toHaveCount(0)
+
+  const put = await page.request.put(`${api}/runs/${other}`, { data: { ...run, ringFrontMm: 70 } })
+  expect(put.status()).toBe(200)
+  const words = /The front sensor went to \d+ % of travel and the ring only to \d+ %/
+  await page.goto(compare)
+  await expect(page.getByText(words)).toContainText(/^Run 5: /)
+  await showAll()
+  // Those of the rear stay: one for the whole run, one for each part of the trail.
+  await expect(rows).toHaveCount(told / 2)
+  await page.goto(`${server.base}/days/${dayId}/trace/${other}`)
+  await expect(page.getByText(words)).toBeVisible()
+  const ride = page
+    .getByRole('region', { name: 'Figures of this run' })
+    .getByRole('row', { name: /ride height/ })
+  await expect(ride.getByRole('cell').first()).toContainText('not believed')
+  await expect(ride.getByRole('cell').last()).not.toContainText('not believed')
+  await expect(page.getByRole('region', { name: 'What stands out' })).not.toContainText(/Front rides|Balance/)
+})

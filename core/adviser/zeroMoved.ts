@@ -1,7 +1,9 @@
 import type { End } from '#contract/common'
+import type { Analysis, EndMetrics } from '#contract/recording'
+import type { Run } from '#contract/run'
 import { axlePct } from '../linkage/leverage.ts'
 import { ringPrecisionMm, strokePct } from '../spring/sag.ts'
-import type { HistoryRun, SetupSpace } from './dayHistory.ts'
+import type { SetupSpace } from './dayHistory.ts'
 
 /** What a sensor's calibration may be off without anybody being wrong, % of travel. */
 const calibrationPct = 2.5
@@ -13,15 +15,21 @@ export interface ZeroMoved {
   ringPct: number
 }
 
+/** What of a run and its figures is held against each other. */
+export interface RingAndSensor {
+  run: Pick<Run, 'ringFrontMm' | 'ringRearMm'>
+  analysis: {
+    rearAt: Analysis['rearAt']
+    whole: Partial<Record<End, Pick<EndMetrics, 'depthMaxPct'> | null>>
+  } | null
+}
+
 /**
  * Ends whose sensor shows a deeper point than the ring, beyond what either can be off. A unit cannot go deeper than it
  * pushed its ring: the sensor's zero has moved, or its calibration is of another unit. A ring that stands deeper says
  * nothing, it may have been pushed on the way home.
  */
-export function zeroMoved(
-  { run, analysis }: Pick<HistoryRun, 'run' | 'analysis'>,
-  space: SetupSpace,
-): ZeroMoved[] {
+export function zeroMoved({ run, analysis }: RingAndSensor, space: SetupSpace): ZeroMoved[] {
   return (['front', 'rear'] as const).flatMap((end) => {
     const unit = space[end]
     const ringMm = end === 'front' ? run.ringFrontMm : run.ringRearMm

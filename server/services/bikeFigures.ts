@@ -1,9 +1,12 @@
 import { and, asc, eq, isNull, sql, type SQL } from 'drizzle-orm'
 import type { End } from '#contract/common'
+import type { Analysis } from '#contract/recording'
 import { EndFigures, RunFigures } from '#contract/settingFigures'
+import { spaceOf } from '#core/adviser/history'
+import { zeroMoved } from '#core/adviser/zeroMoved'
 import { coreVersion } from '#core/version'
 import type { Store } from '../db/open.ts'
-import { bikes, days, recordings, runs } from '../db/schema.ts'
+import { bikes, days, recordings, runs, setups, units } from '../db/schema.ts'
 import { Refusal } from '../refusal.ts'
 
 const keys = Object.keys(EndFigures.shape)
@@ -15,14 +18,18 @@ function figuresOf(end: End): SQL<string | null> {
   return sql`CASE WHEN json_type(${recordings.body}, ${whole}) = 'object' THEN json_object(${sql.join(pairs, sql`, `)}) END`
 }
 
+/** How deep a sensor says that an end went, % of travel. */
+const deepestOf = (end: End) =>
+  sql<number | null>`json_extract(${recordings.body}, ${`$.analysis.whole.${end}.depthMaxPct`})`
+
 /**
  * What the recordings of a bike say of its counted runs, oldest first. Figures of an older core are left out: they are made
- * again when their day is looked at.
+ * again when their day is looked at. A sensor that went deeper than its ring tells no depth.
  *
  * @throws Refusal 'record.not-found'
  */
 export async function readBikeFigures({ db }: Store, bikeId: string): Promise<RunFigures[]> {
-  const [bike] = await db.select({ id: bikes.id }).from(bikes).where(eq(bikes.id, bikeId))
+  const [bike] = await db.select({ body: bikes.body }).from(bikes).where(eq(bikes.id, bikeId))
   if (!(bike as typeof bike | undefined)) throw new Refusal('record.not-found', 'There is no such bike.')
   const rows = await db
     .select({
@@ -32,10 +39,18 @@ export async function readBikeFigures({ db }: Store, bikeId: string): Promise<Ru
       trailId: days.trailId,
       front: figuresOf('front'),
       rear: figuresOf('rear'),
+      deepestFront: deepestOf('front'),
+      deepestRear: deepestOf('rear'),
+      rearAt: sql<Analysis['rearAt']>`json_extract(${recordings.body}, '$.analysis.rearAt')`,
+      ringFrontMm: sql<number | null>`json_extract(${runs.body}, '$.ringFrontMm')`,
+      ringRearMm: sql<number | null>`json_extract(${runs.body}, '$.ringRearMm')`,
+      frontUnitId: sql<string | null>`json_extract(${setups.body}, '$.frontUnitId')`,
+      rearUnitId: sql<string | null>`json_extract(${setups.body}, '$.rearUnitId')`,
     })
     .from(recordings)
     .innerJoin(runs, eq(recordings.runId, runs.id))
     .innerJoin(days, eq(runs.dayId, days.id))
+    .leftJoin(setups, eq(setups.id, sql`json_extract(${runs.body}, '$.setupId')`))
     .where(
       and(
         eq(days.bikeId, bikeId),
@@ -47,6 +62,32 @@ export async function readBikeFigures({ db }: Store, bikeId: string): Promise<Ru
       ),
     )
     .orderBy(asc(runs.startedAt))
-  const read = (json: string | null) => (json === null ? null : (JSON.parse(json) as unknown))
-  return rows.map((r) => RunFigures.parse({ ...r, front: read(r.front), rear: read(r.rear) }))
+  const known = new Map(
+    (await db.select({ id: units.id, body: units.body }).from(units)).map((u) => [u.id, u.body]),
+  )
+  const read = (json: string | null, isDepthRight: boolean) =>
+    json === null
+      ? null
+      : {
+          ...(JSON.parse(json) as object),
+          ...(isDepthRight ? {} : { rideHeightPct: null, depthP95Pct: null }),
+        }
+  return rows.map(
+    ({ runId, setupId, dayId, trailId, front, rear, deepestFront, deepestRear, rearAt, ...r }) => {
+      const fitted = [r.frontUnitId, r.rearUnitId].flatMap((id) => known.get(id ?? '') ?? [])
+      const of = (depthMaxPct: number | null) => (depthMaxPct === null ? null : { depthMaxPct })
+      const whole = { front: of(deepestFront), rear: of(deepestRear) }
+      const moved = zeroMoved({ run: r, analysis: { rearAt, whole } }, spaceOf(fitted, bike.body)).map(
+        (z) => z.end,
+      )
+      return RunFigures.parse({
+        runId,
+        setupId,
+        dayId,
+        trailId,
+        front: read(front, !moved.includes('front')),
+        rear: read(rear, !moved.includes('rear')),
+      })
+    },
+  )
 }

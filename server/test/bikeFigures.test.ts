@@ -36,6 +36,24 @@ describe('the few figures of a bike', () => {
     await t.put(`/runs/${run.id}`, { ...run, kind: 'warm-up' })
     expect(await figures(s.bike.id)).toEqual([])
   })
+  it('tell no depth of a sensor that went deeper than its ring: nothing is normal by that', async () => {
+    const s = await startStory(t)
+    await importFile(t, uuid(), makeUpload(s.run.id), makeFile())
+    const day = DayBundle.parse((await t.get(`/days/${s.day.id}`)).body)
+    const deepest = day.recordings[0].analysis!.whole.front!.depthMaxPct
+    const strokeMm = day.units.find((u) => u.end === 'front')!.strokeMm
+    const [before] = await figures(s.bike.id)
+    const ringAt = async (pct: number) => {
+      const [run] = DayBundle.parse((await t.get(`/days/${s.day.id}`)).body).runs
+      const put = await t.put(`/runs/${run.id}`, { ...run, ringFrontMm: Math.round((pct / 100) * strokeMm) })
+      expect(put.status).toBe(200)
+      return (await figures(s.bike.id))[0]
+    }
+    expect((await ringAt(deepest)).front).toEqual(before.front)
+    const wrong = await ringAt(deepest - 8)
+    expect(wrong.front).toEqual({ ...before.front, rideHeightPct: null, depthP95Pct: null })
+    expect(wrong.rear).toEqual(before.rear)
+  })
   it('of a bike that is not there are none, and that is said', async () => {
     expect((await t.get(`/bikes/${uuid()}/figures`)).body).toMatchObject({ code: 'record.not-found' })
   })

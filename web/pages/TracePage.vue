@@ -130,6 +130,7 @@ usePageTitle(() =>
           :bike-id="b.bike.id"
           :run-id="runId"
           :trail-id="b.trail.id"
+          :wrong-depths="moved.map((z) => z.end)"
         />
       </template>
       <template #files>

@@ -11,7 +11,14 @@ import { plainWords } from '../../support/words.ts'
 import EndMark from '../shell/EndMark.vue'
 
 /** Figures of a run by end, each with what is normal for this bike. */
-const props = defineProps<{ analysis: Analysis; bikeId: string; runId: string; trailId: string }>()
+const props = defineProps<{
+  analysis: Analysis
+  bikeId: string
+  runId: string
+  trailId: string
+  /** Ends whose sensor's zero has moved: their depths are held against nothing. */
+  wrongDepths: readonly End[]
+}>()
 const { data } = useQuery(
   computed(() => reads.figures(props.bikeId)),
   cache,
@@ -26,21 +33,22 @@ const keys: FigureKey[] = [
 ]
 const ends = computed(() => (['front', 'rear'] as const).filter((e) => props.analysis.whole[e]))
 
-function cell(end: End, key: FigureKey, digits: number, least: number) {
+function cell(end: End, key: FigureKey, { digits, least, fromZero }: (typeof endFigures)[number]) {
   const value = props.analysis.whole[end]?.[key] ?? null
-  const normal = normalRange(data.value ?? [], props, end, key)
+  const isWrong = fromZero === true && props.wrongDepths.includes(end)
+  const normal = isWrong ? null : normalRange(data.value ?? [], props, end, key)
   const of = (v: number) => plainWords(v, digits)
   const range =
     normal &&
     (of(normal.low) === of(normal.high) ? of(normal.low) : `${of(normal.low)} to ${of(normal.high)}`)
   const isOutside =
     value !== null && normal !== null && (value < normal.low - least || value > normal.high + least)
-  return { end, value: value === null ? 'not told' : of(value), range, isOutside, normal }
+  return { end, value: value === null ? 'not told' : of(value), range, isOutside, isWrong, normal }
 }
 const rows = computed(() =>
   keys.map((key) => {
-    const { name, unit, digits, least } = endFigures.find((f) => f.metric === key)!
-    return { key, name, unit, cells: ends.value.map((end) => cell(end, key, digits, least)) }
+    const f = endFigures.find((x) => x.metric === key)!
+    return { key, name: f.name, unit: f.unit, cells: ends.value.map((end) => cell(end, key, f)) }
   }),
 )
 const basis = computed(() => {
@@ -68,7 +76,8 @@ const basis = computed(() => {
           </th>
           <td v-for="c in r.cells" :key="c.end" class="num">
             <b>{{ c.value }}</b>
-            <span v-if="c.range" class="small" :class="c.isOutside ? 'outside' : 'soft'">
+            <span v-if="c.isWrong" class="small outside"> not believed</span>
+            <span v-else-if="c.range" class="small" :class="c.isOutside ? 'outside' : 'soft'">
               {{ c.isOutside ? `outside ${c.range}` : `normal ${c.range}` }}</span
             >
           </td>
