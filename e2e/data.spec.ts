@@ -45,7 +45,12 @@ test('a safe copy is made, what came after is put out of sight by it, and nothin
 }) => {
   const server = await startDemo()
   const before = await world(page.request, server.base)
+  // Opened just while another copy is put in place: it says so, and asks again by itself.
+  const detail = 'A safe copy is being put in place; ask again in a moment.'
+  const busy = { type: 'about:blank', title: 'Busy', status: 503, detail, code: 'storage.exchanged' }
+  await page.route('**/api/v1/data', (r) => r.fulfill({ status: 503, json: busy }), { times: 1 })
   await page.goto(`${server.base}/data`)
+  await expect(page.getByRole('status').getByText(detail)).toBeVisible()
   await page.getByRole('button', { name: 'Make one now' }).click()
   await expect(page.getByText(/is made, opened and checked\.$/)).toBeVisible()
   const copies = page.getByRole('list', { name: 'Safe copies' })

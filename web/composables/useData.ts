@@ -5,6 +5,8 @@ import { call } from '../api/client.ts'
 import { useNotices } from '../stores/notices.ts'
 
 const lookEveryMs = 400
+/** A server that did not answer the first time, as while a safe copy is put in place, is asked again after this. */
+const askAgainMs = 2000
 
 /** What is kept and its safe copies, looked at again while one is being made. */
 export function useData() {
@@ -34,6 +36,18 @@ export function useData() {
     await watch()
     return went
   }
-  void notices.attempt(load).then(() => (busy.value ? watch() : undefined))
-  return { state, busy, act, look: () => notices.attempt(load) }
+  /** Why nothing is seen yet. */
+  const fault = ref('')
+  async function first() {
+    clearTimeout(timer)
+    try {
+      await load()
+      if (busy.value) void watch()
+    } catch (e) {
+      fault.value = e instanceof Error ? e.message : String(e)
+      if (!isGone) timer = setTimeout(() => void first(), askAgainMs)
+    }
+  }
+  void first()
+  return { state, fault, busy, act, look: () => notices.attempt(load) }
 }

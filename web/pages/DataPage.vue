@@ -22,7 +22,7 @@ import { dateTimeWords, dateWords } from '../support/dates.ts'
 
 /** What is kept here, and how safely. */
 usePageTitle(() => 'What is kept')
-const { state, busy, act, look } = useData()
+const { state, fault, busy, act, look } = useData()
 const notices = useNotices()
 const outbox = useOutbox()
 const isOwner = computed(() => access.value === null || access.value.role === 'owner')
@@ -66,7 +66,7 @@ const plainFiles = [
     <section v-if="!isOwner" class="card-paper">
       <p>What is kept, and its safe copies, are the owner’s.</p>
     </section>
-    <p v-else-if="!state" class="soft" role="status">Looking …</p>
+    <p v-else-if="!state" class="soft" role="status">{{ fault || 'Looking …' }}</p>
     <template v-else>
       <section class="card-paper">
         <h2>In the data file</h2>
