@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { CalendarDay, End, Id } from './common.ts'
-import { Conditions, TrailDay } from './day.ts'
+import { Conditions } from './conditions.ts'
+import { TrailDay } from './day.ts'
 import { KeptSetup } from './kept.ts'
 import { FeelWord } from './run.ts'
 import { Setup } from './setup.ts'

@@ -10,7 +10,7 @@ import {
 } from './adjuster.ts'
 import { BenchStep } from './bench.ts'
 import { End, Instant, Name, Note } from './common.ts'
-import { Surface } from './day.ts'
+import { Surface } from './conditions.ts'
 import { Purpose } from './kept.ts'
 import { KnownHow } from './setup.ts'
 import { SuspensionUnit } from './unit.ts'

@@ -1,15 +1,7 @@
 import { z } from 'zod'
 import { CalendarDay, Id, Note, Version } from './common.ts'
-
-export const Surface = z.enum(['dry-hard', 'dry-loose', 'damp', 'wet', 'mud', 'snow'])
-export type Surface = z.infer<typeof Surface>
-
-export const Conditions = z.strictObject({
-  airTempC: z.number().min(-30).max(50).nullable(),
-  altitudeM: z.number().min(-430).max(6000).nullable(),
-  surface: Surface,
-})
-export type Conditions = z.infer<typeof Conditions>
+import { Conditions } from './conditions.ts'
+import { HourLine } from './hour.ts'
 
 /** One day of testing: one rider, one bike, one trail. */
 export const TrailDay = z.strictObject({
@@ -21,6 +13,8 @@ export const TrailDay = z.strictObject({
   trailId: Id,
   startSetupId: Id,
   conditions: Conditions,
+  /** How it was since then, as it was noted; of a tent its own log holds beside it. */
+  hours: z.array(HourLine).max(48, 'A day’s log holds at most 48 lines.').default([]),
   /** Changes per day after which the tool asks whether to call it a day. */
   changeLimit: z.number().int().min(1).max(30),
   /** Set when the rider is happy: the day is closed to proposals until reopened. */

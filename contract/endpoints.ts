@@ -167,6 +167,11 @@ export const DayBundle = z.strictObject({
   proposals: z.array(ProposalRecord),
   /** Whether it is the last day of its bike: only there can settings be changed. */
   latest: z.boolean(),
+  /** The tent it is in, with that tent's log by the hour; null: in none. */
+  tent: z
+    .strictObject({ id: Id, hours: z.array(TentHour) })
+    .nullable()
+    .default(null),
 })
 export type DayBundle = z.infer<typeof DayBundle>
 

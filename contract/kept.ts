@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Id, Instant, Name, Note, Version } from './common.ts'
-import { Surface } from './day.ts'
+import { Surface } from './conditions.ts'
 
 /** What a setup is kept for. */
 export const Purpose = z.enum(['flow', 'rough', 'wet', 'jump', 'climb', 'race', 'winter', 'tour'])

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { Id, Instant, Note, Version } from './common.ts'
 import { End } from './common.ts'
-import { Surface } from './day.ts'
+import { Surface } from './conditions.ts'
 import { Answer } from './question.ts'
 
 export const RunKind = z.enum(['warm-up', 'counted', 'void'])

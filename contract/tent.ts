@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { CalendarDay, Id, Instant, Name, Note, Version } from './common.ts'
-import { Surface } from './day.ts'
+import { hourParts, sayAtLeast, saysSomething } from './hour.ts'
 import { KeptPadReport, PadLink } from './pad.ts'
 import { Trail } from './trail.ts'
 
@@ -44,36 +44,10 @@ export const TentRider = z.strictObject({
 })
 export type TentRider = z.infer<typeof TentRider>
 
-export const TrackChange = z.enum(['rougher', 'smoother', 'drier', 'wetter', 'looser'])
-export type TrackChange = z.infer<typeof TrackChange>
-
-/** One line of the log by the hour, for all who ride there. What nobody has noted is null. */
+/** One line of the log by the hour, for all who ride there. */
 export const TentHour = z
-  .strictObject({
-    id: Id,
-    version: Version,
-    tentId: Id,
-    at: Instant,
-    airTempC: z
-      .number()
-      .min(-30, 'Air below −30 °C is not plausible.')
-      .max(50, 'Air above 50 °C is not plausible; was it typed in °F?')
-      .nullable(),
-    altitudeM: z.number().min(-430).max(6000).nullable(),
-    surface: Surface.nullable(),
-    /** Against the line before it. */
-    track: z.array(TrackChange).max(5),
-    note: Note,
-  })
-  .refine(
-    (h) =>
-      h.airTempC !== null ||
-      h.altitudeM !== null ||
-      h.surface !== null ||
-      h.track.length > 0 ||
-      h.note !== '',
-    { error: 'Note at least one of air, height, ground and track.' },
-  )
+  .strictObject({ ...hourParts, version: Version, tentId: Id })
+  .refine(saysSomething, { error: sayAtLeast })
 export type TentHour = z.infer<typeof TentHour>
 
 /**

@@ -1,4 +1,4 @@
-import type { Conditions } from '#contract/day'
+import type { Conditions } from '#contract/conditions'
 import type { Mark, Run } from '#contract/run'
 
 // Five invented days: one settled, one in a mess, one half-way, one hot, and one with a wrong spring.
@@ -35,6 +35,8 @@ export interface DayStory {
   bike: string
   trail: string
   conditions: Conditions
+  /** What was noted later in the day. */
+  later?: { at: string; airTempC: number }[]
   /** When the start was read off the bike; 08:30 where it does not matter. */
   readAt?: string
   /** What was read when the settings of the start were found; null: nobody has noted it. */
@@ -51,7 +53,8 @@ export const days: DayStory[] = [
     rider: 'maren',
     bike: 'maren',
     trail: 'quarry',
-    conditions: { airTempC: 29, altitudeM: 420, surface: 'dry-hard' },
+    conditions: { airTempC: 24, altitudeM: 420, surface: 'dry-hard' },
+    later: [{ at: '14:15', airTempC: 29 }],
     foundIn: { airTempC: 14, sagFrontPct: 19, sagRearPct: 29 },
     settled: false,
     start: {

@@ -101,6 +101,37 @@ test('a hot day asks for both ends at once, before a dial is blamed', async ({ p
   await expect(page.getByRole('heading', { name: 'Ride it before anything else is turned' })).toBeVisible()
 })
 
+test('how it was is noted between the runs, counts from then on, and is taken out again', async ({
+  page,
+}) => {
+  await openDay(page, /Quarry Loop.*21 Nov/)
+  const line = page.getByRole('list', { name: 'Runs and changes, in their order' })
+  const bike = page.locator('.col.bike')
+  await expect(bike.getByText(/reads about/)).toHaveCount(0)
+  await page.getByRole('button', { name: 'How it was' }).click()
+  const dialog = page.getByRole('dialog')
+  const note = dialog.getByRole('button', { name: 'Note it' })
+  await dialog.getByRole('textbox', { name: 'Air' }).fill('31')
+  await note.click()
+  await expect(dialog.getByText('Say since when, for example 12:30.')).toBeVisible()
+  await dialog.getByLabel('Since').fill('10:55')
+  await note.click()
+  await expect(line.getByText('10:55 31 °C')).toBeVisible()
+  await expect(bike.getByText(/^reads about 84 psi here now; same sag: 78 psi$/)).toBeVisible()
+  await page.reload()
+  await expect(line.getByText('10:55 31 °C')).toBeVisible()
+  await page.getByRole('button', { name: 'How it was' }).click()
+  await dialog.getByRole('button', { name: 'Remove' }).click()
+  await expect(bike.getByText(/reads about/)).toHaveCount(0)
+  await dialog.getByRole('button', { name: 'Close' }).click()
+  await page.getByRole('button', { name: 'Undo', exact: true }).click()
+  await expect(line.getByText('10:55 31 °C')).toBeVisible()
+  // The next test begins from what it holds.
+  await page.getByRole('button', { name: 'How it was' }).click()
+  await dialog.getByRole('button', { name: 'Remove' }).click()
+  await expect(line.getByText('10:55 31 °C')).toHaveCount(0)
+})
+
 test('ring and bench alone find a wrong spring, and it goes to its target at once', async ({ page }) => {
   await openDay(page, /Larch Bank.*17 Oct/)
   await expect(page.getByRole('heading', { level: 1, name: /^Rear pressure, \d\d psi firmer/ })).toBeVisible()

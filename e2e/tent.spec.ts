@@ -400,7 +400,14 @@ test('a gauge that reads high: in one go, typed beside a part or ticked, every n
     expect(at(what).known, what).toMatchObject({ how: 'read', gaugeId: idOf('black pump') })
 })
 
-test('the weather is noted once for all; what nobody read is not made up', async ({ page }) => {
+test('the weather is noted once for all, on each rider’s day too; what nobody read is not made up', async ({
+  page,
+  context,
+}) => {
+  const beside = await context.newPage()
+  await beside.goto(`${server.base}/days/${idOf('day tent wren')}`)
+  const line = beside.getByRole('list', { name: 'Runs and changes, in their order' })
+  await expect(line.getByRole('listitem').first()).toBeVisible()
   await open(page)
   await page.keyboard.press('w')
   const dialog = page.getByRole('dialog')
@@ -413,6 +420,9 @@ test('the weather is noted once for all; what nobody read is not made up', async
   const last = (await tent(page)).hours.at(-1)!
   expect([last.airTempC, last.altitudeM, last.surface, last.track]).toEqual([29, null, null, ['looser']])
   await expect(page.getByRole('img', { name: /29 °C · looser/ })).toBeVisible()
+  await expect(line.getByText('29 °C · looser')).toBeVisible()
+  // Nobody has ridden since: no run says so of itself.
+  expect((await day(page, 'wren')).runs.map((r) => r.airTempC)).not.toContain(29)
 })
 
 test('two coaches see one tent: what one does stands on the other’s screen, and each keeps the rider they look at', async ({

@@ -1,5 +1,8 @@
-import type { Surface } from '#contract/day'
+import type { Surface } from '#contract/conditions'
+import type { TrackChange } from '#contract/hour'
 import type { Effort } from '#contract/run'
+import { conditionsAt } from '../conditions/at.ts'
+import { trackBetween } from '../conditions/track.ts'
 import { canonicalUnits, sayDifference, type UnitChoice } from '../units/choice.ts'
 import type { DayHistory, HistoryRun } from './dayHistory.ts'
 
@@ -27,6 +30,13 @@ const surfaceNames: Record<Surface, string> = {
   mud: 'muddy',
   snow: 'snow',
 }
+const trackNames: Record<TrackChange, string> = {
+  rougher: 'rougher',
+  smoother: 'smoother',
+  drier: 'drier',
+  wetter: 'wetter',
+  looser: 'looser',
+}
 
 /**
  * Whether two runs may be compared as if only the settings differed: same units, tyres, ground, air and effort. What was
@@ -52,9 +62,12 @@ export function comparable(
     if (Math.abs(d) > tyreBandPsi)
       differences.push(`${name} ${sayDifference('pressure', Math.abs(d), units)} apart`)
   }
-  const [s, t] = [a, b].map((r) => r.run.surface ?? h.conditions.surface)
-  if (s !== t) differences.push(`the ground ${surfaceNames[s]}, then ${surfaceNames[t]}`)
-  const warmer = tempOf(h, b) - tempOf(h, a)
+  const [was, is] = [a, b].map((r) => conditionsAt(h, r.run))
+  if (was.surface !== is.surface)
+    differences.push(`the ground ${surfaceNames[was.surface]}, then ${surfaceNames[is.surface]}`)
+  const track = trackBetween(h.hours, a.run, b.run)
+  if (track.length) differences.push(`the track ${track.map((t) => trackNames[t]).join(' and ')} since`)
+  const warmer = (is.airTempC ?? NaN) - (was.airTempC ?? NaN)
   if (Math.abs(warmer) >= airBandC)
     differences.push(
       `${sayDifference('temperature', Math.abs(warmer), units)} ${warmer > 0 ? 'warmer' : 'colder'}`,
@@ -64,5 +77,3 @@ export function comparable(
   if (e && f && e !== f) differences.push(`ridden ${effortWords[e]}, then ${effortWords[f]}`)
   return { equal: differences.length === 0, differences }
 }
-
-const tempOf = (h: DayHistory, r: HistoryRun) => r.run.airTempC ?? h.conditions.airTempC ?? NaN

@@ -1,5 +1,7 @@
 import type { ChartPressure } from '#contract/chart'
-import type { Conditions, TrailDay } from '#contract/day'
+import type { Conditions } from '#contract/conditions'
+import type { HourLine } from '#contract/hour'
+import type { TrailDay } from '#contract/day'
 import type { Analysis } from '#contract/recording'
 import type { Feel, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
@@ -23,6 +25,8 @@ export interface DayHistory {
   dayId: string
   sections: TrailSection[]
   conditions: Conditions
+  /** What was noted of air, height and ground since the day began, in the order of the clock. */
+  hours: readonly HourLine[]
   runs: HistoryRun[]
   setups: Setup[]
   currentSetupId: string

@@ -14,7 +14,7 @@ import { canonicalUnits, say, sayDifference, type UnitChoice } from '../units/ch
 import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
 import { countedRuns, fittedUnits, keyOfRun, rideHeightTargets, setupOf, settingsKey } from './history.ts'
 import { answersOf } from './remedies.ts'
-import { airNow } from './airNow.ts'
+import { conditionsNow } from '../conditions/at.ts'
 import { strokePct } from '../spring/sag.ts'
 import { answerFindings, answersGiven, explains, holdsAllDay } from './answers.ts'
 import { zeroMoved } from './zeroMoved.ts'
@@ -227,7 +227,7 @@ function addHeard(
 }
 
 function addConditions(findings: Finding[], h: DayHistory, units: UnitChoice): void {
-  const t = airNow(h).airTempC
+  const t = conditionsNow(h).airTempC
   if (t === null) return
   const link: Evidence['link'] = { kind: 'conditions', runId: null, sectionId: null, word: null }
   if (t >= facts.hotC)
@@ -291,7 +291,7 @@ function addBench(findings: Finding[], h: DayHistory, space: SetupSpace): void {
         say('lsc-closed', end, facts.lever, `The ${end} lever stands at “${a.positions[at]}”`, `lever ${end}`)
     }
   }
-  const t = airNow(h).airTempC
+  const t = conditionsNow(h).airTempC
   const found = setupOf(h, h.startSetupId)?.foundIn
   if (t !== null && typeof found?.airTempC === 'number') {
     const rise = t - found.airTempC

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { DayBuilder, analysisWith, shock, space } from '../test/dayBuilder.ts'
 import { advise } from './advise.ts'
-import { airNow } from './airNow.ts'
 import { comparable } from './comparable.ts'
 import { diagnose } from './diagnose.ts'
 import { rear, faultsOf, foundAt, frontSpacers, front, type Case } from './test/fieldCase.ts'
 import { fork } from '../test/dayBuilder.ts'
+import type { HourLine } from '#contract/hour'
 import type { Run } from '#contract/run'
 
 /** 98 to 100 % of 55 mm. */
@@ -30,6 +30,41 @@ const cases: Case[] = [
     moves: ['front rebound slower', 'rear rebound slower', 'front compression firmer'],
     says: /For the heat.*27 °C now, 12 °C where these settings were found/,
     why: 'The day got hot; the air of the run counts, not that of the morning',
+  },
+  {
+    day: 'Found at 12 °C; the log says 27 °C since the last run, nobody has ridden in it yet',
+    story: () =>
+      foundAt(
+        new DayBuilder()
+          .run(7)
+          .run(7)
+          .run(6, [{ word: 'dives', end: 'front' }])
+          .hour({ airTempC: 27 })
+          .history(),
+        12,
+        14,
+      ),
+    card: 'change',
+    moves: ['front rebound slower', 'rear rebound slower', 'front compression firmer'],
+    says: /For the heat.*27 °C now, 12 °C where these settings were found/,
+    why: 'The next run will be ridden in that air',
+  },
+  {
+    day: 'The log said 27 °C at noon; the last run was ridden at 14 °C after the storm',
+    story: () =>
+      foundAt(
+        new DayBuilder()
+          .run(7)
+          .hour({ airTempC: 27 })
+          .run(7, [], { airTempC: 14 })
+          .run(6, [{ word: 'dives', end: 'front' }])
+          .history(),
+        12,
+        14,
+      ),
+    card: ['ask', 'change', 'separating-test', 'repeat'],
+    never: /For the heat/,
+    why: 'What was noted last counts, whoever noted it',
   },
   {
     day: 'The same word, and nobody noted that it got warm',
@@ -189,20 +224,29 @@ describe('two runs', () => {
     expect(differ({}, { effort: 'all-out' })).toEqual([])
     expect(differ({ airTempC: 12 }, { airTempC: 18 })).toEqual([])
   })
-  it('are not told apart by the clock: the better setup may be why one is quicker', () => {
-    expect(differ({ durationS: 150 }, { durationS: 120 })).toEqual([])
+  it('between which the log says that the air or the ground went another way are not', () => {
+    const differ = (line: Partial<HourLine>, ...later: Partial<HourLine>[]) => {
+      const day = new DayBuilder().run(7).hour(line)
+      for (const l of later) day.hour(l)
+      const h = day.run(7).history()
+      return comparable(h, h.runs[0], h.runs[1]).differences
+    }
+    expect(differ({ airTempC: 28 })).toEqual(['13 °C warmer'])
+    expect(differ({ surface: 'dry-loose' })).toEqual(['the ground damp, then dry and loose'])
+    expect(differ({ track: ['rougher', 'drier'] })).toEqual(['the track rougher and drier since'])
+    expect(differ({ track: ['rougher'] }, { track: ['smoother'] })).toEqual([])
+    expect(differ({ note: 'a van blocks the lower road' })).toEqual([])
   })
-})
-
-describe('the air now', () => {
-  it('is that of the latest run that says so, each by itself', () => {
+  it('both after a line of the log are alike by it', () => {
     const h = new DayBuilder()
-      .run(7, [], { airTempC: 19, altitudeM: 900 })
-      .run(7, [], { airTempC: 23 })
+      .hour({ airTempC: 28, track: ['rougher'] })
+      .run(7)
       .run(7)
       .history()
-    expect(airNow(h)).toEqual({ airTempC: 23, altitudeM: 900 })
-    expect(airNow(new DayBuilder().run(7).history())).toEqual({ airTempC: 15, altitudeM: 400 })
+    expect(comparable(h, h.runs[0], h.runs[1]).differences).toEqual([])
+  })
+  it('are not told apart by the clock: the better setup may be why one is quicker', () => {
+    expect(differ({ durationS: 150 }, { durationS: 120 })).toEqual([])
   })
 })
 

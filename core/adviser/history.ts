@@ -4,6 +4,7 @@ import type { DayBundle } from '#contract/endpoints'
 import type { Analysis } from '#contract/recording'
 import type { Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
+import { logOf } from '../conditions/log.ts'
 import { comparable } from './comparable.ts'
 import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
 import type { Memory } from './memory/remembered.ts'
@@ -29,7 +30,7 @@ export function historyOf(b: DayBundle, memory: Memory | null = null): DayHistor
   return {
     dayId: b.day.id,
     sections: b.trail.sections,
-    conditions: b.day.conditions,
+    ...logOf(b),
     runs: b.runs.map((run, i) => ({
       run,
       number: i + 1,

@@ -1,6 +1,6 @@
 import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
-import type { Surface } from '#contract/day'
+import type { Surface } from '#contract/conditions'
 import { familyOf, type AdjusterFamily } from '../adjusters/words.ts'
 import type { Pace, Shift, Situation, Steepness } from './situation.ts'
 

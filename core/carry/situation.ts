@@ -1,4 +1,4 @@
-import type { Surface } from '#contract/day'
+import type { Surface } from '#contract/conditions'
 
 export type Steepness = 'flat' | 'usual' | 'steep'
 export type Pace = 'slower' | 'usual' | 'faster'

@@ -1,5 +1,5 @@
 import type { RiddenOn } from '#contract/bikeSetups'
-import type { Surface } from '#contract/day'
+import type { Surface } from '#contract/conditions'
 import type { Purpose } from '#contract/kept'
 import { wordRules } from '../causes/words.ts'
 import type { KnownPlace } from './facts.ts'

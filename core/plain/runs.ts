@@ -1,5 +1,7 @@
 import type { DayBundle } from '#contract/endpoints'
 import { wordRules } from '../causes/words.ts'
+import { conditionsAt } from '../conditions/at.ts'
+import { logOf } from '../conditions/log.ts'
 import { settingsCell, type Cell } from './parts.ts'
 
 /** Columns of runs as a plain file, in their order; the unit is part of the name. */
@@ -50,6 +52,7 @@ export function runRows(b: DayBundle): RunRow[] {
     const feel = b.feels.find((f) => f.runId === run.id)
     const setup = b.setups.find((s) => s.id === run.setupId)
     const fitted = b.units.filter((u) => u.id === setup?.frontUnitId || u.id === setup?.rearUnitId)
+    const here = conditionsAt(logOf(b), run)
     const sectionOf = (id: string | null) => b.trail.sections.find((s) => s.id === id)?.name ?? 'whole run'
     return {
       date: b.day.date,
@@ -83,9 +86,9 @@ export function runRows(b: DayBundle): RunRow[] {
       bottoms_heard_rear: run.heardBottomsRear ?? '',
       tyre_front_psi: run.tyreFrontPsi ?? '',
       tyre_rear_psi: run.tyreRearPsi ?? '',
-      air_temp_c: run.airTempC ?? b.day.conditions.airTempC ?? '',
-      altitude_m: run.altitudeM ?? b.day.conditions.altitudeM ?? '',
-      surface: run.surface ?? b.day.conditions.surface,
+      air_temp_c: here.airTempC ?? '',
+      altitude_m: here.altitudeM ?? '',
+      surface: here.surface,
       note: run.note,
       feel_note: feel?.note ?? '',
     }

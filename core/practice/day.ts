@@ -195,6 +195,7 @@ export function practiceDay(
       trailId: practiceTrail.id,
       startSetupId: first.id,
       conditions: { airTempC: Math.round(rider.airTempC(1)), altitudeM, surface: 'dry-hard' },
+      hours: [],
       changeLimit,
       settledSetupId: settled ? now().id : null,
       purpose: 'testing',
@@ -213,6 +214,7 @@ export function practiceDay(
     recordings: [],
     proposals: [],
     latest: true,
+    tent: null,
   }
   return {
     bundle,

@@ -117,6 +117,7 @@ export function bundleOf(
       trailId: 'trail',
       startSetupId: setups[0].id,
       conditions,
+      hours: [],
       changeLimit: 8,
       settledSetupId: null,
       purpose: 'testing',
@@ -135,5 +136,6 @@ export function bundleOf(
     recordings: [],
     proposals: [],
     latest: true,
+    tent: null,
   }
 }

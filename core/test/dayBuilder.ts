@@ -2,6 +2,7 @@ import type { Adjuster } from '#contract/adjuster'
 import type { Bench } from '#contract/bench'
 import type { Analysis, EndMetrics } from '#contract/recording'
 import type { End } from '#contract/common'
+import type { HourLine } from '#contract/hour'
 import type { Answer } from '#contract/question'
 import type { Mark, Run } from '#contract/run'
 import type { Known, Setup } from '#contract/setup'
@@ -116,11 +117,15 @@ export const space: SetupSpace = { front: fork, rear: shock }
 
 export const startPositions: Record<string, number> = { fp: 80, fc: 8, fr: 6, rp: 180, rr: 7, rs: 1 }
 
+/** Runs of the story follow each other every ten minutes. */
+const clockAt = (run: number) => new Date(Date.UTC(2031, 4, 2, 9, 10 * run)).toISOString()
+
 /** A day told run by run; ids are the numbers of the story. */
 export class DayBuilder {
   private setups: Setup[] = []
   private runs: DayHistory['runs'] = []
   private tempC: number | null = 15
+  private hours: HourLine[] = []
   private limit = 8
   private memory: Memory | null = null
 
@@ -158,7 +163,7 @@ export class DayBuilder {
         version: 1,
         dayId: 'day',
         setupId,
-        startedAt: '2031-05-02T09:00:00Z',
+        startedAt: clockAt(n),
         kind: 'counted',
         ...nothingNoted,
         ...facts,
@@ -238,6 +243,14 @@ export class DayBuilder {
     return this
   }
 
+  /** A line of the log by the hour, noted between the last run and the next. */
+  hour(line: Partial<HourLine>): this {
+    const at = clockAt(this.runs.length + 0.5)
+    const nothing = { airTempC: null, altitudeM: null, surface: null, track: [], note: '' }
+    this.hours.push({ id: `hour${this.hours.length + 1}`, at, ...nothing, ...line })
+    return this
+  }
+
   allow(changes: number): this {
     this.limit = changes
     return this
@@ -256,6 +269,7 @@ export class DayBuilder {
         { id: 'lip', name: 'Step-down', kind: 'jump', lengthM: 40, severity: 1 },
       ],
       conditions: { airTempC: this.tempC, altitudeM: 400, surface: 'damp' },
+      hours: this.hours,
       runs: this.runs,
       setups: this.setups,
       currentSetupId: this.setups[this.setups.length - 1].id,

@@ -1,4 +1,4 @@
-import type { Conditions } from '#contract/day'
+import type { Conditions } from '#contract/conditions'
 import type { Purpose } from '#contract/kept'
 
 /** A day of the two seasons as it was planned; what happened on it was ridden (`ride.ts`). */

@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, exists, inArray, isNull, lt, or, sql } from 'drizzle-orm'
 import type { SQLiteColumn } from 'drizzle-orm/sqlite-core'
 import type { DayBundle, DaySummary } from '#contract/endpoints'
-import type { TrailDay } from '#contract/day'
+import { TrailDay } from '#contract/day'
 import { Rider, type RiderCard } from '#contract/rider'
 import { SuspensionUnit } from '#contract/unit'
 import type { ProposalRecord } from '#contract/proposal'
@@ -27,6 +27,7 @@ import { withPointer } from './garage.ts'
 import { mustExist, saveRecord } from './records.ts'
 import { asKeptToday } from './recordings/kept.ts'
 import { latestDayId } from './setups.ts'
+import { tentWithLog } from './tentLog.ts'
 
 /** Every day by what it is known by, newest first. Of a record only what is told is read: there may be thousands. */
 export async function listDays({ db }: Store): Promise<DaySummary[]> {
@@ -134,12 +135,12 @@ export async function readDay(store: Store, id: string): Promise<DayBundle> {
     .from(proposals)
     .where(and(eq(proposals.dayId, id), isNull(proposals.deletedAt)))
   return {
-    day: day.body,
+    // Records of older shapes get their usual values first.
+    day: TrailDay.parse(day.body),
     rider: withoutMasses(rider.body),
     bike: withPointer(bike),
     trail: trail.body,
     units: fitted,
-    // Records of older shapes get their usual values first.
     ownCharts: ownCharts(
       unitRows.map((r) => SuspensionUnit.parse(r.body)),
       Rider.parse(rider.body),
@@ -150,6 +151,7 @@ export async function readDay(store: Store, id: string): Promise<DayBundle> {
     recordings: recordingRows.map((r) => asKeptToday(r.body)),
     proposals: proposalRows.map((r) => r.body),
     latest: (await latestDayId(store, day.bikeId)) === id,
+    tent: await tentWithLog(store, id),
   }
 }
 

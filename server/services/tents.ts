@@ -5,6 +5,7 @@ import { days, tentHours, tentNotes, tentRiders, tents, trails } from '../db/sch
 import { Refusal } from '../refusal.ts'
 import { padsOf, reportsOf } from './pads.ts'
 import { mustExist, saveRecord } from './records.ts'
+import { hoursIn } from './tentLog.ts'
 
 export async function listTents({ db }: Store): Promise<Tent[]> {
   const rows = await db
@@ -28,11 +29,7 @@ export async function readTent(store: Store, id: string): Promise<TentBundle> {
       .from(tentRiders)
       .innerJoin(days, eq(days.id, tentRiders.id))
       .where(and(eq(tentRiders.tentId, id), isNull(tentRiders.deletedAt), isNull(days.deletedAt))),
-    db
-      .select({ body: tentHours.body })
-      .from(tentHours)
-      .where(and(eq(tentHours.tentId, id), isNull(tentHours.deletedAt)))
-      .orderBy(asc(tentHours.at)),
+    hoursIn(store, id),
     db
       .select({ body: tentNotes.body })
       .from(tentNotes)
@@ -50,7 +47,7 @@ export async function readTent(store: Store, id: string): Promise<TentBundle> {
     tent: row.body,
     trail: trail.body,
     riders: riders.map((r) => r.body).sort((a, b) => a.number - b.number),
-    hours: hours.map((r) => r.body),
+    hours,
     notes: notes.map((r) => r.body),
     pads: links,
     reports,
@@ -63,7 +60,7 @@ export const saveTent = (store: Store, tent: Tent): Promise<Tent> =>
     return saveRecord(store, tents, tents.id, tent.id, tent, { id: tent.id, date: tent.date })
   })
 
-/** The tent that a rider’s day is in; null: in none. */
+/** The tent that a rider’s day is in, or was in last; null: it never was in one. */
 export async function tentOf({ db }: Store, dayId: string): Promise<string | null> {
   const [row] = await db.select().from(tentRiders).where(eq(tentRiders.id, dayId))
   return (row as typeof row | undefined)?.tentId ?? null

@@ -182,6 +182,7 @@ export async function startStory(t: Pick<Speaker<{ status: number }>, 'put'>) {
     trailId: trail.id,
     startSetupId: setup.id,
     conditions: { airTempC: 14, altitudeM: 420, surface: 'damp' },
+    hours: [],
     changeLimit: 8,
     settledSetupId: null,
     purpose: 'testing',

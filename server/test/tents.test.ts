@@ -1,6 +1,6 @@
 import { v7 as uuid } from 'uuid'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import type { ShelfItem } from '#contract/endpoints'
+import { DayBundle, type ShelfItem } from '#contract/endpoints'
 import { TentBundle, type Tent, type TentHour, type TentNote, type TentRider } from '#contract/tent'
 import { drawPdf } from '../../e2e/pdfPicture.ts'
 import type { LiveEvent } from '../events.ts'
@@ -128,15 +128,45 @@ describe('a tent', () => {
     expect(held.hours.map((h) => h.airTempC)).toEqual([18, 24])
     expect(held.notes.map((n) => n.text)).toEqual(['rode it twice'])
   })
-  it('tells every window of a change, by the tent', async () => {
+  it('tells every window of a change, by the tent; of what its days hold too, by the day', async () => {
     const told: LiveEvent[] = []
     t.events.on((e) => told.push(e))
-    await put('tent-riders', rider())
+    const tellsTent = { type: 'stale', what: 'tent', id: tent.id }
+    const tellsDay = { type: 'stale', what: 'day', id: s.day.id }
+    const after = async (work: Promise<unknown>) => {
+      await work
+      return told.splice(0)
+    }
+    expect(await after(put('tent-riders', rider()))).toEqual([tellsTent, tellsDay])
+    expect(await after(put('tent-hours', hour()))).toEqual([tellsTent, tellsDay])
+    // Where a rider is changes nothing that the day holds.
+    expect(await after(put('tent-riders', rider({ version: 1, whereabouts: 'out' })))).toEqual([tellsTent])
+    expect(await after(put('tent-notes', note()))).toEqual([tellsTent])
+  })
+  it('lends its log to the days that are in it, for as long as they are', async () => {
+    const log = async () =>
+      DayBundle.parse((await t.get(`/days/${s.day.id}`)).body).tent?.hours.map((h) => h.airTempC) ?? null
+    const noon = hour({ at: '2031-04-02T10:30:00.000Z', airTempC: 27 })
+    await put('tent-hours', noon)
     await put('tent-hours', hour())
-    expect(told).toEqual([
-      { type: 'stale', what: 'tent', id: tent.id },
-      { type: 'stale', what: 'tent', id: tent.id },
-    ])
+    expect(await log()).toBeNull()
+    await put('tent-riders', rider())
+    expect(await log()).toEqual([18, 27])
+    await t.send('DELETE', `/tent-hours/${noon.id}`)
+    expect(await log()).toEqual([18])
+    await t.send('DELETE', `/tent-riders/${s.day.id}`)
+    expect(await log()).toBeNull()
+    await put('tent-riders', rider())
+    expect(await log()).toEqual([18])
+    await t.send('DELETE', `/tents/${tent.id}`)
+    expect(await log()).toBeNull()
+  })
+  it('has no log for the days of another tent', async () => {
+    const other = { ...tent, id: uuid(), version: 0, name: 'Sunday' }
+    await put('tents', other)
+    await put('tent-riders', rider())
+    await put('tent-hours', hour({ tentId: other.id, airTempC: 31 }))
+    expect(DayBundle.parse((await t.get(`/days/${s.day.id}`)).body).tent).toEqual({ id: tent.id, hours: [] })
   })
   it('gives a number to one rider only, and gives it again when its rider is taken out', async () => {
     await put('tent-riders', rider())
@@ -158,10 +188,13 @@ describe('a tent', () => {
     expect(told).toEqual([
       { type: 'stale', what: 'tent', id: second.id },
       { type: 'stale', what: 'tent', id: tent.id },
+      { type: 'stale', what: 'day', id: s.day.id },
     ])
     expect((await read()).riders).toEqual([])
     await t.send('DELETE', `/tent-riders/${s.day.id}`)
+    told.length = 0
     expect((await put('tent-riders', rider())).status).toBe(200)
+    expect(told).toContainEqual({ type: 'stale', what: 'day', id: s.day.id })
     expect((await read()).riders).toEqual([{ ...rider(), version: 3 }])
   })
   it('whereabouts said on two devices: the second is told, and chooses', async () => {

@@ -36,5 +36,6 @@ export function dayFromHere(id: string, garage: Garage | null, letters: readonly
     recordings: [],
     proposals: [],
     latest: true,
+    tent: null,
   }
 }

@@ -4,6 +4,7 @@ import type { DayBundle, Garage } from '#contract/endpoints'
 import type { ProposalRecord } from '#contract/proposal'
 import type { Feel, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
+import type { TentHour } from '#contract/tent'
 import { standing } from '#core/setup/standing'
 import type { Letter } from './letters.ts'
 
@@ -42,8 +43,15 @@ export function overlayDay(base: DayBundle, letters: readonly Letter[]): DayBund
       case 'setup':
         return withSetup(b, l.body as Setup)
       case 'day': {
-        const day = l.body as TrailDay
+        // A letter that an older page wrote has no log.
+        const day: TrailDay = { ...{ hours: [] }, ...(l.body as TrailDay) }
         return day.id === b.day.id ? { ...b, day } : b
+      }
+      case 'tentHour': {
+        const hour = l.body as TentHour
+        if (b.tent?.id !== hour.tentId) return b
+        const hours = placed(b.tent.hours, hour, (h) => h.id === hour.id)
+        return { ...b, tent: { ...b.tent, hours } }
       }
       case 'proposal': {
         const p = l.body as ProposalRecord
@@ -55,6 +63,7 @@ export function overlayDay(base: DayBundle, letters: readonly Letter[]): DayBund
           ...b,
           runs: b.runs.filter((r) => r.id !== id),
           recordings: b.recordings.filter((r) => r.id !== id),
+          tent: b.tent && { ...b.tent, hours: b.tent.hours.filter((h) => h.id !== id) },
         }
       }
       default:

@@ -26,7 +26,7 @@ import { useSteady } from '../composables/useSteady.ts'
 import { useDay } from '../stores/day.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useOutbox } from '../stores/outbox.ts'
-import { shortDayWords } from '../support/dates.ts'
+import { localToday, shortDayWords } from '../support/dates.ts'
 import { useGarage } from '../stores/garage.ts'
 import { vRoving } from '../support/roving.ts'
 import { wayBack } from '../support/goBack.ts'
@@ -36,6 +36,7 @@ import { factsLine } from '../support/runFacts.ts'
 const TurnList = defineAsyncComponent(() => import('../components/garage/TurnList.vue'))
 const CarryDialog = defineAsyncComponent(() => import('../components/day/CarryDialog.vue'))
 const CommandLine = defineAsyncComponent(() => import('../components/day/CommandLine.vue'))
+const DayHours = defineAsyncComponent(() => import('../components/day/DayHours.vue'))
 const DaySettings = defineAsyncComponent(() => import('../components/day/DaySettings.vue'))
 const RunForm = defineAsyncComponent(() => import('../components/day/RunForm.vue'))
 const ImportDialog = defineAsyncComponent(() => import('../components/importing/ImportDialog.vue'))
@@ -60,6 +61,8 @@ const commandOpen = ref(false)
 const runOpen = ref(false)
 const settingsOpen = ref(false)
 const settingsCalled = useCalled(settingsOpen)
+const hoursOpen = ref(false)
+const hoursCalled = useCalled(hoursOpen)
 const turnsOpen = ref(false)
 const carryOpen = ref(false)
 const importOpen = ref(false)
@@ -127,6 +130,7 @@ watch(
 const facts = computed(() => (b.value && run.value ? factsLine(b.value, run.value, unitChoice.value) : ''))
 const recordingOf = (id: string) => b.value?.recordings.find((r) => r.runId === id)
 const feel = computed<Feel | null>(() => (run.value ? day.feelOf(run.value.id) : null))
+const isToday = computed(() => b.value?.day.date === localToday())
 const settledSetup = computed(() => b.value?.setups.find((s) => s.id === b.value?.day.settledSetupId))
 const settled = computed(() => typeof b.value?.day.settledSetupId === 'string')
 /** What a past day may still do: put its settings on the bike, turn by turn. */
@@ -285,6 +289,9 @@ useShortcuts([
         >
           Compare with the last <kbd>x</kbd>
         </button>
+        <button type="button" class="btn btn-plain" @click="hoursOpen = true">
+          {{ isToday ? 'How it is now' : 'How it was' }}
+        </button>
         <button type="button" class="btn btn-plain" @click="settingsOpen = true">About this day</button>
         <RouterLink
           v-if="settledSetup && !day.covered"
@@ -442,6 +449,7 @@ useShortcuts([
       :save="saveRun"
     />
     <DaySettings v-if="settingsCalled" v-model:open="settingsOpen" />
+    <DayHours v-if="hoursCalled" v-model:open="hoursOpen" />
     <TurnList
       v-if="day.past && day.currentSetup"
       v-model:open="turnsOpen"

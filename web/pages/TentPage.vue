@@ -22,7 +22,8 @@ import { useGarage } from '../stores/garage.ts'
 import { useNotices } from '../stores/notices.ts'
 import { clockWords, localToday, shortDayWords, zoneHere } from '../support/dates.ts'
 import { asBefore } from '../support/tentRow.ts'
-import { hourWords, scheduleWords } from '../support/tentWords.ts'
+import { hourWords } from '../support/hourWords.ts'
+import { scheduleWords } from '../support/tentWords.ts'
 
 const HourForm = defineAsyncComponent(() => import('../components/tent/HourForm.vue'))
 const MorningCheck = defineAsyncComponent(() => import('../components/tent/MorningCheck.vue'))
@@ -269,7 +270,7 @@ useShortcuts([
       </div>
     </div>
     <TentBar v-if="!wall" ref="bar" :bundle="bundle" :row="chosen" @choose="choose" />
-    <HourForm v-if="hourOpen" v-model:open="hourOpen" :tent-id="bundle.tent.id" :hours="bundle.hours" />
+    <HourForm v-if="hourOpen" v-model:open="hourOpen" :tent="bundle.tent" :hours="bundle.hours" />
     <TentForm v-if="aboutOpen" v-model:open="aboutOpen" :editing="bundle.tent" />
     <MorningCheck v-if="checkOpen" v-model:open="checkOpen" :rows="rows" :keep="keepChecks" />
     <TentPhones v-if="phonesOpen" v-model:open="phonesOpen" :bundle="bundle" :rows="rows" />

@@ -123,6 +123,63 @@ describe('opening a day', () => {
   })
 })
 
+describe('the log by the hour', () => {
+  const [mine, theirs] = [crypto.randomUUID(), crypto.randomUUID()]
+  const line = (id: string, airTempC: number) => ({
+    id,
+    at: '2031-04-02T10:00:00.000Z',
+    airTempC,
+    altitudeM: null,
+    surface: null,
+    track: [],
+    note: '',
+  })
+  it('a line is kept with its day, and the air of now is what it says', async () => {
+    const day = await open()
+    await day.editHours((hours) => [...hours, line(mine, 27)])
+    expect((await held()).day.hours).toEqual([line(mine, 27)])
+    expect(day.air.airTempC).toBe(27)
+  })
+  it('a line that another device added meanwhile stays beside it, and so does what else was changed', async () => {
+    const day = await open()
+    const { version, ...of } = (await held()).day
+    await t.put(`/days/${of.id}`, { ...of, version, hours: [line(theirs, 24)], note: 'windy' })
+    await day.editHours((hours) => [...hours, line(mine, 27)])
+    const now = (await held()).day
+    expect(now.hours.map((h) => h.id)).toEqual([theirs, mine])
+    expect(now.note).toBe('windy')
+  })
+  it('what is refused changes nothing, and says why', async () => {
+    const day = await open()
+    await expect(day.editHours((hours) => [...hours, line(mine, 81)])).rejects.toThrow(/°F/)
+    expect((await held()).day.hours).toEqual([])
+  })
+  it('of the tent that the day is in comes with the day, and a line that waits to be sent too', async () => {
+    const day = await open()
+    const tent = { id: crypto.randomUUID(), version: 0, name: 'Practice', date: story.day.date }
+    await t.put(`/tents/${tent.id}`, { ...tent, trailId: story.trail.id, schedule: [], note: '' })
+    await t.put(`/tent-riders/${story.day.id}`, {
+      id: story.day.id,
+      version: 0,
+      tentId: tent.id,
+      number: 1,
+      whereabouts: 'here',
+      since: '2031-04-02T08:00:00.000Z',
+      temper: 'reasons',
+      named: false,
+    })
+    applyLive(cache, { type: 'stale', what: 'day', id: story.day.id })
+    await vi.waitFor(() => expect(day.bundle!.tent?.id).toBe(tent.id))
+    online = false
+    const hour = { ...line(crypto.randomUUID(), 31), version: 0, tentId: tent.id }
+    await useOutbox().save('tentHour', hour)
+    await vi.waitFor(() => expect(day.air.airTempC).toBe(31))
+    const elsewhere = { ...line(crypto.randomUUID(), 5), version: 0, tentId: crypto.randomUUID() }
+    await useOutbox().save('tentHour', elsewhere)
+    expect(day.air.airTempC).toBe(31)
+  })
+})
+
 describe('choosing on the rails', () => {
   it('is only on the screen until it is said to be on the bike', async () => {
     const day = await open()

@@ -4,9 +4,11 @@ import { computed, ref, watch } from 'vue'
 import type { End } from '#contract/common'
 import type { TrailDay } from '#contract/day'
 import type { DayBundle } from '#contract/endpoints'
+import type { HourLine } from '#contract/hour'
 import type { Proposal } from '#contract/proposal'
 import type { Run } from '#contract/run'
 import { cache, readAfresh, reads } from '../api/cache.ts'
+import { ApiError } from '../api/client.ts'
 import { overlayDay } from '../api/overlay.ts'
 import { useUnits } from '../composables/useUnits.ts'
 import { keepDraft, readDraft } from '../support/drafts.ts'
@@ -112,6 +114,18 @@ export const useDay = defineStore('day', () => {
   async function editDay(change: Partial<TrailDay>): Promise<void> {
     await outbox.save('day', { ...bundle.value!.day, ...change })
   }
+  /** Changes the log by the hour; what others noted meanwhile stays. @throws ApiError */
+  async function editHours(change: (hours: readonly HourLine[]) => HourLine[]): Promise<void> {
+    // A line that comes from the page is a proxy, which no letter can hold.
+    const plain = (h: HourLine): HourLine => ({ ...h, track: [...h.track] })
+    const save = (of: TrailDay) => outbox.save('day', { ...of, hours: change(of.hours).map(plain) })
+    try {
+      await save(bundle.value!.day)
+    } catch (e) {
+      if (!(e instanceof ApiError) || e.problem?.code !== 'record.stale') throw e
+      await save(e.problem.current as TrailDay)
+    }
+  }
 
   return {
     bundle,
@@ -154,6 +168,7 @@ export const useDay = defineStore('day', () => {
     decide,
     settle,
     editDay,
+    editHours,
     covered,
     uncover: (runId: string) => void (uncovered.value = runId),
     unitAt: (end: End) => space.value[end],

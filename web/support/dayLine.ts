@@ -1,7 +1,9 @@
 import type { Adjuster } from '#contract/adjuster'
 import type { DayBundle } from '#contract/endpoints'
+import type { HourLine } from '#contract/hour'
 import type { Run } from '#contract/run'
 import { settingsKey } from '#core/adviser/history'
+import { logOf } from '#core/conditions/log'
 import { adjusterName, distanceWords, effectWord, positionNumber, shortName } from '#core/adjusters/words'
 import { canonicalUnits, type UnitChoice } from '#core/units/choice'
 import { diffSetups, type Move } from '#core/setup/diff'
@@ -34,8 +36,16 @@ export interface ChangeTag {
   y: number
 }
 
+/** A line of the log by the hour, where it stands between the runs. */
+export interface HourTag {
+  kind: 'hour'
+  id: string
+  line: HourLine
+  y: number
+}
+
 export interface DayLineView {
-  items: (Waypoint | ChangeTag)[]
+  items: (Waypoint | ChangeTag | HourTag)[]
   height: number
   nextNumber: number
   nextY: number
@@ -50,6 +60,9 @@ export interface DayLineView {
 
 const runHeight = 62
 const tagHeight = { one: 66, many: 90, why: 16 }
+const hourHeight = 42
+/** The first line of its words stands beside the trail where it would bend next. */
+const hourLift = 17
 const topY = 34
 export const trailMiddle = 40
 const trailSwing = 15
@@ -78,7 +91,17 @@ export function dayLine(
   let y = topY
   let last: Run | null = null
   const bend = (n: number) => trailMiddle + trailSwing * Math.sin(n * 1.9 + 0.4)
+  const log = [...logOf(b).hours]
+  /** What was noted before an instant and does not stand yet. */
+  const noteUntil = (ms: number) => {
+    while (log.length && Date.parse(log[0].at) <= ms) {
+      const line = log.shift()!
+      items.push({ kind: 'hour', id: line.id, line, y: y - hourLift })
+      y += hourHeight
+    }
+  }
   b.runs.forEach((run, i) => {
+    noteUntil(Date.parse(run.startedAt))
     const tag = changeBetween(b, last?.setupId ?? b.day.startSetupId, run.setupId, run.id, units)
     if (tag) {
       items.push({ ...tag, y: y - 4 })
@@ -99,6 +122,7 @@ export function dayLine(
     y += runHeight
     last = run
   })
+  noteUntil(Infinity)
   const now = b.setups.filter((s) => s.dayId === b.day.id).at(-1)?.id ?? b.day.startSetupId
   const open = changeBetween(b, (last as Run | null)?.setupId ?? b.day.startSetupId, now, 'next', units)
   if (open) {

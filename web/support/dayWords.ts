@@ -1,16 +1,23 @@
 import type { DayBundle, DaySummary } from '#contract/endpoints'
+import { conditionsNow } from '#core/conditions/at'
+import { logOf } from '#core/conditions/log'
 import { say, type UnitChoice } from '#core/units/choice'
 import { shortDayWords } from './dates.ts'
 import { surfaceWords } from './words.ts'
 
 /** When and where a day is, and under which conditions; a number stays with its unit. */
-export function conditionWords({ day, trail }: DayBundle, units: UnitChoice): string {
+export function conditionWords(b: DayBundle, units: UnitChoice): string {
+  const { day, trail } = b
   const c = day.conditions
+  const last = conditionsNow({ ...logOf(b), runs: b.runs.map((run) => ({ run })) })
+  const since = (now: string | null, was: string | null) =>
+    now === was || now === null ? was : was === null ? now : `${was}, then ${now}`
+  const temp = (t: number | null) => (t === null ? null : say('temperature', t, units))
   return [
     shortDayWords(day.date),
     trail.name,
-    c.airTempC === null ? null : say('temperature', c.airTempC, units),
-    surfaceWords[c.surface],
+    since(temp(last.airTempC), temp(c.airTempC)),
+    since(surfaceWords[last.surface], surfaceWords[c.surface]),
     c.altitudeM === null ? null : say('altitude', c.altitudeM, units),
     day.purpose === 'race' ? 'race day' : null,
     day.blind ? 'judged blind' : null,

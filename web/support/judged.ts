@@ -21,6 +21,7 @@ function textOf(b: DayBundle, units: UnitChoice): string {
   return JSON.stringify({
     day: plain(b.day),
     latest: b.latest,
+    hours: b.tent?.hours.map(plain) ?? null,
     bike: plain(b.bike),
     units: b.units.map(plain),
     ownCharts: b.ownCharts,

@@ -1,6 +1,8 @@
 import type { DayBundle } from '#contract/endpoints'
 import type { End } from '#contract/common'
 import type { Run } from '#contract/run'
+import { notedAt } from '#core/conditions/at'
+import { logOf } from '#core/conditions/log'
 import { strokePct } from '#core/spring/sag'
 import { say, type UnitChoice } from '#core/units/choice'
 import { durationWords } from './dates.ts'
@@ -16,6 +18,7 @@ export function runFacts(b: DayBundle, run: Run, units: UnitChoice): { name: str
     if (mm === null) return null
     return `${say('length', mm, units)}${stroke ? `, ${Math.round(strokePct(mm, stroke))} % of travel` : ''}`
   }
+  const here = notedAt(logOf(b).hours, run)
   const pressure = (psi: number | null) => psi && say('pressure', psi, units)
   const all: [string, string | number | null][] = [
     ['Time', run.durationS === null ? null : durationWords(run.durationS)],
@@ -26,9 +29,9 @@ export function runFacts(b: DayBundle, run: Run, units: UnitChoice): { name: str
     ['Rear bottom-outs heard', run.heardBottomsRear],
     ['Front tyre', pressure(run.tyreFrontPsi)],
     ['Rear tyre', pressure(run.tyreRearPsi)],
-    ['Air', run.airTempC === null ? null : say('temperature', run.airTempC, units)],
-    ['Altitude', run.altitudeM === null ? null : say('altitude', run.altitudeM, units)],
-    ['Surface', run.surface && surfaceWords[run.surface]],
+    ['Air', here.airTempC === null ? null : say('temperature', here.airTempC, units)],
+    ['Altitude', here.altitudeM === null ? null : say('altitude', here.altitudeM, units)],
+    ['Surface', here.surface && surfaceWords[here.surface]],
     ['State of mind', run.mind === 'normal' ? null : mindWords[run.mind]],
     ['Note', run.note || null],
   ]

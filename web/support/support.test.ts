@@ -39,6 +39,7 @@ function bundleOf(d: DayBuilder): DayBundle {
       trailId: 't',
       startSetupId: h.startSetupId,
       conditions: h.conditions,
+      hours: [...h.hours],
       changeLimit: 8,
       settledSetupId: null,
       purpose: 'testing',
@@ -111,6 +112,7 @@ function bundleOf(d: DayBuilder): DayBundle {
     ),
     proposals: [],
     latest: true,
+    tent: null,
     ownCharts: [],
   }
 }
@@ -149,16 +151,24 @@ describe('the day line', () => {
     expect(inBar.shortNames).toEqual([{ short: 'LSC', long: 'Low-speed compression' }])
     expect(line().shortNames).toEqual([])
   })
+  it('has what was noted of air and track between the runs it was noted between', () => {
+    const b = bundleOf(new DayBuilder().hour({ airTempC: 12 }).run(5).hour({ track: ['rougher'] }).run(6))
+    const inTent = { ...b.day.hours[0], id: 'tent', version: 1, tentId: 't', at: '2031-05-03T09:00:00.000Z' }
+    const items = dayLine({ ...b, tent: { id: 't', hours: [inTent] } }, null).items
+    expect(items.map((i) => (i.kind === 'hour' ? i.line.id : i.kind))).toEqual([
+      'hour1',
+      'run',
+      'hour2',
+      'run',
+      'tent',
+    ])
+    expect(items.map((i) => i.y)).toEqual(items.map((i) => i.y).sort((x, y) => x - y))
+  })
   const line = () => dayLine(bundleOf(story()), summarise(story().history(), space))
   it('is a trail of waypoints with the change between the runs it parts', () => {
-    expect(line().items.map((i) => (i.kind === 'run' ? i.number : i.title))).toEqual([
-      1,
-      2,
-      3,
-      'Rear rebound 7 → 6',
-      4,
-      'Rear rebound 6 → 5',
-    ])
+    expect(
+      line().items.map((i) => (i.kind === 'run' ? i.number : i.kind === 'hour' ? i.line.id : i.title)),
+    ).toEqual([1, 2, 3, 'Rear rebound 7 → 6', 4, 'Rear rebound 6 → 5'])
   })
   it('takes a number that was put right for no change, and what was turned after it from where it stood', () => {
     const tags = (d: DayBuilder) =>

@@ -1,4 +1,4 @@
-import type { TentHour, TentNoteKind, TrackChange, TrackWindow, Whereabouts } from '#contract/tent'
+import type { TentNoteKind, TrackWindow, Whereabouts } from '#contract/tent'
 import type { End } from '#contract/common'
 import { distanceWords, effectWord, positionNumber, shortName } from '#core/adjusters/words'
 import type { Move } from '#core/setup/diff'
@@ -6,9 +6,8 @@ import type { LaneChange } from '#core/tent/lane'
 import type { Trend } from '#core/tent/trend'
 import type { windowAt } from '#core/tent/clock'
 import { conditionWords, type TentPlan } from '#core/tent/plan'
-import { say, type UnitChoice } from '#core/units/choice'
+import type { UnitChoice } from '#core/units/choice'
 import { clockWords } from './dates.ts'
-import { surfaceWords } from './words.ts'
 
 /** Longer than this is told by the clock. */
 const mostMinutes = 90
@@ -21,13 +20,6 @@ export function whereWords(where: Whereabouts, sinceMs: number, nowMs: number): 
   return where === 'settled' ? `settled ${clockWords(sinceMs)}` : `${where} since ${clockWords(sinceMs)}`
 }
 
-export const trackWords: Record<TrackChange, string> = {
-  rougher: 'rougher',
-  smoother: 'smoother',
-  drier: 'drier',
-  wetter: 'wetter',
-  looser: 'looser',
-}
 export const noteWords: Record<TentNoteKind, string> = {
   'left-alone': 'Left alone',
   later: 'After the next run',
@@ -61,19 +53,6 @@ export function scheduleWords(at: ReturnType<typeof windowAt>): { text: string; 
         text: `${windowWords[window.kind]} from ${clockWords(Date.parse(window.from))}`,
         minutes: `in ${long}`,
       }
-}
-
-/** "27 °C · 640 m · dry, loose · rougher": only what was noted. */
-export function hourWords(h: TentHour, units: UnitChoice): string {
-  return [
-    h.airTempC === null ? '' : say('temperature', h.airTempC, units),
-    h.altitudeM === null ? '' : say('altitude', h.altitudeM, units),
-    h.surface && surfaceWords[h.surface],
-    ...h.track.map((t) => trackWords[t]),
-    h.note,
-  ]
-    .filter(Boolean)
-    .join(' · ')
 }
 
 /** "rebound slower: 3 riders since 10:30; it is the heat, not the air" and whose names may be told. */

@@ -1,5 +1,6 @@
 import type { BikeKind } from '#contract/bike'
-import type { Surface, TrailDay } from '#contract/day'
+import type { Surface } from '#contract/conditions'
+import type { TrailDay } from '#contract/day'
 import type { RiderLevel, RiderTaste } from '#contract/rider'
 import type { Effort, MindTag, RunKind } from '#contract/run'
 import type { Pace, Steepness } from '#core/carry/situation'

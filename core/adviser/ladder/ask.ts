@@ -4,7 +4,7 @@ import type { AskedQuestion, QuestionId } from '#contract/question'
 import type { Mark } from '#contract/run'
 import { cannotSay, questionRules, type QuestionRule } from '../../causes/questions.ts'
 import { wordRules } from '../../causes/words.ts'
-import { airNow } from '../airNow.ts'
+import { conditionsNow } from '../../conditions/at.ts'
 import { answerTo, withAnswer } from '../answers.ts'
 import { plain, reason } from '../cards.ts'
 import { costRuns } from '../costs.ts'
@@ -98,7 +98,7 @@ function makesSense(c: Climb, last: HistoryRun, id: QuestionId, mark: Mark): boo
   if (id === 'lever-open') return isUnreadLever(c, mark.end)
   if (id === 'since-hot') {
     const found = c.h.setups.find((s) => s.id === c.h.startSetupId)?.foundIn?.airTempC ?? null
-    return found === null && (airNow(c.h).airTempC ?? -99) >= warmFromC
+    return found === null && (conditionsNow(c.h).airTempC ?? -99) >= warmFromC
   }
   return true
 }

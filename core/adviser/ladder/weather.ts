@@ -7,7 +7,7 @@ import { wordRules } from '../../causes/words.ts'
 import { canonicalUnits, say } from '../../units/choice.ts'
 import { answerTo } from '../answers.ts'
 import { plain, reason } from '../cards.ts'
-import { airNow } from '../airNow.ts'
+import { conditionsNow } from '../../conditions/at.ts'
 import { setupOf } from '../history.ts'
 import { oneStep } from '../remedies.ts'
 import { heard, type Climb, type Rung } from './climb.ts'
@@ -59,7 +59,7 @@ export const weather: Rung = (c) => {
 /** By the thermometer where it is known where the settings were found, else by the rider's own answer. */
 function turnOfWeather(c: Climb): { kind: 'heat' | 'cold'; why: string } | null {
   const found = setupOf(c.h, c.h.startSetupId)?.foundIn?.airTempC ?? null
-  const now = airNow(c.h).airTempC
+  const now = conditionsNow(c.h).airTempC
   if (found === null)
     return answerTo(c.onNow, 'since-hot', null)?.answer === 'since-hot'
       ? { kind: 'heat', why: 'It has been so only since it got hot' }

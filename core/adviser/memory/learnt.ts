@@ -1,5 +1,5 @@
 import type { End } from '#contract/common'
-import type { Conditions } from '#contract/day'
+import type { Conditions } from '#contract/conditions'
 import type { FeelWord } from '#contract/run'
 import { isComplaint } from '../../causes/words.ts'
 import { beyond, cutNormal, type Normal } from '../../stats/normal.ts'

@@ -1,4 +1,4 @@
-import type { Conditions } from '#contract/day'
+import type { Conditions } from '#contract/conditions'
 import type { FeelWord } from '#contract/run'
 import type { SuspensionUnit } from '#contract/unit'
 import { carryOver } from '../../carry/carryOver.ts'

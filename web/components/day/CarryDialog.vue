@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { v7 as uuid } from 'uuid'
-import type { Conditions, Surface } from '#contract/day'
+import type { Conditions, Surface } from '#contract/conditions'
 import type { Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
 import { carriedPositions, carryOver, ontoOtherUnits, type CarriedPosition } from '#core/carry/carryOver'

@@ -3,6 +3,7 @@ import { computed, nextTick, onMounted, useTemplateRef, watch } from 'vue'
 import { useUnits } from '../../composables/useUnits.ts'
 import { clockWords } from '../../support/dates.ts'
 import { keyOf } from '../../handbook/page.ts'
+import { hourWords } from '../../support/hourWords.ts'
 import { mindWords } from '../../support/words.ts'
 import { dayLine, ratingWidth, type Waypoint } from '../../support/dayLine.ts'
 import type { DayBundle } from '#contract/endpoints'
@@ -82,6 +83,9 @@ const traceLink = (w: Waypoint) => ({ name: 'trace', params: { id: props.bundle.
             <b><EndMark v-if="i.end" :end="i.end" small /> {{ i.title }}</b>
             <span>{{ i.detail }}</span>
             <span v-if="i.why" class="why" :title="i.why">{{ `“${i.why}”` }}</span>
+          </li>
+          <li v-else-if="i.kind === 'hour'" class="hour num" :style="{ top: `${i.y}px` }">
+            <span class="soft">{{ clockWords(i.line.at) }}</span> {{ hourWords(i.line, units) }}
           </li>
           <li v-else class="stop" :style="{ top: `${i.y}px` }">
             <button
@@ -301,6 +305,17 @@ circle {
   overflow: hidden;
   text-overflow: ellipsis;
   font-style: italic;
+}
+.hour {
+  position: absolute;
+  left: 82px;
+  right: 58px;
+  max-height: 2.4em;
+  overflow: hidden;
+  padding-left: 7px;
+  border-left: 4px solid var(--sun);
+  font-size: 0.84rem;
+  line-height: 1.2;
 }
 .tag.front {
   border-left-color: var(--front);

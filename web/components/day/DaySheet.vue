@@ -8,17 +8,23 @@ import { useUnits } from '../../composables/useUnits.ts'
 import { clockWords } from '../../support/dates.ts'
 import { dayLine } from '../../support/dayLine.ts'
 import { conditionWords } from '../../support/dayWords.ts'
+import { hourWords } from '../../support/hourWords.ts'
 import { factsLine } from '../../support/runFacts.ts'
 
 /** The day on paper: every run with what was turned before it and what was said of it. Made for print only. */
 const props = defineProps<{ bundle: DayBundle; knowledge: DayKnowledge | null }>()
 const { units } = useUnits()
-const rows = computed(() => {
+const sheet = computed(() => {
   const b = props.bundle
   let turned = ''
-  return dayLine(b, props.knowledge, units.value).items.flatMap((i) => {
+  let noted: string[] = []
+  const rows = dayLine(b, props.knowledge, units.value).items.flatMap((i) => {
     if (i.kind === 'change') {
       turned = `${i.title}, ${i.detail}${i.why ? ` (“${i.why}”)` : ''}`
+      return []
+    }
+    if (i.kind === 'hour') {
+      noted.push(`${clockWords(i.line.at)} ${hourWords(i.line, units.value)}`)
       return []
     }
     const feel = b.feels.find((f) => f.runId === i.id)
@@ -32,6 +38,7 @@ const rows = computed(() => {
       id: i.id,
       number: i.number,
       time: clockWords(i.run.startedAt),
+      noted: noted.join('; '),
       turned,
       rating: feel?.rating ?? (i.run.kind === 'counted' ? 'not rated' : ''),
       words: i.best ? 'best rating' : i.words,
@@ -39,8 +46,10 @@ const rows = computed(() => {
       facts: factsLine(b, i.run, units.value),
     }
     turned = ''
+    noted = []
     return [row]
   })
+  return { rows, after: noted.join('; ') }
 })
 </script>
 
@@ -58,14 +67,20 @@ const rows = computed(() => {
         </tr>
       </thead>
       <tbody>
-        <tr v-for="r in rows" :key="r.id">
+        <tr v-for="r in sheet.rows" :key="r.id">
           <th scope="row">{{ r.number }}<br />{{ r.time }}</th>
-          <td>{{ r.turned || 'nothing' }}<br />{{ r.words }}</td>
+          <td>
+            {{ r.turned || 'nothing' }}<br />{{ r.words
+            }}<template v-if="r.noted"
+              ><br /><span class="soft">{{ r.noted }}</span></template
+            >
+          </td>
           <td>{{ r.rating }}</td>
           <td>{{ r.said }}<br v-if="r.said && r.facts" />{{ r.facts }}</td>
         </tr>
       </tbody>
     </table>
+    <p v-if="sheet.after" class="num soft">{{ sheet.after }}</p>
   </section>
 </template>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Surface } from '#contract/day'
+import type { Surface } from '#contract/conditions'
 import type { Purpose } from '#contract/kept'
 import { anything, asksForNothing, type Wanted } from '#core/lineage/find'
 import { useUnits } from '../../composables/useUnits.ts'

@@ -5,7 +5,8 @@ import { hourMarks, shareOf, type ClockSpan } from '#core/tent/clock'
 import type { Trend } from '#core/tent/trend'
 import { useUnits } from '../../composables/useUnits.ts'
 import { clockWords } from '../../support/dates.ts'
-import { hourWords, trendWords } from '../../support/tentWords.ts'
+import { hourWords } from '../../support/hourWords.ts'
+import { trendWords } from '../../support/tentWords.ts'
 
 /** The air over the day above the lanes, and what several riders turned alike. */
 const props = defineProps<{

@@ -1,7 +1,8 @@
 import { computed, ref, type Ref } from 'vue'
 import type { DayBundle } from '#contract/endpoints'
 import type { Setup } from '#contract/setup'
-import { airNow } from '#core/adviser/airNow'
+import { conditionsNow } from '#core/conditions/at'
+import { logOf } from '#core/conditions/log'
 import { currentSetupId, spaceOf, spaceOfDay } from '#core/adviser/history'
 import { diffSetups, type Move } from '#core/setup/diff'
 import { withTurns, type Hand } from '#core/setup/known'
@@ -66,9 +67,9 @@ export function useOnBike(bundle: Ref<DayBundle | null>) {
   /** Air and height as they were noted last on this day. */
   const air = computed(() => {
     const b = bundle.value
-    return b
-      ? airNow({ conditions: b.day.conditions, runs: b.runs.map((run) => ({ run })) })
-      : { airTempC: null, altitudeM: null }
+    if (!b) return { airTempC: null, altitudeM: null }
+    const { airTempC, altitudeM } = conditionsNow({ ...logOf(b), runs: b.runs.map((run) => ({ run })) })
+    return { airTempC, altitudeM }
   })
 
   /** What is chosen: on dials that were unread, or on those that stand somewhere. */

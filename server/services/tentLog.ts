@@ -1,0 +1,40 @@
+import { and, asc, eq, isNull } from 'drizzle-orm'
+import type { DayBundle } from '#contract/endpoints'
+import type { TentHour } from '#contract/tent'
+import type { Store } from '../db/open.ts'
+import { tentHours, tentRiders, tents } from '../db/schema.ts'
+
+/** Lines of a tent’s log by the hour, in the order of the clock. */
+export async function hoursIn({ db }: Store, tentId: string): Promise<TentHour[]> {
+  const rows = await db
+    .select({ body: tentHours.body })
+    .from(tentHours)
+    .where(and(eq(tentHours.tentId, tentId), isNull(tentHours.deletedAt)))
+    .orderBy(asc(tentHours.at))
+  return rows.map((r) => r.body)
+}
+
+/** The tent that holds a day now; null: none does, it was taken out, or its tent was removed. */
+export async function tentHolding({ db }: Store, dayId: string): Promise<string | null> {
+  const [row] = await db
+    .select({ id: tents.id })
+    .from(tentRiders)
+    .innerJoin(tents, eq(tents.id, tentRiders.tentId))
+    .where(and(eq(tentRiders.id, dayId), isNull(tentRiders.deletedAt), isNull(tents.deletedAt)))
+  return (row as typeof row | undefined)?.id ?? null
+}
+
+/** The same with its log by the hour. */
+export async function tentWithLog(store: Store, dayId: string): Promise<DayBundle['tent']> {
+  const id = await tentHolding(store, dayId)
+  return id === null ? null : { id, hours: await hoursIn(store, id) }
+}
+
+/** The days of the riders of a tent. */
+export async function daysIn({ db }: Store, tentId: string): Promise<string[]> {
+  const rows = await db
+    .select({ id: tentRiders.id })
+    .from(tentRiders)
+    .where(and(eq(tentRiders.tentId, tentId), isNull(tentRiders.deletedAt)))
+  return rows.map((r) => r.id)
+}
