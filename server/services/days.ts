@@ -214,11 +214,11 @@ export function saveDay(store: Store, day: TrailDay): Promise<TrailDay> {
   })
 }
 
-/** The setup of `:setupId` as far as it is of the bike of `:dayId`; nothing: there is no such day. */
+/** Whether `:setupId` is of the bike of `:dayId`; nothing: there is no such day. */
 const riddenOn = (db: Db) =>
   prepared(db, riddenOn, () =>
     db
-      .select({ setup: setups.body })
+      .select({ setupId: setups.id })
       .from(days)
       .leftJoin(setups, and(eq(setups.id, sql.placeholder('setupId')), eq(setups.bikeId, days.bikeId)))
       .where(eq(days.id, sql.placeholder('dayId')))
@@ -231,22 +231,23 @@ export function saveRun(store: Store, run: Run): Promise<Run> {
     const [on] = await riddenOn(db).all({ dayId: run.dayId, setupId: run.setupId })
     if (!(on as typeof on | undefined))
       throw new Refusal('reference.missing', 'The day it belongs to is not saved yet.', { path: 'dayId' })
-    if (on.setup === null)
+    if (on.setupId === null)
       throw new Refusal('reference.missing', 'That setup is not kept for the bike of this day.', {
         path: 'setupId',
       })
-    await checkRings(store, run, on.setup)
+    await checkRings(store, run)
     const { id, dayId, setupId, startedAt } = run
     return saveRecord(store, runs, runs.id, id, run, { id, dayId, setupId, startedAt })
   })
 }
 
 /** A ring reading longer than the stroke is a per cent value or a slip of the ruler. */
-async function checkRings(
-  { db }: Store,
-  run: Run,
-  setup: { frontUnitId: string | null; rearUnitId: string | null },
-): Promise<void> {
+async function checkRings({ db }: Store, run: Run): Promise<void> {
+  if (run.ringFrontMm === null && run.ringRearMm === null) return
+  const [{ body: setup }] = await db
+    .select({ body: setups.body })
+    .from(setups)
+    .where(eq(setups.id, run.setupId))
   for (const [path, unitId, mm] of [
     ['ringFrontMm', setup.frontUnitId, run.ringFrontMm],
     ['ringRearMm', setup.rearUnitId, run.ringRearMm],
@@ -263,27 +264,35 @@ async function checkRings(
   }
 }
 
-/** The trail on which `:runId` was ridden, and its day. */
-const trailOf = (db: Db) =>
-  prepared(db, trailOf, () =>
+/** The day of `:runId`. */
+const dayIdOf = (db: Db) =>
+  prepared(db, dayIdOf, () =>
     db
-      .select({ dayId: runs.dayId, trail: trails.body })
+      .select({ dayId: runs.dayId })
       .from(runs)
-      .innerJoin(days, eq(days.id, runs.dayId))
-      .innerJoin(trails, eq(days.trailId, trails.id))
       .where(eq(runs.id, sql.placeholder('runId')))
       .prepare(),
   )
+
+/** Sections of the trail that a day is ridden on, by id. */
+async function sectionsOf({ db }: Store, dayId: string): Promise<Set<string>> {
+  const [row] = await db
+    .select({ trail: trails.body })
+    .from(days)
+    .innerJoin(trails, eq(days.trailId, trails.id))
+    .where(eq(days.id, dayId))
+  return new Set(row.trail.sections.map((s) => s.id))
+}
 
 /** Saves what was felt on a run, and says of which day. @throws Refusal 'reference.missing' and those of a record */
 export function saveFeel(store: Store, feel: Feel): Promise<{ feel: Feel; dayId: string }> {
   const { db } = store
   return store.writes.run(async () => {
-    const [run] = await trailOf(db).all({ runId: feel.runId })
-    if (!(run as typeof run | undefined))
-      throw new Refusal('reference.missing', 'The run is not saved yet.', { path: 'runId' })
-    const known = new Set(run.trail.sections.map((s) => s.id))
-    if (feel.marks.some((m) => m.sectionId !== null && !known.has(m.sectionId))) {
+    const dayId = await dayOfRun(store, feel.runId)
+    if (dayId === null) throw new Refusal('reference.missing', 'The run is not saved yet.', { path: 'runId' })
+    const sectionIds = feel.marks.flatMap((m) => m.sectionId ?? [])
+    const known = sectionIds.length > 0 ? await sectionsOf(store, dayId) : new Set<string>()
+    if (sectionIds.some((id) => !known.has(id))) {
       throw new Refusal(
         'reference.missing',
         'A word is marked in a section that the trail does not have any more.',
@@ -291,13 +300,13 @@ export function saveFeel(store: Store, feel: Feel): Promise<{ feel: Feel; dayId:
       )
     }
     const against = [...new Set(feel.verdicts.map((v) => v.againstRunId))]
-    const ofThisDay = and(inArray(runs.id, against), eq(runs.dayId, run.dayId))
+    const ofThisDay = and(inArray(runs.id, against), eq(runs.dayId, dayId))
     if (against.length > 0 && (await db.$count(runs, ofThisDay)) < against.length)
       throw new Refusal('reference.missing', 'A run is judged against one that is not of this day.', {
         path: 'verdicts',
       })
     const saved = await saveRecord(store, feels, feels.runId, feel.runId, feel, { runId: feel.runId })
-    return { feel: saved, dayId: run.dayId }
+    return { feel: saved, dayId }
   })
 }
 
@@ -312,6 +321,6 @@ export function saveProposal(store: Store, proposal: ProposalRecord): Promise<Pr
 }
 
 export async function dayOfRun({ db }: Store, runId: string): Promise<string | null> {
-  const [row] = await db.select({ dayId: runs.dayId }).from(runs).where(eq(runs.id, runId))
-  return row?.dayId ?? null
+  const [row] = await dayIdOf(db).all({ runId })
+  return (row as typeof row | undefined)?.dayId ?? null
 }

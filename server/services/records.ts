@@ -34,13 +34,14 @@ const isThere = (db: Db, table: SQLiteTable & { id: SQLiteColumn }) =>
       .prepare(),
   )
 
-/** Writes a first version; its key columns and its body are filled in. */
-const fresh = (db: Db, table: EditableTable, columns: string[]) =>
+/** Writes a first version, unless there is one already; its key columns and its body are filled in. */
+const fresh = (db: Db, table: EditableTable, idColumn: SQLiteColumn, columns: string[]) =>
   prepared(db, `${getTableName(table)}: ${columns.join()}`, () => {
     const filled = [...columns, 'body'].map((name) => [name, sql.placeholder(name)])
     return db
       .insert(table)
       .values({ ...Object.fromEntries(filled), version: 1 } as never)
+      .onConflictDoNothing({ target: idColumn })
       .prepare()
   })
 
@@ -67,17 +68,17 @@ export async function saveRecord<T extends Editable>(
   columns: Record<string, unknown>,
   along: (held: T) => Promise<BatchItem<'sqlite'>[]> = async () => [],
 ): Promise<T> {
+  if (sent.version === 0) {
+    const body = { ...sent, version: 1 }
+    const written = await fresh(store.db, table, idColumn, Object.keys(columns)).run({ ...columns, body })
+    if (written.rowsAffected > 0) return body
+  }
   const [held] = (await ofId(store.db, table, idColumn).all({ id })) as {
     version: number
     body: T
     deletedAt?: string | null
   }[]
-  if (!held) {
-    if (sent.version !== 0) throw new Refusal('record.not-found', 'It is not here any more; save it as new.')
-    const body = { ...sent, version: 1 }
-    await fresh(store.db, table, Object.keys(columns)).run({ ...columns, body })
-    return body
-  }
+  if (!held) throw new Refusal('record.not-found', 'It is not here any more; save it as new.')
   if (held.deletedAt)
     throw new Refusal('record.not-found', 'It was put away; bring it back before changing it.')
   if (sameBody(held.body, sent) && (sent.version === held.version || sent.version === held.version - 1))
