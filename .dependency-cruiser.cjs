@@ -19,7 +19,7 @@ module.exports = {
     only('logger', ['contract', 'core'], 'The stand-in logger is a device of its own, reached over HTTP.'),
     only(
       'e2e',
-      ['contract', 'core', 'demo', 'server/test/story', 'web/screens'],
+      ['contract', 'core', 'demo', 'server/test/(story|libsqlServer)', 'web/screens'],
       'Browser tests see the built product from outside; they know its addresses and share the records of the server’s tests.',
     ),
     only(

@@ -84,6 +84,8 @@ export const DataState = z.strictObject({
   /** First day that is kept; null: none. */
   since: z.string().nullable(),
   file: z.string(),
+  /** Address of the libSQL server that keeps the data, of which the file is a copy to read from; null: the file does. */
+  keptAt: z.string().nullable(),
   fileBytes: z.int(),
   room: RoomTaken,
   copiesFolder: z.string(),

@@ -38,6 +38,8 @@ export const errorCodes = {
   'storage.damaged': { status: 507, title: 'The data file is damaged' },
   'storage.busy': { status: 409, title: 'The data file is in use just now' },
   'storage.exchanged': { status: 503, title: 'The data file is being exchanged' },
+  'storage.away': { status: 503, title: 'The libSQL server does not answer' },
+  'storage.elsewhere': { status: 409, title: 'The data are kept by a libSQL server' },
   'copy.cancelled': { status: 499, title: 'The safe copy was cancelled' },
   'copy.unsound': { status: 409, title: 'That copy cannot be used' },
   'bundle.unsound': { status: 422, title: 'That bundle cannot be used' },

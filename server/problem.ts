@@ -2,6 +2,7 @@ import type { Context } from 'hono'
 import type { ContentfulStatusCode } from 'hono/utils/http-status'
 import { errorCodes, inputProblem, type ErrorCode, type Problem, type ProblemCode } from '#contract/errors'
 import { InputError } from '#core/errors'
+import { isAway } from './libsql/away.ts'
 import { Refusal } from './refusal.ts'
 
 export interface Log {
@@ -17,6 +18,12 @@ export function toProblem(log: Log) {
     if (error instanceof InputError) return reply(c, error.code, error.message)
     if (isDiskFull(error))
       return reply(c, 'storage.full', 'The disk is full; nothing was saved. Make room and try again.')
+    if (isAway(error))
+      return reply(
+        c,
+        'storage.away',
+        'The libSQL server that keeps the data does not answer; nothing was saved. It is tried again.',
+      )
     log.error(`${c.req.method} ${c.req.path}`, error)
     if (codesOf(error).some((code) => code.startsWith('SQLITE_READONLY')))
       return reply(

@@ -16,6 +16,9 @@ import { openStore, type Store } from './db/open.ts'
 import { EventBus } from './events.ts'
 import { ingestInWorker } from './ingest/inWorker.ts'
 import { clearIncoming } from './ingest/spool.ts'
+import { mustBeHere } from './libsql/mustBeHere.ts'
+import { openLibsql } from './libsql/open.ts'
+import { libsqlPlace } from './libsql/place.ts'
 import { Running } from './running.ts'
 import { Follower, unfollowed } from './safekeeping/follower.ts'
 import { litestreamProgram } from './safekeeping/litestream.ts'
@@ -47,6 +50,8 @@ export interface Ordered {
  * WILD_SPRING_DATA  folder of the data file, default ./data
  * WILD_SPRING_COPIES  folder of its safe copies, default safe-copies in the folder of the data; better on another disk
  * WILD_SPRING_FOLLOW  folder on another disk for a copy that follows every save; default: none
+ * WILD_SPRING_LIBSQL_URL  a libSQL server that keeps the data, as http://host:port; the folder then holds a copy to read from
+ * WILD_SPRING_LIBSQL_TOKEN  what opens it, where it asks
  * WILD_SPRING_LITESTREAM  the program that makes it; default: that of its package
  * WILD_SPRING_PORT  default 4870; 0 takes a free one
  * WILD_SPRING_HOST  address to listen on, default 127.0.0.1; anything else asks everybody who they are
@@ -80,9 +85,11 @@ export async function startServing({ env, words, builtDir, say }: Ordered): Prom
         log,
       )
     : null
+  const libsql = libsqlPlace(env)
   const { keeper, isNew, release } = await safeStart(places, migrations, {
     copierEntry: join(builtDir, 'copier.js'),
     beginEmpty: words.includes('--begin-empty'),
+    keptHere: libsql === null,
     now,
     log,
   })
@@ -108,6 +115,7 @@ export async function startServing({ env, words, builtDir, say }: Ordered): Prom
       follower,
       porter: new Porter({ store, incomingDir, migrations, bundler, now, version }),
       putBack: async (copy) => {
+        mustBeHere(running.store, 'Nothing was put back')
         const became = await unfollowed(follower, () =>
           putBack(copy, { keeper, running, migrations, now, log }),
         )
@@ -117,7 +125,9 @@ export async function startServing({ env, words, builtDir, say }: Ordered): Prom
       },
     })
   const running = await Running.start(async () => {
-    const store = await openStore(file, migrations, rewriterIn(join(builtDir, 'rewriter.js')))
+    const store = libsql
+      ? await openLibsql(libsql, file, migrations, () => keeper.make('before-update'))
+      : await openStore(file, migrations, rewriterIn(join(builtDir, 'rewriter.js')))
     const copies = keeper.list().map((c) => ({ path: keeper.pathOf(c.name), at: c.at }))
     const found = await mendRecords(store, copies, now())
     if (found > 0)
@@ -158,6 +168,7 @@ export async function startServing({ env, words, builtDir, say }: Ordered): Prom
   const address = `${tls ? 'https' : 'http'}://${own.includes(':') ? `[${own}]` : own}:${port}`
   door.addresses.push(...addressesOf(door, host, port))
   say(`Wild Spring is at ${address}`)
+  if (libsql) say(`The data are kept by the libSQL server at ${libsql.url}`)
   for (const other of door.addresses) say(`Other devices find it at ${other}`)
   if (door.beyond && !door.encrypted)
     say('What travels is not encrypted; docs/guide/lock.md says how it can be.')

@@ -5,6 +5,7 @@ import type { Client } from '@libsql/client'
 import type { BundleChoices, BundleHead, BundleLook, BundleOrder, Import, MadeBundle } from '#contract/bundle'
 import type { Store } from '../db/open.ts'
 import { uploadedFile } from '../ingest/spool.ts'
+import { mustBeHere } from '../libsql/mustBeHere.ts'
 import { Refusal } from '../refusal.ts'
 import type { Bundled, Bundler, BundlerJob } from './bundler.ts'
 import { meet, type Meeting } from './meet.ts'
@@ -65,6 +66,8 @@ export class Porter {
 
   /** Unpacks what arrived and says what it would do; nothing is done. @throws Refusal 'upload.missing', 'bundle.unsound', 'bundle.newer' */
   async look(id: string): Promise<BundleLook> {
+    // The bundle is laid beside the data file and compared with it there.
+    mustBeHere(this.ground.store, 'Nothing was brought in')
     const bundle = uploadedFile(this.ground.incomingDir, id)
     if (!existsSync(bundle))
       throw new Refusal('upload.missing', 'The bytes of the bundle have not arrived; send them again.')

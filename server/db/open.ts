@@ -12,7 +12,10 @@ import { WriteQueue } from './writeQueue.ts'
 export type Db = LibSQLDatabase<typeof schema>
 
 export interface Store {
+  /** The data file; of data kept elsewhere the copy to read from. */
   file: string
+  /** Address of the libSQL server that keeps the data; null: the file does. */
+  keptAt: string | null
   db: Db
   client: Client
   /** Every write of the process goes through here, one at a time. */
@@ -63,7 +66,7 @@ export async function openStore(
     await writes.run(() => checkpoint(client)).catch(() => undefined)
     client.close()
   }
-  return { file, db, client, writes, rewrite: () => rewriter(file), close }
+  return { file, keptAt: null, db, client, writes, rewrite: () => rewriter(file), close }
 }
 
 /** Brings what lies in the -wal file into the data file, so that the one file holds everything. */

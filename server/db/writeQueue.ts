@@ -9,12 +9,21 @@ export class WriteQueue {
   /** The one after it, as long as it has not begun: whoever is done meanwhile shares it. */
   private next: Promise<void> | null = null
 
-  /** @param toDisk brings everything that is written by now to the disk; without it, turns are taken and nothing more */
-  constructor(private readonly toDisk: () => Promise<void> = async () => {}) {}
+  /**
+   * @param toDisk brings everything that is written by now to the disk; without it, turns are taken and nothing more
+   * @param mayWrite throws where nothing may be written just now
+   */
+  constructor(
+    private readonly toDisk: () => Promise<void> = async () => {},
+    private readonly mayWrite: () => void = () => {},
+  ) {}
 
   /** @returns what the writer returns, when it is on the disk; what the writer throws, at once */
   async run<T>(write: () => Promise<T>): Promise<T> {
-    const written = this.tail.then(othersFirst).then(write)
+    const written = this.tail.then(othersFirst).then(() => {
+      this.mayWrite()
+      return write()
+    })
     this.tail = written.catch(() => undefined)
     const value = await written
     await this.kept()

@@ -31,6 +31,10 @@ async function main(): Promise<void> {
     console.log('Put one in place with "npm run restore -- <name or path>".')
     return
   }
+  if (process.env.WILD_SPRING_LIBSQL_URL)
+    throw new Error(
+      'With WILD_SPRING_LIBSQL_URL the data are kept by a libSQL server: a copy is laid under it there, see docs/guide/scale.md.',
+    )
   const path = copies.some((c) => c.name === asked) ? join(copiesDir, asked) : resolve(asked)
   if (!existsSync(path)) throw new Error(`There is no file ${path}.`)
   if (statSync(path).isDirectory() && !isFollowing(path))

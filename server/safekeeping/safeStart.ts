@@ -20,7 +20,7 @@ export function placesOf(env: Record<string, string | undefined>): Places {
   const dataDir = resolve(env.WILD_SPRING_DATA ?? 'data')
   return {
     dataDir,
-    file: join(dataDir, 'wild-spring.sqlite'),
+    file: join(dataDir, env.WILD_SPRING_LIBSQL_URL ? 'replica.sqlite' : 'wild-spring.sqlite'),
     incomingDir: join(dataDir, 'incoming'),
     copiesDir: resolve(env.WILD_SPRING_COPIES ?? join(dataDir, 'safe-copies')),
     followDir: env.WILD_SPRING_FOLLOW ? resolve(env.WILD_SPRING_FOLLOW) : null,
@@ -35,13 +35,14 @@ export function placesOf(env: Record<string, string | undefined>): Places {
 export async function safeStart(
   { dataDir, file, copiesDir }: Places,
   migrations: string,
-  how: { copierEntry: string; beginEmpty: boolean; now: () => string; log: Log },
+  how: { copierEntry: string; beginEmpty: boolean; keptHere: boolean; now: () => string; log: Log },
 ): Promise<{ keeper: Keeper; isNew: boolean; release: () => void }> {
   const release = await takeFolder(dataDir)
   try {
     clearParts(copiesDir)
     const copies = how.beginEmpty ? 0 : listCopies(copiesDir).length
-    const found = await lookFirst(file, migrations, copies)
+    // Of data that are kept elsewhere there is a copy here at most, which is fetched anew where it is wrong.
+    const found = how.keptHere ? await lookFirst(file, migrations, copies) : 'current'
     const keeper = new Keeper(file, copiesDir, copierIn(how.copierEntry), how.now, how.log)
     if (found === 'older') await keeper.make('before-update')
     return { keeper, isNew: found === 'new', release }

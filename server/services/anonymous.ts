@@ -20,7 +20,7 @@ export async function makeNameless(store: Store, riderId: string, { name }: Eras
     throw new Refusal('request.invalid', `Type the name as it stands: ${rider.name}.`, { path: 'name' })
   return store.writes.run(async () => {
     const { client } = store
-    await gatherRider(client, riderId)
+    await gatherRider(store, riderId)
     const called = await freeName(store)
     const rename = renaming(rider.name, called)
     const changes = await renamedAt(client, own, rename, (table, body) => {

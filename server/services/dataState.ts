@@ -11,7 +11,7 @@ import { roomTaken } from './room.ts'
 
 /** What is kept, how large it is, and its safe copies. */
 export async function readDataState(
-  { db, client }: Store,
+  { db, client, keptAt }: Store,
   keeper: Keeper,
   porter: Porter,
   follower: Follower | null,
@@ -40,6 +40,7 @@ export async function readDataState(
     counts,
     since,
     file: keeper.file,
+    keptAt,
     fileBytes: statSync(keeper.file).size,
     room,
     copiesFolder: keeper.folder,

@@ -20,7 +20,7 @@ export async function erasureReach(store: Store, riderId: string, copies: number
   const { name } = await riderOf(store, riderId)
   return store.writes.run(async () => {
     const { client } = store
-    await gatherRider(client, riderId)
+    await gatherRider(store, riderId)
     const count = async (kind: string) =>
       Number((await client.execute(`SELECT count(*) FROM temp.gone_${kind}`)).rows[0][0])
     const passed = await client.execute({ sql: heirs, args: [riderId] })
@@ -54,7 +54,7 @@ export async function eraseRider(store: Store, riderId: string, { name }: Erasur
     throw new Refusal('request.invalid', `Type the name as it stands: ${rider.name}.`, { path: 'name' })
   await store.writes.run(async () => {
     const { client } = store
-    await gatherRider(client, riderId)
+    await gatherRider(store, riderId)
     const nameless = await renamedAt(client, leftToOthers, renaming(rider.name, 'a rider'))
     await writtenOver(store, [
       ...forgetImports,

@@ -1,4 +1,5 @@
-import type { Client } from '@libsql/client'
+import type { Store } from '../db/open.ts'
+import { mustBeHere } from '../libsql/mustBeHere.ts'
 import type { Place } from './withoutName.ts'
 
 /**
@@ -28,7 +29,9 @@ const belonging = [
 export const goneIn = (kind: string) => `(SELECT id FROM temp.gone_${kind})`
 
 /** Makes the tables of what is a rider's, as long as the connection lives. */
-export async function gatherRider(client: Client, riderId: string): Promise<void> {
+export async function gatherRider(store: Store, riderId: string): Promise<void> {
+  mustBeHere(store, 'Nothing was done')
+  const { client } = store
   for (const line of belonging) {
     const [kind, select] = [line.slice(0, line.indexOf(':')), line.slice(line.indexOf(':') + 1)]
     await client.execute(`DROP TABLE IF EXISTS temp.gone_${kind}`)

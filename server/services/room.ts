@@ -1,6 +1,7 @@
 import type { Client } from '@libsql/client'
 import type { RoomFreed, RoomTaken } from '#contract/data'
 import type { Store } from '../db/open.ts'
+import { mustBeHere } from '../libsql/mustBeHere.ts'
 import { Refusal } from '../refusal.ts'
 
 /** Recordings nobody sees: removed themselves, or with their run or their day. */
@@ -43,7 +44,9 @@ export async function roomTaken(client: Client): Promise<RoomTaken> {
  * @param seen how many the person was told of
  * @throws Refusal 'request.invalid' when they are others by now; 'storage.full' is the writer's
  */
-export function freeRoom({ client, writes, rewrite }: Store, seen: number): Promise<RoomFreed> {
+export function freeRoom(store: Store, seen: number): Promise<RoomFreed> {
+  mustBeHere(store, 'Nothing was removed')
+  const { client, writes, rewrite } = store
   return writes.run(async () => {
     const before = await sizeOf(client)
     const { removed } = await roomTaken(client)

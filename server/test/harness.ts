@@ -5,7 +5,7 @@ import { doorFrom, type Door } from '../access/door.ts'
 import { buildApp } from '../app.ts'
 import { bundleHere } from '../bundle/bundler.ts'
 import { Porter } from '../bundle/porter.ts'
-import { openStore, type Rewriter } from '../db/open.ts'
+import { openStore, type Rewriter, type Store } from '../db/open.ts'
 import { EventBus } from '../events.ts'
 import { runIngest } from '../ingest/run.ts'
 import { clearIncoming } from '../ingest/spool.ts'
@@ -22,6 +22,8 @@ export async function startApp(
   loggers: readonly string[] = [],
   door: Door = doorFrom('127.0.0.1', '', false),
   rewriter?: Rewriter,
+  /** What opens the data, where it is no file of ours. */
+  opener: (file: string) => Promise<Store> = (file) => openStore(file, migrations, rewriter),
 ) {
   const file = join(dir, 'test.sqlite')
   const incomingDir = join(dir, 'incoming')
@@ -40,7 +42,7 @@ export async function startApp(
   let built: ReturnType<typeof buildApp>
   let porter: Porter
   const running = await Running.start(async () => {
-    const store = await openStore(file, migrations, rewriter)
+    const store = await opener(file)
     porter = new Porter({ store, incomingDir, migrations, bundler: bundleHere, now, version: 'test' })
     built = buildApp({
       store,

@@ -76,8 +76,14 @@ const plainFiles = [
           {{ sizeWords(state.fileBytes) }} in
           <code>{{ state.file }}</code>
         </p>
+        <p v-if="state.keptAt">
+          The data are kept by the libSQL server at <code>{{ state.keptAt }}</code>; what lies here is a copy
+          to read from. Safe copies are made of it. What is done to the file as a whole – putting a copy back,
+          bringing a bundle in, erasing a rider, freeing room – is done elsewhere: the guide “How far one
+          machine carries” says how.
+        </p>
         <DataStrata :state="state" />
-        <RoomTaken :room="state.room" :busy="busy" @free="free" />
+        <RoomTaken :room="state.room" :busy="busy || state.keptAt !== null" @free="free" />
         <p class="soft small">
           {{
             outbox.letters.length
@@ -133,7 +139,13 @@ const plainFiles = [
               : 'soon put together again and checked'
           }}).
         </p>
-        <CopyList :copies="state.copies" :busy="busy" @back="putBack" @remove="remove" />
+        <CopyList
+          :copies="state.copies"
+          :busy="busy"
+          :can-put-back="state.keptAt === null"
+          @back="putBack"
+          @remove="remove"
+        />
         <p class="soft small">
           They lie in <code>{{ state.copiesFolder }}</code>, with room for
           {{ sizeWords(state.freeBytes) }} more. A copy on the same disk is lost with it: name a folder on
@@ -143,7 +155,7 @@ const plainFiles = [
       <MakeBundle :busy="busy" @make="act">
         <UploadProgress v-if="state.carrying" v-bind="state.carrying" @cancel="cancelBundle" />
       </MakeBundle>
-      <BringBundle :carrying="state.carrying" @work="act" />
+      <BringBundle v-if="state.keptAt === null" :carrying="state.carrying" @work="act" />
       <BroughtIn :imports="state.imports" :busy="busy" @back="takeBack" />
       <section class="card-paper" aria-labelledby="plain-title">
         <h2 id="plain-title">Plain files</h2>
@@ -167,7 +179,7 @@ const plainFiles = [
           >
         </p>
       </section>
-      <ForgetRider @erased="look" />
+      <ForgetRider v-if="state.keptAt === null" @erased="look" />
       <AboutThis />
     </template>
   </div>

@@ -6,7 +6,7 @@ import { countWords, reasonWords, sizeWords } from '../../support/dataWords.ts'
 import { dateTimeWords } from '../../support/dates.ts'
 
 /** Safe copies, newest first; putting one back or removing it is asked about in its row. */
-defineProps<{ copies: readonly SafeCopy[]; busy: boolean }>()
+defineProps<{ copies: readonly SafeCopy[]; busy: boolean; canPutBack: boolean }>()
 const emit = defineEmits<{ back: [copy: SafeCopy]; remove: [copy: SafeCopy] }>()
 const asked = ref<{ name: string; what: 'back' | 'remove' } | null>(null)
 const isAsked = (c: SafeCopy, what: 'back' | 'remove') =>
@@ -53,6 +53,7 @@ function answer(c: SafeCopy, what: 'back' | 'remove') {
       <div v-else class="acts">
         <a class="btn btn-plain" :href="`${apiBase}/data/copies/${c.name}`" download>Take it along</a>
         <button
+          v-if="canPutBack"
           type="button"
           class="btn btn-plain"
           :disabled="busy"
