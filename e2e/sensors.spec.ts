@@ -291,4 +291,12 @@ test('a ring that stands far short of what a sensor says: no depth of it is beli
   await expect(ride.getByRole('cell').first()).toContainText('not believed')
   await expect(ride.getByRole('cell').last()).not.toContainText('not believed')
   await expect(page.getByRole('region', { name: 'What stands out' })).not.toContainText(/Front rides|Balance/)
+  const bands = page.getByRole('region', { name: 'Time at depth' })
+  await expect(bands).toContainText('Front: left out where its zero has moved.')
+  const atDepth = await bands.getByRole('img').count()
+  // Speeds are right, whatever the zero.
+  await bands.getByRole('button', { name: 'speed' }).click()
+  const atSpeed = page.getByRole('region', { name: 'Time at shaft speed' }).getByRole('img')
+  await expect(atSpeed).toHaveCount(2 * atDepth)
+  expect(atDepth).toBeGreaterThan(0)
 })

@@ -42,11 +42,13 @@ const runB = pick('b', -1)
 const { units } = useUnits()
 const result = computed(() => (b.value ? compareRuns(b.value, runA.value, runB.value, units.value) : null))
 const all = ref(false)
+const moved = computed(() =>
+  [runA.value, runB.value].map((id) => ({ id, zeros: b.value ? movedZerosOf(b.value, id) : [] })),
+)
+const wrongDepths = computed(() => moved.value.map(({ zeros }) => zeros.map((z) => z.end)))
 /** Said above what is told without them. */
 const cautions = computed(() =>
-  [runA.value, runB.value].flatMap((id) =>
-    b.value ? movedZerosOf(b.value, id).map((z) => `Run ${day.runNumber(id)}: ${zeroMovedWords(z)}`) : [],
-  ),
+  moved.value.flatMap(({ id, zeros }) => zeros.map((z) => `Run ${day.runNumber(id)}: ${zeroMovedWords(z)}`)),
 )
 const differences = computed(() => (b.value ? sectionDifferences(b.value, runA.value, runB.value) : []))
 const clear = computed(() => differences.value.filter((d) => d.size === 'clear'))
@@ -227,6 +229,7 @@ usePageTitle(() =>
           :other="c.drawable.value"
           :pieces="laid?.pieces ?? null"
           :sections="b.trail.sections"
+          :wrong-depths="wrongDepths[0]"
           label="Depth of runs A and B over time"
         />
         <p v-if="laid" class="soft small num">{{ laid.words }}</p>
@@ -235,6 +238,8 @@ usePageTitle(() =>
         :analysis="recordingOf(runA)!.analysis"
         :other="recordingOf(runB)!.analysis"
         :sections="b.trail.sections"
+        :wrong-depths="wrongDepths[0]"
+        :other-wrong-depths="wrongDepths[1]"
       />
       <SignalFigures :analysis="recordingOf(runA)!.analysis" :other="recordingOf(runB)!.analysis" />
     </template>

@@ -1,7 +1,9 @@
 import type { EChartsCoreOption } from 'echarts/core'
+import type { End } from '#contract/common'
 import type { AlignedPiece } from '#core/signal/align'
 import type { TrailSection } from '#contract/trail'
 import type { DrawableRecording } from '../composables/useRecording.ts'
+import { believedEvents } from './believedEvents.ts'
 import { token } from './chartTheme.ts'
 import { durationWords } from './dates.ts'
 
@@ -16,6 +18,8 @@ export interface MirrorView {
   /** How the second lies under the first; without it both begin at 0. */
   pieces: readonly AlignedPiece[] | null
   sections: readonly TrailSection[]
+  /** Ends of the first whose sensor's zero has moved: nothing told from their depths stands over the courses. */
+  wrongDepths: readonly End[]
   /** Width of a second in view, CSS px: names of sections stand where they fit. */
   perS: number
 }
@@ -24,7 +28,8 @@ export interface MirrorView {
 export const plotInset = { left: 46, right: 24, top: 30, bottom: 46 }
 
 /** What lies over the courses: axes, names of sections, ride heights and worst moments. */
-export function mirrorOption({ main, sections, perS }: MirrorView): EChartsCoreOption {
+export function mirrorOption(view: MirrorView): EChartsCoreOption {
+  const { main } = view
   const ink = token('--ink')
   const soft = token('--ink-soft')
   return {
@@ -76,21 +81,21 @@ export function mirrorOption({ main, sections, perS }: MirrorView): EChartsCoreO
         handleStyle: { color: token('--card'), borderColor: soft },
       },
     ],
-    series: [{ id: 'marks', type: 'line', data: [], ...marks(main, sections, perS) }],
+    series: [{ id: 'marks', type: 'line', data: [], ...marks(view) }],
   }
 }
 
 /** What stands over the courses at this zoom. */
-export const mirrorMarks = ({ main, sections, perS }: MirrorView) => ({
-  series: [{ id: 'marks', ...marks(main, sections, perS) }],
+export const mirrorMarks = (view: MirrorView) => ({
+  series: [{ id: 'marks', ...marks(view) }],
 })
 
 /** Sections, trains, ride heights, centre line and bottom-outs of the first recording. */
-function marks(main: DrawableRecording, sections: readonly TrailSection[], perS: number) {
+function marks({ main, sections, wrongDepths, perS }: MirrorView) {
   const ink = token('--ink')
   const a = main.recording.analysis
   const nameOf = (id: string | null) => sections.find((s) => s.id === id)?.name ?? ''
-  const bottomOuts = a.events.filter((e) => e.kind.endsWith('bottom-out'))
+  const bottomOuts = believedEvents(a.events, wrongDepths).filter((e) => e.kind.endsWith('bottom-out'))
   const trains = a.events.filter((e) => e.kind === 'train' && e.value > 0.5)
   return {
     markArea: {
@@ -119,7 +124,7 @@ function marks(main: DrawableRecording, sections: readonly TrailSection[], perS:
       data: [
         ...ends.flatMap((end) => {
           const rides = a.whole[end]?.rideHeightPct
-          if (rides === undefined) return []
+          if (rides === undefined || wrongDepths.includes(end)) return []
           const color = token(`--${end}`)
           return [
             {

@@ -19,7 +19,7 @@ export function standsOut(
   a: Analysis,
   sections: readonly TrailSection[],
   sagTargets: Record<'front' | 'rear', number | null>,
-  wrongDepths: readonly ('front' | 'rear')[] = [],
+  wrongDepths: readonly ('front' | 'rear')[],
 ): Notable[] {
   const out: Notable[] = []
   for (const end of ['front', 'rear'] as const) {

@@ -152,7 +152,13 @@ describe('the day line', () => {
     expect(line().shortNames).toEqual([])
   })
   it('has what was noted of air and track between the runs it was noted between', () => {
-    const b = bundleOf(new DayBuilder().hour({ airTempC: 12 }).run(5).hour({ track: ['rougher'] }).run(6))
+    const b = bundleOf(
+      new DayBuilder()
+        .hour({ airTempC: 12 })
+        .run(5)
+        .hour({ track: ['rougher'] })
+        .run(6),
+    )
     const inTent = { ...b.day.hours[0], id: 'tent', version: 1, tentId: 't', at: '2031-05-03T09:00:00.000Z' }
     const items = dayLine({ ...b, tent: { id: 't', hours: [inTent] } }, null).items
     expect(items.map((i) => (i.kind === 'hour' ? i.line.id : i.kind))).toEqual([
@@ -361,7 +367,7 @@ describe('comparing two runs', () => {
 describe('what stands out', () => {
   it('puts faults before facts, in words with their end', () => {
     const a = analysisWith({}, { valleyDriftPctPerHit: 1.4, valleyDriftSe: 0.3, trains: 6 })
-    const lines = standsOut(a, [], { front: 20, rear: 30 })
+    const lines = standsOut(a, [], { front: 20, rear: 30 }, [])
     expect(lines[0]).toMatchObject({
       title: 'Rear sinks through hit trains',
       end: 'rear',

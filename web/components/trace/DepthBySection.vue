@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useKept } from '../../composables/useKept.ts'
 import { computed, ref } from 'vue'
+import type { End } from '#contract/common'
 import type { Analysis, EndMetrics } from '#contract/recording'
 import type { TrailSection } from '#contract/trail'
 import {
@@ -20,6 +21,10 @@ const props = defineProps<{
   sections: TrailSection[]
   /** Ride height that is meant, % of travel; null where it is not known. */
   targets?: Record<'front' | 'rear', number | null>
+  /** Ends whose sensor's zero has moved: their time at depth is not shown. */
+  wrongDepths?: readonly End[]
+  /** The same of the other. */
+  otherWrongDepths?: readonly End[]
 }>()
 const what = ref<'depth' | 'speed'>('depth')
 const slow = useKept('wild-spring:slow-mm-s', usualSlowMmS)
@@ -37,6 +42,7 @@ const outlined = (end: 'front' | 'rear') => {
     ? null
     : depthEdges.findIndex((from, i) => target >= from && target < depthEdges[i + 1])
 }
+const isBelieved = (end: End, wrong: readonly End[] = []) => what.value !== 'depth' || !wrong.includes(end)
 const rows = computed(() => {
   const spans = [props.analysis.whole, ...props.analysis.sections]
   return spans.map((s) => {
@@ -49,8 +55,12 @@ const rows = computed(() => {
       name:
         s.sectionId === null ? 'Whole run' : (props.sections.find((x) => x.id === s.sectionId)?.name ?? '?'),
       strips: (['front', 'rear'] as const).flatMap((end) => [
-        ...(s[end] ? [{ key: `${end}-a`, end, shares: shares(s[end]), tag: props.other ? 'A' : '' }] : []),
-        ...(twin?.[end] ? [{ key: `${end}-b`, end, shares: shares(twin[end]), tag: 'B' }] : []),
+        ...(s[end] && isBelieved(end, props.wrongDepths)
+          ? [{ key: `${end}-a`, end, shares: shares(s[end]), tag: props.other ? 'A' : '' }]
+          : []),
+        ...(twin?.[end] && isBelieved(end, props.otherWrongDepths)
+          ? [{ key: `${end}-b`, end, shares: shares(twin[end]), tag: 'B' }]
+          : []),
       ]),
     }
   })
@@ -58,7 +68,14 @@ const rows = computed(() => {
 const legendWords = computed(() => {
   const order = what.value === 'depth' ? 'pale to deep' : 'left to right'
   const target = what.value === 'depth' && props.targets ? ' Outlined: the band of the sag target.' : ''
-  return `${order}: ${names.value.join(' · ')}. Front above, rear below.${target}`
+  const wrong =
+    what.value === 'depth'
+      ? [...new Set([...(props.wrongDepths ?? []), ...(props.otherWrongDepths ?? [])])]
+      : []
+  const left = wrong
+    .map((end) => ` ${end === 'front' ? 'Front' : 'Rear'}: left out where its zero has moved.`)
+    .join('')
+  return `${order}: ${names.value.join(' · ')}. Front above, rear below.${target}${left}`
 })
 </script>
 

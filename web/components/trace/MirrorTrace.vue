@@ -12,6 +12,7 @@ import { init, use, type EChartsType } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import { useResizeObserver } from '@vueuse/core'
 import { onMounted, onUnmounted, ref, watch } from 'vue'
+import type { End } from '#contract/common'
 import type { TrailSection } from '#contract/trail'
 import type { AlignedPiece } from '#core/signal/align'
 import type { DrawableRecording } from '../../composables/useRecording.ts'
@@ -36,6 +37,8 @@ const props = defineProps<{
   /** How the second lies under the first; without it both begin at 0. */
   pieces?: readonly AlignedPiece[] | null
   sections: TrailSection[]
+  /** Ends of the first whose sensor's zero has moved. */
+  wrongDepths?: readonly End[]
   label: string
 }>()
 const emit = defineEmits<{
@@ -53,6 +56,7 @@ const view = (): MirrorView => ({
   other: props.other ?? null,
   pieces: props.pieces ?? null,
   sections: props.sections,
+  wrongDepths: props.wrongDepths ?? [],
   perS: named,
 })
 

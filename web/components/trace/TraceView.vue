@@ -8,6 +8,7 @@ import { zeroMovedWords, type ZeroMoved } from '#core/adviser/zeroMoved'
 import type { DrawableRecording } from '../../composables/useRecording.ts'
 import { durationWords } from '../../support/dates.ts'
 import type { ReadRecording } from '../../support/figures.ts'
+import { believedEvents } from '../../support/believedEvents.ts'
 import { standsOut } from '../../support/standsOut.ts'
 import DepthBySection from './DepthBySection.vue'
 import EvidencePanel from './EvidencePanel.vue'
@@ -32,13 +33,10 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ pick: [timeS: number] }>()
 
+const wrongDepths = computed(() => props.moved.map((z) => z.end))
+const events = computed(() => believedEvents(props.recording.analysis.events, wrongDepths.value))
 const lines = computed(() =>
-  standsOut(
-    props.recording.analysis,
-    props.sections,
-    props.targets,
-    props.moved.map((z) => z.end),
-  ),
+  standsOut(props.recording.analysis, props.sections, props.targets, wrongDepths.value),
 )
 /** Said above what rests on it. */
 const cautions = computed(() => props.moved.map(zeroMovedWords))
@@ -59,7 +57,7 @@ const jump = (e: RecordingEvent) => trace.value?.showAt(e.startS, e.endS)
     <div class="over">
       <span class="num" role="status">{{ readWords }}</span>
       <span class="tools">
-        <JumpTo :events="recording.analysis.events" @show="jump" />
+        <JumpTo :events="events" @show="jump" />
         <slot name="tools" />
       </span>
     </div>
@@ -68,6 +66,7 @@ const jump = (e: RecordingEvent) => trace.value?.showAt(e.startS, e.endS)
       ref="trace"
       :main="drawable"
       :sections="sections"
+      :wrong-depths="wrongDepths"
       :label="`Depth of front and rear over time, run ${number}`"
       :class="{ picking }"
       @read="(r) => (read = r)"
@@ -82,7 +81,12 @@ const jump = (e: RecordingEvent) => trace.value?.showAt(e.startS, e.endS)
   </section>
   <slot name="below" />
   <div class="three">
-    <DepthBySection :analysis="recording.analysis" :sections="sections" :targets="targets" />
+    <DepthBySection
+      :analysis="recording.analysis"
+      :sections="sections"
+      :targets="targets"
+      :wrong-depths="wrongDepths"
+    />
     <div class="stack">
       <slot name="figures" />
       <section class="card-paper panel" aria-labelledby="out-title">
