@@ -153,6 +153,10 @@ const dialogs: Record<string, { at: string; open: (page: Page) => Promise<unknow
     at: inDemo.day.address,
     open: (p) => p.getByRole('button', { name: 'About this day' }).click(),
   },
+  'how it was': {
+    at: inDemo.day.address,
+    open: (p) => p.getByRole('button', { name: /^How it (is now|was)$/ }).click(),
+  },
   'who rides': {
     at: inDemo.day.address,
     open: (p) => p.getByRole('button', { name: /who else rides this day/ }).click(),
