@@ -9,11 +9,31 @@ type Key = keyof Noted
 const lastOf = <K extends Key>(hours: readonly HourLine[], key: K): Noted[K] =>
   hours.findLast((h) => h[key] !== null)?.[key] ?? null
 
+/** What the log says last of each; a clock of another device that goes ahead makes no line of tomorrow. */
+export const notedLast = (hours: readonly HourLine[]): Noted => ({
+  airTempC: lastOf(hours, 'airTempC'),
+  altitudeM: lastOf(hours, 'altitudeM'),
+  surface: lastOf(hours, 'surface'),
+})
+
 /** What was noted at a run: by itself, else last before it in the log; null: since the day began, nobody has. */
 export function notedAt(hours: readonly HourLine[], run: RunConditions): Noted {
   const before = hours.filter((h) => Date.parse(h.at) <= Date.parse(run.startedAt))
   const of = <K extends Key>(key: K): Noted[K] => run[key] ?? lastOf(before, key)
   return { airTempC: of('airTempC'), altitudeM: of('altitudeM'), surface: of('surface') }
+}
+
+/**
+ * The ground that a run which is logged now bears of its own: that of the run before it, as long as the log has not said
+ * another since; null: as the log or the day says.
+ */
+export function carriedSurface(
+  hours: readonly HourLine[],
+  before: RunConditions | undefined,
+): RunConditions['surface'] {
+  if (!before) return null
+  const since = hours.some((h) => h.surface !== null && Date.parse(h.at) > Date.parse(before.startedAt))
+  return since ? null : before.surface
 }
 
 /** Air, height and ground at a run: as noted at it, else as the day began. */

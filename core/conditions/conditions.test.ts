@@ -3,7 +3,7 @@ import type { HourLine } from '#contract/hour'
 import { nothingNoted } from '../setup/nothingNoted.ts'
 import { DayBuilder } from '../test/dayBuilder.ts'
 import { bundleOf } from '../test/bundle.ts'
-import { conditionsAt, conditionsNow, notedAt } from './at.ts'
+import { carriedSurface, conditionsAt, conditionsNow, notedAt, notedLast } from './at.ts'
 import { logOf, type RunConditions } from './log.ts'
 import { trackBetween } from './track.ts'
 
@@ -43,6 +43,26 @@ describe('how it was at a run', () => {
     expect(notedAt(hours, run('09:30'))).toEqual({ airTempC: null, altitudeM: null, surface: null })
     expect(notedAt(hours, run('11:00'))).toEqual({ airTempC: 19, altitudeM: null, surface: null })
   })
+})
+
+describe('the ground of a run that is logged now', () => {
+  const carried = (hours: HourLine[], before?: RunConditions) => carriedSurface(hours, before)
+  it('is that of the run before, until the log says another', () => {
+    expect(carried([], run('11:00', { surface: 'wet' }))).toBe('wet')
+    expect(carried([line('10:00', { surface: 'damp' })], run('11:00', { surface: 'wet' }))).toBe('wet')
+    expect(carried([line('12:00', { surface: 'damp' })], run('11:00', { surface: 'wet' }))).toBeNull()
+    expect(carried([line('12:00', { airTempC: 30 })], run('11:00', { surface: 'wet' }))).toBe('wet')
+  })
+  it('is nobody’s word where no run said one', () => {
+    expect(carried([], undefined)).toBeNull()
+    expect(carried([line('12:00', { surface: 'damp' })], run('11:00'))).toBeNull()
+  })
+})
+
+it('what the log says last is said of each by itself, and of what it never said by nobody', () => {
+  const hours = [line('10:00', { airTempC: 19, surface: 'wet' }), line('12:00', { airTempC: 27 })]
+  expect(notedLast(hours)).toEqual({ airTempC: 27, altitudeM: null, surface: 'wet' })
+  expect(notedLast([])).toEqual({ airTempC: null, altitudeM: null, surface: null })
 })
 
 describe('how it is now', () => {

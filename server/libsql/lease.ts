@@ -1,4 +1,6 @@
+import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { hostname } from 'node:os'
+import { join } from 'node:path'
 import type { Client } from '@libsql/client'
 import { v7 as uuid } from 'uuid'
 
@@ -9,7 +11,17 @@ const renewEveryMs = 8000
 const marginMs = 8000
 
 const table = `CREATE TABLE IF NOT EXISTS libsql_lease (
-  one INTEGER PRIMARY KEY CHECK (one = 1), holder TEXT NOT NULL, place TEXT NOT NULL, until INTEGER NOT NULL)`
+  one INTEGER PRIMARY KEY CHECK (one = 1), holder TEXT NOT NULL, folder TEXT NOT NULL, place TEXT NOT NULL, until INTEGER NOT NULL)`
+
+/**
+ * What tells a data folder from every other, wherever they lie. One process has a folder at a time, so that after a kill the
+ * next one on it need not wait.
+ */
+function folderId(dataDir: string): string {
+  const file = join(dataDir, 'libsql-folder')
+  if (!existsSync(file)) writeFileSync(file, uuid(), { mode: 0o600 })
+  return readFileSync(file, 'utf8')
+}
 
 /**
  * The right to write to a libSQL server, held by one Wild Spring at a time: versions are looked at before a record is
@@ -29,11 +41,12 @@ export class Lease {
     await primary.execute(table)
     const lease = new Lease(primary, uuid())
     const place = `${hostname()}, ${dataDir}`
+    const folder = folderId(dataDir)
     const taken = await primary.execute({
-      sql: `INSERT INTO libsql_lease VALUES (1, ?, ?, unixepoch() + ${leaseS}) ON CONFLICT (one) DO UPDATE
-        SET holder = excluded.holder, place = excluded.place, until = excluded.until
-        WHERE until < unixepoch() OR place = excluded.place`,
-      args: [lease.holder, place],
+      sql: `INSERT INTO libsql_lease VALUES (1, ?, ?, ?, unixepoch() + ${leaseS}) ON CONFLICT (one) DO UPDATE
+        SET holder = excluded.holder, folder = excluded.folder, place = excluded.place, until = excluded.until
+        WHERE until < unixepoch() OR folder = excluded.folder`,
+      args: [lease.holder, folder, place],
     })
     if (taken.rowsAffected === 0) {
       const [other] = (await primary.execute('SELECT place FROM libsql_lease')).rows

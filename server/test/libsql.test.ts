@@ -85,6 +85,15 @@ describe.skipIf(libsqlProgram() === null)('data kept by a libSQL server', () => 
     await first.store.close()
     await expect(startOn()).resolves.toBeDefined()
   })
+  it('are taken up at once after a kill, on the folder that held them, and on no other', async () => {
+    const dir = folder()
+    const killed = await startOn(dir)
+    // Its connections end; nothing is given back.
+    killed.store.client.close()
+    open.splice(0)
+    await expect(startOn()).rejects.toThrow('Another Wild Spring keeps its data at this libSQL server')
+    await expect(startOn(dir)).resolves.toBeDefined()
+  })
   it('are not written by one whose turn another has taken, nor lost: it is told to try again', async () => {
     const t = await startOn()
     const s = await startStory(t)

@@ -5,6 +5,8 @@ import type { TentBundle, TentNote, TentNoteKind, TentRider, Whereabouts } from 
 import type { ReadPart } from '#core/command/reading'
 import { wordRules } from '#core/causes/words'
 import type { LineFeel } from '#core/tent/line'
+import { notedLast } from '#core/conditions/at'
+import { logOf } from '#core/conditions/log'
 import { nothingNoted } from '#core/setup/nothingNoted'
 import { useDay } from '../stores/day.ts'
 import { useNotices } from '../stores/notices.ts'
@@ -59,14 +61,12 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
     await notices.attempt(() => place(row, to))
   }
 
-  /** The last line of the log that says something of it. */
-  const noted = <K extends 'airTempC' | 'altitudeM' | 'surface'>(key: K) =>
-    tent()?.hours.findLast((h) => h[key] !== null)?.[key] ?? null
   /** A run is logged with the air that was noted last; who was out rode since then. @returns its id; null: it was not */
   async function comesIn(feel: LineFeel = nothingSaid): Promise<string | null> {
     const row = await theirs()
     const b = day.bundle
     if (!row || !b) return null
+    const held = tent()
     const last = b.runs.at(-1)
     const now = new Date().toISOString()
     const out = row.rider.whereabouts === 'out' ? row.rider.since : now
@@ -78,9 +78,8 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
       startedAt: last && out <= last.startedAt ? now : out,
       kind: b.runs.length === 0 ? 'warm-up' : 'counted',
       ...nothingNoted,
-      airTempC: noted('airTempC'),
-      altitudeM: noted('altitudeM'),
-      surface: noted('surface'),
+      // The tent as it is held now: the day hears of a line a moment later.
+      ...notedLast(logOf({ day: b.day, tent: held && { id: held.tent.id, hours: held.hours } }).hours),
     }
     const number = b.runs.length + 1
     const before = row.rider

@@ -4,6 +4,8 @@ import { computed, defineAsyncComponent, onUnmounted, ref, useTemplateRef, watch
 import { useRoute, useRouter } from 'vue-router'
 import { v7 as uuid } from 'uuid'
 import type { Feel, Run } from '#contract/run'
+import { carriedSurface } from '#core/conditions/at'
+import { logOf } from '#core/conditions/log'
 import { nothingNoted } from '#core/setup/nothingNoted'
 import IconUpload from '~icons/lucide/upload'
 import { usePageTitle } from '../composables/usePageTitle.ts'
@@ -157,7 +159,7 @@ async function logRun() {
     startedAt: new Date().toISOString(),
     kind: b.value.runs.length === 0 ? 'warm-up' : 'counted',
     ...nothingNoted,
-    surface: b.value.runs.at(-1)?.surface ?? null,
+    surface: carriedSurface(logOf(b.value).hours, b.value.runs.at(-1)),
   }
   const number = nextNo.value
   setTimeout(() => (logging.value = false), logAgainMs)
