@@ -75,6 +75,21 @@ describe('connections', () => {
     })
     expect(await answer).toContain('HTTP/1.1 200')
   }, 40_000)
+  it('that ask to have their request told back are told nothing of it', async () => {
+    const port = await listen()
+    const answer = await new Promise<string>((resolve) => {
+      const socket = connect(port, '127.0.0.1')
+      let text = ''
+      socket.on('data', (d) => (text += String(d)))
+      socket.on('error', () => undefined)
+      socket.on('close', () => resolve(text))
+      socket.write(
+        'TRACE /api/v1/health HTTP/1.1\r\nHost: 127.0.0.1\r\nX-Mine: only-mine\r\nConnection: close\r\n\r\n',
+      )
+    })
+    expect(answer).toMatch(/^HTTP\/1\.1 [45]\d\d/)
+    expect(answer).not.toContain('only-mine')
+  })
   it('that rest between two requests are kept longer than a proxy keeps its side', async () => {
     const port = await listen()
     const request = 'GET /api/v1/health HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n'
