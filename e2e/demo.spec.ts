@@ -544,7 +544,7 @@ test('what is noted of a run is kept, counts, and stands beside the other’s', 
   await expect(page.getByText(/ridden all out .* rear ring 50 mm, \d+ % of travel/)).toBeVisible()
   await page.getByRole('button', { name: /^Compare with the last/ }).click()
   await expect(page.getByRole('row', { name: 'Ridden not noted all out' })).toBeVisible()
-  await expect(page.getByRole('row', { name: /Air not noted 31 °C/ })).toBeVisible()
+  await expect(page.getByRole('row', { name: /Air 29 °C 31 °C/ })).toBeVisible()
 })
 
 test('comparing shows the effect, its interval and what beats the noise', async ({ page }) => {
