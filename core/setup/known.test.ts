@@ -95,7 +95,8 @@ describe('what is read later', () => {
     const runs = h.runs.map((r, i) => ({ ...r.run, setupId: setups[i].id }))
     const bundle = {
       trail: { sections: [] },
-      day: { conditions: h.conditions, startSetupId: unread.id, id: 'day' },
+      day: { conditions: h.conditions, hours: h.hours, startSetupId: unread.id, id: 'day' },
+      tent: null,
       bike: { currentSetupId: setups[1].id, tyres: { front: {}, rear: {} } },
       latest: true,
       runs,
