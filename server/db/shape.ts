@@ -7,7 +7,8 @@ export type Shape = 'empty' | 'older' | 'current' | 'newer' | 'foreign'
 /** @param migrationsFolder of this version */
 export async function shapeOf(client: Client, migrationsFolder: string): Promise<Shape> {
   const tables = await client.execute("SELECT name FROM sqlite_master WHERE type = 'table'")
-  const names = tables.rows.map((r) => String(r.name))
+  // Who may write to a libSQL server is noted there before there are tables.
+  const names = tables.rows.map((r) => String(r.name)).filter((name) => name !== 'libsql_lease')
   if (names.length === 0) return 'empty'
   if (!names.includes('__drizzle_migrations')) return 'foreign'
   const ours = new Set(readMigrationFiles({ migrationsFolder }).map((m) => m.hash))

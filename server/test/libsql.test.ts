@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { createClient } from '@libsql/client'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { DayBundle } from '#contract/endpoints'
+import { Lease } from '../libsql/lease.ts'
 import { openLibsql } from '../libsql/open.ts'
 import { libsqlPlace } from '../libsql/place.ts'
 import { isAway } from '../libsql/away.ts'
@@ -198,6 +199,13 @@ describe.skipIf(libsqlProgram() === null)('data kept by a libSQL server', () => 
     await primary.execute(`INSERT INTO __drizzle_migrations (hash, created_at) VALUES ('of tomorrow', 1)`)
     await expect(startOn()).rejects.toThrow(/newer version/)
     primary.close()
+  })
+  it('are begun where a first start got no further than its turn', async () => {
+    const primary = createClient({ url: server.url })
+    const lease = await Lease.take(primary, folder())
+    await lease.giveBack()
+    primary.close()
+    await expect(startOn()).resolves.toBeDefined()
   })
   it('at an address where nobody answers: it is said, with the way out', async () => {
     await server.kill()
