@@ -1,5 +1,4 @@
 import type { Surface } from '#contract/conditions'
-import type { TrackChange } from '#contract/hour'
 import type { Effort } from '#contract/run'
 import { conditionsAt } from '../conditions/at.ts'
 import { trackBetween } from '../conditions/track.ts'
@@ -30,13 +29,6 @@ const surfaceNames: Record<Surface, string> = {
   mud: 'muddy',
   snow: 'snow',
 }
-const trackNames: Record<TrackChange, string> = {
-  rougher: 'rougher',
-  smoother: 'smoother',
-  drier: 'drier',
-  wetter: 'wetter',
-  looser: 'looser',
-}
 
 /**
  * Whether two runs may be compared as if only the settings differed: same units, tyres, ground, air and effort. What was
@@ -66,7 +58,7 @@ export function comparable(
   if (was.surface !== is.surface)
     differences.push(`the ground ${surfaceNames[was.surface]}, then ${surfaceNames[is.surface]}`)
   const track = trackBetween(h.hours, a.run, b.run)
-  if (track.length) differences.push(`the track ${track.map((t) => trackNames[t]).join(' and ')} since`)
+  if (track.length) differences.push(`the track ${track.join(' and ')} since`)
   const warmer = (is.airTempC ?? NaN) - (was.airTempC ?? NaN)
   if (Math.abs(warmer) >= airBandC)
     differences.push(

@@ -5,7 +5,7 @@ import type { Client } from '@libsql/client'
 import { v7 as uuid } from 'uuid'
 
 /** So long it holds without being renewed, s. */
-export const leaseS = 30
+const leaseS = 30
 const renewEveryMs = 8000
 /** What others may take for themselves is not written on any more, so much before: their clock decides, not ours. */
 const marginMs = 8000
