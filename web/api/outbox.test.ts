@@ -234,6 +234,124 @@ describe('written in one breath', () => {
   })
 })
 
+describe('written while the one before it is answered', () => {
+  /** A storage of which one write takes until it is let go: a slow phone. */
+  function slowShelf() {
+    const shelf = memoryShelf()
+    let hold: Promise<void> | null = null
+    return {
+      ...shelf,
+      add: async (l: Omit<Letter, 'id'>, replaces: boolean) => {
+        const held = hold
+        hold = null
+        await held
+        return shelf.add(l, replaces)
+      },
+      holdNext: () => {
+        let letGo = () => {}
+        hold = new Promise((r) => (letGo = r))
+        return letGo
+      },
+    }
+  }
+  const ring = (mm: number | null, version: number): NewLetter => ({
+    ...run('a'),
+    body: { id: 'a', version, kind: 'void', ringRearMm: mm },
+  })
+  it('goes on from the version that one got, though its own storage is slower than the answer', async () => {
+    const shelf = slowShelf()
+    const box = outboxOn(shelf)
+    await box.write(ring(null, 0))
+    const letGo = shelf.holdNext()
+    // On the page the run still has the version it was read with.
+    const second = writeFromForm(box, ring(48, 0))
+    await clock.move(10)
+    expect(server.held.get('run:a')).toMatchObject({ version: 1, ringRearMm: null })
+    letGo()
+    await clock.move(10)
+    expect(server.held.get('run:a')).toMatchObject({ version: 2, ringRearMm: 48 })
+    expect((await second).state).toBe('saved')
+    // And a third on top of both.
+    await box.write(ring(50, 2))
+    await clock.move(10)
+    expect(server.held.get('run:a')).toMatchObject({ version: 3, ringRearMm: 50 })
+  })
+  it('300 random rows of changes to one run, storage and answers of any speed: the last one stands, nobody is asked', async () => {
+    for (let seed = 1; seed <= 300; seed++) {
+      const random = seededRandom(seed)
+      clock = testClock()
+      server = new TestServer()
+      const slow = (most: number) => new Promise<void>((r) => clock.later(r, random() * most))
+      const shelf = memoryShelf()
+      const box = new Outbox({
+        shelf: { ...shelf, add: async (l, replaces) => (await slow(40), shelf.add(l, replaces)) },
+        send: async (l) => {
+          await slow(30)
+          const saved = await server.send(l)
+          await slow(30)
+          return saved
+        },
+        channel: testChannels(1)[0],
+        tab: 'tab',
+        now: clock.now,
+        later: clock.later,
+        never: clock.never,
+      })
+      // What the page shows: what was saved, with what waits laid over it.
+      let saved = 0
+      box.onSent((_, answer) => (saved = (answer as { version: number }).version))
+      const shownVersion = () =>
+        (box.state().letters.at(-1)?.body as { version: number } | undefined)?.version ?? saved
+      const changes = 2 + Math.floor(random() * 5)
+      for (let mm = 1; mm <= changes; mm++) {
+        void box.write(ring(mm, shownVersion()))
+        await clock.move(random() * 60)
+      }
+      await clock.move(1000)
+      expect(server.held.get('run:a'), `seed ${seed}`).toMatchObject({
+        ringRearMm: changes,
+        version: changes,
+      })
+      expect(box.state().letters, `seed ${seed}`).toEqual([])
+    }
+  })
+  it('in another window, which the sender hears of too late, goes on from it too', async () => {
+    const shelf = memoryShelf()
+    const [one, two] = testChannels(2)
+    let answer = () => {}
+    const send: Send = async (l) => {
+      const saved = await server.send(l)
+      if (server.log.length === 1) await new Promise<void>((r) => (answer = r))
+      return saved
+    }
+    const a = outboxOn(shelf, one, 'one', send)
+    await a.write(ring(null, 0))
+    await clock.move(10)
+    // Written next door while the first is under way; the news of it comes after the answer.
+    const deaf: Channel = { post: () => {}, listen: two.listen }
+    const b = outboxOn(shelf, deaf, 'two', send)
+    await b.write(ring(48, 0))
+    answer()
+    await clock.move(10)
+    two.post({ type: 'changed' })
+    await clock.move(10)
+    expect(server.held.get('run:a')).toMatchObject({ version: 2, ringRearMm: 48 })
+  })
+  it('a form that was open since before it is asked, not laid over it', async () => {
+    const box = outboxOn(memoryShelf())
+    await box.write(ring(null, 0))
+    await clock.move(10)
+    const old = writeFromForm(box, ring(48, 0))
+    const end = old.then(
+      () => 'saved',
+      (e: ApiError) => e.problem?.code,
+    )
+    await clock.move(10)
+    expect(await end).toBe('record.stale')
+    expect(server.held.get('run:a')).toMatchObject({ version: 1, ringRearMm: null })
+  })
+})
+
 describe('the moment a letter arrives', () => {
   it('is never seen without it: either it waits, or it is known as saved', async () => {
     const box = outboxOn(await databaseShelf(`box-${Math.random()}`))

@@ -62,6 +62,8 @@ const unread: Problem = {
     'Page and server are not of one version; take the newer page when it is offered, or reload. What you wrote is kept here.',
   code: 'internal',
 }
+/** Steps of a record that are remembered; what waits behind more than these is asked about. */
+const mostSteps = 8
 /** A server that fails this often on one letter will not take it. */
 const mostFaults = 5
 
@@ -88,6 +90,8 @@ export class Outbox {
   private seen = 0
   /** Letters the server has taken, until they are off the shelf. */
   private taken = new Set<number>()
+  /** By record: from which version to which what was written here brought it, and when. */
+  private steps = new Map<string, { from: number; to: number; at: string }[]>()
 
   constructor(private readonly deps: OutboxDeps) {
     this.shelf = deps.shelf
@@ -132,7 +136,9 @@ export class Outbox {
     const seen: Letter = { ...goingOnFrom(mine, fresh), id: -++this.seen }
     this.letters = [...this.letters.filter((l) => !mine.includes(l)), seen]
     this.tell()
-    const { kept, replaced } = await this.keep(fresh, replaces)
+    const { kept: asWritten, replaced } = await this.keep(fresh, replaces)
+    const kept = this.goneOn(asWritten)
+    if (kept !== asWritten) await this.shelf.put([kept]).catch(() => undefined)
     this.letters = this.letters
       .filter((l) => l.id !== kept.id && !replaced.includes(l.id))
       .map((l) => (l.id === seen.id ? kept : l))
@@ -314,7 +320,8 @@ export class Outbox {
   }
 
   /** @returns ms to wait before the next try, or null to go on at once */
-  private async sendOne(letter: Letter): Promise<number | null> {
+  private async sendOne(next: Letter): Promise<number | null> {
+    const letter = this.goneOn(next)
     const abort = new AbortController()
     this.under.set(letter.id, abort)
     const renew = this.renewWhile()
@@ -380,8 +387,27 @@ export class Outbox {
     this.changed()
   }
 
+  /**
+   * A letter on the version that the one before it got, where it was written before that was known here: while the
+   * storage was slower than the answer, or next door. What was written later knew of it, or is to be asked.
+   */
+  private goneOn(letter: Letter): Letter {
+    let version = versionOf(letter.body)
+    for (const s of this.steps.get(letter.key) ?? [])
+      if (s.from === version && letter.at <= s.at) version = s.to
+    return version === null || version === versionOf(letter.body)
+      ? letter
+      : { ...letter, body: onVersion(letter.body, version) }
+  }
+
   private took(letter: Letter, saved: unknown): void {
     this.taken.add(letter.id)
+    const [from, to] = [versionOf(letter.body), versionOf(saved)]
+    if (from !== null && to !== null) {
+      const at = new Date(this.deps.now()).toISOString()
+      const steps = [...(this.steps.get(letter.key) ?? []), { from, to, at }]
+      this.steps.set(letter.key, steps.slice(-mostSteps))
+    }
     for (const l of this.sentListeners) l(letter, saved)
     this.letters = this.letters.filter((l) => l.id !== letter.id)
     this.progress.delete(letter.id)
