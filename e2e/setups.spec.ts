@@ -293,6 +293,13 @@ test('a rule of thumb is offered with its reason, as a start that is assumed and
     expect(p.value >= was.value, p.adjusterId).toBe(true)
     expect(p.known.how).toBe(p.value === was.value ? was.known.how : 'assumed')
   }
+  // What is laid on top of it says where it begins only by assumption, and says nothing of the kind of what was read.
+  await page.goto(`${server.base}${setups}?at=${wish.id}`)
+  await page.getByRole('button', { name: 'For other ground …' }).click()
+  await dialog(page).getByLabel('Profile').selectOption({ label: 'Wet, mud or loose, a rule of thumb' })
+  const rows = dialog(page).getByRole('listitem')
+  await expect(rows.filter({ hasText: 'is assumed, nobody has read it' }).first()).toBeVisible()
+  await expect(rows.filter({ hasText: '→' }).filter({ hasNotText: 'is assumed' }).first()).toBeVisible()
 })
 
 test('what is recommended stands side by side, each in its own count; what is not on this unit is said, scores by style', async ({

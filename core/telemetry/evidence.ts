@@ -1,8 +1,10 @@
+import type { End } from '#contract/common'
 import type { SpanMetrics } from '#contract/recording'
 
 export interface EvidenceCount {
   what: string
-  count: number
+  /** null: told by depths, and no end has any that count. */
+  count: number | null
   needed: number
   /** What it takes this for; shown as "too few yet to judge …" below the minimum. */
   judges: string
@@ -10,11 +12,19 @@ export interface EvidenceCount {
   ride: string
 }
 
-/** Which kinds of event a recording holds enough of, against the minimum that each adjuster needs. */
-export function evidenceCounts(whole: SpanMetrics): EvidenceCount[] {
+type OfEnd = NonNullable<SpanMetrics['front']>
+
+/**
+ * Which kinds of event a recording holds enough of, against the minimum that each adjuster needs.
+ * @param wrongDepths ends whose sensor's zero has moved: what is told by their depths is not counted
+ */
+export function evidenceCounts(whole: SpanMetrics, wrongDepths: readonly End[] = []): EvidenceCount[] {
   const { front, rear } = whole
-  const most = (pick: (m: NonNullable<SpanMetrics['front']>) => number) =>
-    Math.max(front ? pick(front) : 0, rear ? pick(rear) : 0)
+  const most = (pick: (m: OfEnd) => number) => Math.max(front ? pick(front) : 0, rear ? pick(rear) : 0)
+  const rightOf = (end: End, m: OfEnd | null) => (m && !wrongDepths.includes(end) ? [m] : [])
+  const believed = [...rightOf('front', front), ...rightOf('rear', rear)]
+  const deepest = (pick: (m: OfEnd) => number) =>
+    believed.length === 0 && wrongDepths.length > 0 ? null : Math.max(0, ...believed.map(pick))
   const rows: EvidenceCount[] = [
     {
       what: 'seconds of small chatter',
@@ -25,21 +35,21 @@ export function evidenceCounts(whole: SpanMetrics): EvidenceCount[] {
     },
     {
       what: 'hits',
-      count: most((m) => m.hits),
+      count: deepest((m) => m.hits),
       needed: 20,
       judges: 'return speed by depth',
       ride: 'a minute of any rough ground',
     },
     {
       what: 'mid hits, 20 to 60 %',
-      count: most((m) => m.midHits),
+      count: deepest((m) => m.midHits),
       needed: 12,
       judges: 'low-speed compression',
       ride: 'roots, rollers or braking bumps at your pace',
     },
     {
       what: 'big hits, above 60 %',
-      count: most((m) => m.bigHits),
+      count: deepest((m) => m.bigHits),
       needed: 4,
       judges: 'ramp and high-speed compression',
       ride: 'square edges at speed, a drop or a jump',
@@ -79,7 +89,7 @@ export function evidenceCounts(whole: SpanMetrics): EvidenceCount[] {
   if (whole.landings !== null)
     rows.push({
       what: 'landings',
-      count: whole.landings,
+      count: wrongDepths.length > 0 ? null : whole.landings,
       needed: 2,
       judges: 'end of the stroke, and rebound after it',
       ride: 'a small jump or drop',

@@ -112,6 +112,22 @@ describe('events', () => {
     const big = evidenceCounts(whole).find((e) => e.what.startsWith('big'))!
     expect(big.count).toBeLessThan(big.needed)
   })
+  it('takes nothing from the depths of an end whose zero has moved, and all else', () => {
+    const deep = analyse(
+      recordingOf(sine, (t) => 55 + 40 * Math.sin(3 * t)),
+      [],
+    ).whole
+    const of = (wrong: readonly ('front' | 'rear')[], what: RegExp) =>
+      evidenceCounts(deep, wrong).find((e) => what.test(e.what))!.count
+    // The rear alone goes deep.
+    expect(deep.rear!.bigHits).toBeGreaterThan(deep.front!.bigHits)
+    expect(of([], /^big/)).toBe(deep.rear!.bigHits)
+    expect(of(['rear'], /^big/)).toBe(deep.front!.bigHits)
+    expect(of(['front', 'rear'], /^big/)).toBeNull()
+    expect(of(['front', 'rear'], /^hits/)).toBeNull()
+    for (const what of [/^seconds/, /trains/, /quiet/])
+      expect(of(['front', 'rear'], what), String(what)).toBe(of([], what))
+  })
 })
 
 describe('gaps', () => {

@@ -94,10 +94,23 @@ describe('the effect bar', () => {
 describe('the evidence panel', () => {
   it('says what a ride has too little of, and for what', () => {
     const text = mount(EvidencePanel, {
-      props: { analysis: analysisWith({ bigHits: 1, hits: 60 }, { bigHits: 0, hits: 50 }) },
+      props: {
+        analysis: analysisWith({ bigHits: 1, hits: 60 }, { bigHits: 0, hits: 50 }),
+        wrongDepths: [],
+      },
     }).text()
     expect(text).toContain('60: enough for return speed by depth')
     expect(text).toContain('1 of 4: too few yet to judge ramp and high-speed compression; ride square edges')
+  })
+  it('says that hits told by depths of a moved zero count for nothing', () => {
+    const text = mount(EvidencePanel, {
+      props: {
+        analysis: analysisWith({ bigHits: 9, hits: 60 }, { bigHits: 9, hits: 50 }),
+        wrongDepths: ['front', 'rear'],
+      },
+    }).text()
+    expect(text).not.toContain('enough for return speed by depth')
+    expect(text).toContain('told by depths, which count for nothing here: nothing yet to judge ramp')
   })
 })
 

@@ -13,6 +13,10 @@ import { ambientPa } from '#core/spring/weather'
 import { useBench } from '../stores/bench.ts'
 import { useGarage } from '../stores/garage.ts'
 
+const seaLevelM = 0
+/** About as high as people ride. */
+const farUpM = 2000
+
 /** What the readings of one end say: where it stands, whether they agree, and what to set next. */
 export function useSagStep(end: Ref<End>) {
   const bench = useBench()
@@ -54,7 +58,7 @@ export function useSagStep(end: Ref<End>) {
   const offPct = computed(() => (sagPct.value === null ? null : sagPct.value - unit.value.sagTargetPct))
   const windowPct = computed(() => sagWindowPct(unit.value.strokeMm))
   const inWindow = computed(() => offPct.value !== null && Math.abs(offPct.value) <= windowPct.value)
-  const solution = computed<SagSolution | null>(() => {
+  const solvedAt = (altitudeM: number): SagSolution | null => {
     const limits = main.value
     const conditions = sagConditions(bench.bench!, unit.value, false)
     // Another posture carries another load, another gauge shows another number: only the pressure may differ.
@@ -80,13 +84,20 @@ export function useSagStep(end: Ref<End>) {
           spacers: modelSpacers.value,
           minPsi: limits.minPsi,
           maxPsi: limits.maxPsi,
-          ambientPa: ambientPa(bench.bench?.altitudeM ?? 0),
+          ambientPa: ambientPa(altitudeM),
         },
       )
     } catch (e) {
       if (e instanceof InputError) return null
       throw e
     }
+  }
+  const altitudeM = computed(() => bench.bench?.altitudeM ?? null)
+  const solution = computed(() => solvedAt(altitudeM.value ?? seaLevelM))
+  /** Nobody said how high it is: true pressure that the same target takes far up, above (+) that at sea level, psi. */
+  const byHeightPsi = computed(() => {
+    const up = altitudeM.value === null && solution.value ? solvedAt(farUpM) : null
+    return up && solution.value ? up.pressurePsi - solution.value.pressurePsi : null
   })
   const onGauge = (psi: number) => shownByGaugePsi(psi, gauge.value?.readsHighPsi ?? 0)
   /** What reconnecting the pump costs at a true pressure, psi. */
@@ -96,7 +107,7 @@ export function useSagStep(end: Ref<End>) {
       psi,
       chamberCc(unit.value, modelSpacers.value),
       gauge.value?.hoseCc ?? 4,
-      ambientPa(bench.bench?.altitudeM ?? 0),
+      ambientPa(altitudeM.value ?? seaLevelM),
     )
   return {
     unit,
@@ -119,6 +130,8 @@ export function useSagStep(end: Ref<End>) {
     now,
     modelSpacers,
     solution,
+    byHeightPsi,
+    farUpM,
     onGauge,
     reconnectLossPsi,
   }

@@ -12,6 +12,9 @@ const { say, sayDifference } = useUnits()
 const s = useSagStep(toRef(props, 'end'))
 const { main, gauge, last, sagPct, offPct, inWindow, solution, judged, repeats, pressurePsi } = s
 
+/** Less than this no gauge shows. */
+const noticedPsi = 0.5
+
 const nowWords = computed(() => {
   if (sagPct.value === null || offPct.value === null) return null
   const where = inWindow.value ? 'inside the window' : offPct.value > 0 ? 'too deep' : 'too shallow'
@@ -39,6 +42,12 @@ const onTheGauge = computed(() => {
   const x = next.value
   if (!x || !gauge.value || gauge.value.readsHighPsi === 0) return null
   return `The gauge “${gauge.value.name}” should show ${say('pressure', s.onGauge(x.psi))}.`
+})
+/** What the number rests on, where it would be another one up a mountain. */
+const height = computed(() => {
+  const by = s.byHeightPsi.value
+  if (by === null || !next.value || Math.abs(by) < noticedPsi) return null
+  return `Worked out for sea level, since nobody said how high it is here: at ${say('altitude', s.farUpM)} it would be about ${sayDifference('pressure', Math.round(Math.abs(by)))} ${by > 0 ? 'firmer' : 'softer'}. Say the altitude in the first step.`
 })
 const reconnect = computed(() => {
   const now = pressurePsi.value
@@ -77,6 +86,7 @@ function take() {
         <b>{{ next.title }}</b> <span class="soft">{{ `${next.spread} · ${next.by}` }}</span>
       </p>
       <p>{{ next.expect }} {{ onTheGauge }}</p>
+      <p v-if="height" class="soft small">{{ height }}</p>
       <p v-if="reconnect" class="soft small">{{ reconnect }}</p>
       <p class="soft small">
         Cycle it ten times through a quarter of its travel after changing the pressure.

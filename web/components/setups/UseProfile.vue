@@ -55,6 +55,9 @@ const profile = computed(() => all.value.find((p) => p.id === chosenId.value) ??
 const options = computed(() => all.value.map((p) => ({ value: p.id, text: p.text })))
 const applied = computed(() => applyProfile(profile.value.shifts, props.setup, props.base.side.units))
 const endWords = { front: 'Front', rear: 'Rear' }
+/** Where a dial stands in the base only because somebody assumed it. */
+const isAssumed = (adjusterId: string) =>
+  props.setup.positions.some((p) => p.adjusterId === adjusterId && p.known.how === 'assumed')
 const rows = computed(() =>
   applied.value.map((a) => {
     const name = `${endWords[a.shift.end]} ${(a.adjuster ? adjusterName(a.adjuster) : roleWords[a.shift.role]).toLowerCase()}`
@@ -62,7 +65,7 @@ const rows = computed(() =>
       ? `not on this unit${a.instead ? `; nearest is ${adjusterName(a.instead).toLowerCase()}, by feel` : ''}`
       : a.from === null || a.to === null
         ? 'nobody has read it: read it first'
-        : `${positionNumber(a.adjuster, a.from)} → ${positionWords(a.adjuster, a.to)}${a.cut ? `, ${distanceWords(a.adjuster, a.from, a.to)} only: it ends there` : ''}`
+        : `${positionNumber(a.adjuster, a.from)} → ${positionWords(a.adjuster, a.to)}${a.cut ? `, ${distanceWords(a.adjuster, a.from, a.to)} only: it ends there` : ''}${isAssumed(a.adjuster.id) ? `; ${positionNumber(a.adjuster, a.from)} is assumed, nobody has read it` : ''}`
     return { key: `${a.shift.end} ${a.shift.role}`, end: a.shift.end, name, words }
   }),
 )

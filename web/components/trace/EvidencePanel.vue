@@ -1,19 +1,28 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import type { End } from '#contract/common'
 import type { Analysis } from '#contract/recording'
 import { evidenceCounts } from '#core/telemetry/evidence'
 
-const props = defineProps<{ analysis: Analysis }>()
+const props = defineProps<{
+  analysis: Analysis
+  /** Ends whose sensor's zero has moved. */
+  wrongDepths: readonly End[]
+}>()
 const rows = computed(() =>
-  evidenceCounts(props.analysis.whole).map((e) => {
-    const enough = e.count >= e.needed
+  evidenceCounts(props.analysis.whole, props.wrongDepths).map((e) => {
+    const count = e.count ?? 0
+    const enough = count >= e.needed
     return {
       ...e,
       enough,
-      pips: Array.from({ length: 6 }, (_, i) => i < Math.min(6, Math.round((6 * e.count) / e.needed))),
-      words: enough
-        ? `${e.count}: enough for ${e.judges}`
-        : `${e.count} of ${e.needed}: too few yet to judge ${e.judges}; ride ${e.ride}`,
+      pips: Array.from({ length: 6 }, (_, i) => i < Math.min(6, Math.round((6 * count) / e.needed))),
+      words:
+        e.count === null
+          ? `told by depths, which count for nothing here: nothing yet to judge ${e.judges}`
+          : enough
+            ? `${count}: enough for ${e.judges}`
+            : `${count} of ${e.needed}: too few yet to judge ${e.judges}; ride ${e.ride}`,
     }
   }),
 )

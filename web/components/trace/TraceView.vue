@@ -102,7 +102,7 @@ const jump = (e: RecordingEvent) => trace.value?.showAt(e.startS, e.endS)
         <slot name="files" />
       </section>
     </div>
-    <EvidencePanel :analysis="recording.analysis" />
+    <EvidencePanel :analysis="recording.analysis" :wrong-depths="wrongDepths" />
   </div>
   <SignalFigures :analysis="recording.analysis" />
 </template>
