@@ -2,12 +2,14 @@ import { expect, test, type Locator, type Page } from '@playwright/test'
 import { benchTasks } from '../core/practice/bench/tasks.ts'
 import { drillOf } from '../core/practice/drills.ts'
 import { hiddenRider } from '../core/practice/hiddenRider.ts'
+import { followsAdviser } from '../core/practice/players/adviser.ts'
 import { playOut } from '../core/practice/players/play.ts'
 import { disciplinedTester } from '../core/practice/players/tester.ts'
 import { ridersOf } from '../core/practice/coach/riders.ts'
-import { practiceDay } from '../core/practice/day.ts'
+import { practiceDay, type PracticeAct } from '../core/practice/day.ts'
 import { recordedRide } from '../core/practice/recorded.ts'
 import { hiddenWords } from '../core/practice/review/hidden.ts'
+import { lostInAll } from '../core/practice/review/losses.ts'
 import { reviewOf } from '../core/practice/review/review.ts'
 import { startServer, type RunningServer } from './server.ts'
 
@@ -404,6 +406,26 @@ test('three at once: what is done with one takes time from the others, and the e
   for (const r of riders)
     for (const words of hiddenWords(r, 6))
       await expect(page.getByText(words.split(',')[0]).first()).toBeVisible()
+  await test.step('beside each rider stands what the others would have lost in as many runs', async () => {
+    for (const [i, r] of riders.entries()) {
+      const section = page.getByRole('region', { name: new RegExp(`^${i + 1}: `) })
+      const runs = Number(/(\d+) runs?, stood/.exec(await section.innerText())![1])
+      // Nothing was turned by hand; a leak turns by itself.
+      const rides = Array.from({ length: runs }, (): PracticeAct => ({
+        do: 'ride',
+        ringMm: { front: 0, rear: 0 },
+      }))
+      const you = practiceDay(r, rides).runs.reduce((sum, x) => sum + r.lossAt(x.positions, x.number), 0)
+      const lost = (acts: PracticeAct[]) => lostInAll(r, acts, runs).toFixed(1)
+      const adviser = lost(playOut(r, followsAdviser(false), runs))
+      const tester = lost(playOut(r, disciplinedTester(r), runs))
+      await expect(
+        section.getByText(`you ${you.toFixed(1)}, the adviser ${adviser}, one thing at a time ${tester}.`),
+      ).toBeVisible()
+      await expect(section.locator('canvas')).toBeVisible()
+    }
+    await expect(page.getByRole('button', { name: 'Don’t wait' })).toHaveCount(0)
+  })
   await page.getByRole('button', { name: 'The same three again' }).click()
   await expect(clock).toContainText('09:00')
 })

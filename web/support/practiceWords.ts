@@ -4,7 +4,9 @@ import type { QuestionId } from '#contract/question'
 import type { FeelWord } from '#contract/run'
 import { adjusterName } from '#core/adjusters/words'
 import { questionRules } from '#core/causes/questions'
-import type { PracticeDay } from '#core/practice/day'
+import type { PracticeAct, PracticeDay } from '#core/practice/day'
+import type { HiddenRider } from '#core/practice/hiddenRider'
+import { lostInAll } from '#core/practice/review/losses'
 import type { Standing } from '#core/practice/review/rules'
 
 /** Where the rider that was ridden last with a drill is kept on this device. */
@@ -18,6 +20,22 @@ export const standingWords: Record<Standing, string> = {
   found: 'found',
   open: 'told little',
   missed: 'missed',
+}
+
+const playerWords = { you: 'you', adviser: 'the adviser', tester: 'one thing at a time' } as const
+
+/** Rating points that each lost over so many runs of the same rider; who was not played is left out. */
+export function lostWords(
+  rider: HiddenRider,
+  acts: Partial<Record<keyof typeof playerWords, readonly PracticeAct[] | undefined>>,
+  runs: number,
+): string {
+  return (['you', 'adviser', 'tester'] as const)
+    .flatMap((who) => {
+      const of = acts[who]
+      return of ? [`${playerWords[who]} ${lostInAll(rider, of, runs).toFixed(1)}`] : []
+    })
+    .join(', ')
 }
 
 export interface Askable {

@@ -1,16 +1,17 @@
 <script setup lang="ts">
-import { computed, onMounted, onUnmounted, ref, shallowRef } from 'vue'
+import { computed } from 'vue'
 import { useClipboard } from '@vueuse/core'
-import type { PracticeAct } from '#core/practice/day'
-import { lossesOf, lostInAll } from '#core/practice/review/losses'
+import { lossesOf } from '#core/practice/review/losses'
 import { reviewOf } from '#core/practice/review/review'
 import { reviewRules } from '#core/practice/review/rules'
 import { variations, type Variation } from '#core/practice/vary'
+import { useOtherPlayers, type OtherPlayer } from '../../composables/useOtherPlayers.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { mostRuns, usePractice } from '../../stores/practice.ts'
-import { standingWords } from '../../support/practiceWords.ts'
+import { lostWords, standingWords } from '../../support/practiceWords.ts'
 import LossChart from './LossChart.vue'
 import RunRemarks from './RunRemarks.vue'
+import WaitForOthers from './WaitForOthers.vue'
 import WhereItWas from './WhereItWas.vue'
 
 /** The end that tells: what was hidden, how near every run was, and what others would have done. */
@@ -24,50 +25,20 @@ const hidden = computed(() => {
   if (!first) return 'What was hidden: nothing. The bike suited this rider as it stood.'
   return `What was hidden: ${[first, ...rest].join(', and ')}.`
 })
-const others = shallowRef<Partial<Record<'adviser' | 'tester', PracticeAct[]>>>({})
-const progress = ref('')
-const failed = ref('')
-const stopped = ref(false)
-async function playOthers() {
-  try {
-    for (const who of ['tester', 'adviser'] as const) {
-      const name = who === 'adviser' ? 'The adviser' : 'The notebook'
-      progress.value = `${name} is riding …`
-      const acts = await practice.playedBy(
-        who,
-        (run) => (progress.value = `${name} is on run ${run} of ${mostRuns}`),
-      )
-      if (stopped.value) return
-      others.value = { ...others.value, [who]: acts }
-    }
-  } catch (e) {
-    failed.value = `The others could not be played (${e instanceof Error ? e.message : String(e)}). Yours stands as it is.`
-  } finally {
-    progress.value = ''
-  }
-}
-function cancel() {
-  stopped.value = true
-  progress.value = ''
-  practice.stopPlaying()
-}
-onMounted(playOthers)
-onUnmounted(cancel)
-const lossesFor = (who: 'adviser' | 'tester') => {
+const { played, progress, failed, cancel } = useOtherPlayers({
+  mostRuns: [mostRuns],
+  play: (_, who, onRun) => practice.playedBy(who, onRun),
+  stop: practice.stopPlaying,
+})
+const others = computed(() => played.value[0])
+const lossesFor = (who: OtherPlayer) => {
   const acts = others.value[who]
   return acts ? lossesOf(rider.value, acts).runs : null
 }
 /** Over a day of equal length, so that to stop early and wrong costs as much as to search on. */
 const inAll = computed(() => {
-  const sum = (acts: readonly PracticeAct[] | undefined) =>
-    acts && lostInAll(rider.value, acts, mostRuns).toFixed(1)
-  const { adviser, tester } = others.value
-  const parts = [
-    `you ${sum(practice.acts)}`,
-    ...(adviser ? [`the adviser ${sum(adviser)}`] : []),
-    ...(tester ? [`one thing at a time ${sum(tester)}`] : []),
-  ]
-  return `Points lost over ${mostRuns} runs, whoever stopped riding on what was left: ${parts.join(', ')}.`
+  const lost = lostWords(rider.value, { you: practice.acts, ...others.value }, mostRuns)
+  return `Points lost over ${mostRuns} runs, whoever stopped riding on what was left: ${lost}.`
 })
 const seed = computed(() => practice.key!.seed)
 const to = (change: { seed?: number; vary?: Variation }) => ({
@@ -98,11 +69,7 @@ const rules = Object.values(reviewRules)
           :noticeable="review.noticeable"
         />
         <p class="soft small num">{{ inAll }}</p>
-        <p v-if="progress" role="status" class="soft small progressing">
-          {{ progress }}
-          <button type="button" class="btn btn-plain btn-sm" @click="cancel">Don’t wait</button>
-        </p>
-        <p v-if="failed" class="caution" role="alert">{{ failed }}</p>
+        <WaitForOthers :progress="progress" :failed="failed" @cancel="cancel" />
       </section>
       <WhereItWas :rider="rider" :day="practice.day!" />
     </section>
@@ -192,11 +159,6 @@ header {
   flex-wrap: wrap;
   gap: 0.5rem;
   margin-bottom: 0.8rem;
-}
-.progressing {
-  display: flex;
-  align-items: center;
-  gap: 0.8rem;
 }
 .share {
   margin-top: 0.8rem;
