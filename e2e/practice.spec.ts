@@ -1,5 +1,6 @@
 import { expect, test, type Locator, type Page } from '@playwright/test'
 import { benchTasks } from '../core/practice/bench/tasks.ts'
+import { wordRules } from '../core/causes/words.ts'
 import { drillOf } from '../core/practice/drills.ts'
 import { hiddenRider } from '../core/practice/hiddenRider.ts'
 import { followsAdviser } from '../core/practice/players/adviser.ts'
@@ -347,6 +348,53 @@ test('who counts before it is believed finds a count that was wrong, and nothing
     page.getByText(/rear rebound \d clicks too (fast|slow), and not where the card says/),
   ).toBeVisible()
   await expect(page.getByText('Looked before it was believed: rear rebound')).toBeVisible()
+})
+
+test('the feel is noted by hand: heard as people talk, kept as it was noted, and the end says what was misheard', async ({
+  page,
+}) => {
+  // A rider whose first run has one word for it.
+  const kicks = drillOf('kicks')!
+  const seed = Array.from({ length: 60 }, (_, k) => k + 1).find((n) => {
+    const r = hiddenRider(kicks, n)
+    return r.tell(r.start, 1).marks.length === 1
+  })!
+  const rider = hiddenRider(kicks, seed)
+  const told = rider.tell(rider.start, 1)
+  const { label, aliases } = wordRules[told.marks[0].word]
+  const wrong = wordRules['pedal-bob'].label
+  await page.goto(`${server.base}/practice/kicks/${seed}`)
+  const own = page.getByRole('button', { name: 'I’ll note the feel myself' })
+  await own.click()
+  await rideKey(page, 1).click()
+  await says(page, 1).waitFor()
+  const talk = await page.locator('.says q').innerText()
+  expect(aliases).toContain(talk)
+  expect(talk).not.toBe(label)
+  const strip = page.getByRole('region', { name: 'Run 1, how it felt' })
+  const rate = (n: number) =>
+    strip
+      .getByRole('group', { name: 'Rating' })
+      .getByRole('button', { name: String(n), exact: true })
+      .click()
+  // Nothing is on the strip that nobody noted, and no question hangs on a word that nobody noted.
+  await expect(strip.getByRole('button', { pressed: true })).toHaveCount(0)
+  await rate(Math.floor(told.rating))
+  if (told.rating % 1) await strip.getByRole('button', { name: 'and a half' }).click()
+  // The wrong word for it, then a look at the other run after it.
+  await strip.getByRole('button', { name: wrong, exact: true }).click()
+  await page.reload()
+  await expect(strip.getByRole('group', { name: 'Said of this run' })).toContainText(wrong)
+  await expect(page.locator('.says .rating')).toContainText(String(told.rating))
+  // The second run as anybody's: told as the strip has it.
+  await page.getByRole('button', { name: 'Have the feel noted' }).click()
+  await rideKey(page, 2).click()
+  await says(page, 2).waitFor()
+  await expect(page.getByRole('region', { name: 'Run 2, how it felt' })).toHaveCount(0)
+  await page.getByRole('button', { name: /stop here/ }).click()
+  await expect(
+    page.getByText(new RegExp(`The rider’s words were “${label}”.*; noted was “${wrong}”`)),
+  ).toBeVisible()
 })
 
 test('three at once: what is done with one takes time from the others, and the end tells of each', async ({

@@ -13,13 +13,18 @@ import { gaps, leaked, looked, turnedTo, type OnTheBike } from './onTheBike.ts'
 
 /** What can be done on a day of practice. The day is made from these, and from nothing else. */
 export type PracticeAct =
-  | { do: 'ride'; ringMm: Record<End, number> }
+  /** `byHand`: what the rider says of it is noted by whoever practises, as on a trail day. */
+  | { do: 'ride'; ringMm: Record<End, number>; byHand?: true }
+  | { do: 'note'; run: number; feel: NotedFeel }
   | { do: 'turn'; to: Positions; linked: boolean; text: string; source: 'own-idea' | 'proposal' | 'revert' }
   | { do: 'ask'; question: QuestionId; end: End | null }
   | { do: 'read'; end: End }
   /** A dial is counted to its stop, a pressure read off a gauge. */
   | { do: 'look'; adjusterId: string }
   | { do: 'settle' }
+
+/** What a hand notes of a run. */
+export type NotedFeel = Pick<Feel, 'rating' | 'marks' | 'verdicts' | 'note'>
 
 /** A ride of the day with what it was ridden on. */
 export interface PracticeRun {
@@ -31,8 +36,12 @@ export interface PracticeRun {
   /** Dials that did not stand where they were written to. */
   gaps: Positions
   ringMm: Record<End, number>
+  /** What the rider said of it, whoever noted it. */
+  said: Pick<Feel, 'rating' | 'marks'>
+  /** To be noted by hand. */
+  byHandNoted: boolean
   /** Acts since the run before. */
-  since: Exclude<PracticeAct, { do: 'ride' }>[]
+  since: Exclude<PracticeAct, { do: 'ride' | 'note' }>[]
 }
 
 /** A day of practice, as far as it went. */
@@ -115,18 +124,26 @@ export function practiceDay(
         airTempC: rider.drill.heatC ? Math.round(rider.airTempC(number)) : null,
       })
       const marks = told.marks.map((m, i) => ({ ...m, id: `${id}-${i}` }))
-      feels.push({ ...emptyFeel(id), version: 1, rating: told.rating, marks })
+      const said = { rating: told.rating, marks }
+      feels.push({ ...emptyFeel(id), version: 1, ...(act.byHand ? {} : said) })
       ridden.push({
         number,
         positions: { ...on.stands },
         byHand: { ...byHand },
         gaps: gaps(on),
         ringMm: act.ringMm,
+        said,
+        byHandNoted: act.byHand === true,
         since,
       })
       since = []
       on = leaked(on, rider.leaks, rider.dials)
       for (const id of rider.leaks.keys()) lookedAt.delete(id)
+      continue
+    }
+    if (act.do === 'note') {
+      const k = act.run - 1
+      if (ridden[k]?.byHandNoted) feels[k] = { ...feels[k], ...act.feel }
       continue
     }
     since.push(act)

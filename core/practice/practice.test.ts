@@ -71,6 +71,28 @@ describe('a hidden rider', () => {
     expect(asked).toEqual(plain)
   })
 
+  it('noted by hand a day knows of a run what was noted, and nothing of what was only said', () => {
+    const rider = hiddenRider(drill('noisy-rider'), 4)
+    const byHand: PracticeAct = { do: 'ride', ringMm: rings, byHand: true }
+    const note = (run: number, rating: number): PracticeAct => ({
+      do: 'note',
+      run,
+      feel: { rating, marks: [], verdicts: [], note: 'as heard' },
+    })
+    const ask: PracticeAct = { do: 'ask', question: 'sinks-when', end: 'front' }
+    const feels = (acts: PracticeAct[]) => practiceDay(rider, acts).bundle.feels
+    expect(feels([byHand])[0]).toMatchObject({ rating: null, marks: [], note: '' })
+    expect(practiceDay(rider, [byHand]).runs[0].said.rating).toBe(feels([ride])[0].rating)
+    // A note says nothing of a run that was told, of another one, or of one that was never ridden.
+    expect(feels([ride, note(1, 2)])).toEqual(feels([ride]))
+    expect(feels([byHand, byHand, note(2, 3), note(9, 4)]).map((f) => f.rating)).toEqual([null, 3])
+    // What was asked stays, and the rider tells the next run alike.
+    const asked = feels([byHand, note(1, 2.5), ask, ride])
+    expect(asked[0]).toMatchObject({ rating: 2.5, note: 'as heard' })
+    expect(asked[0].answers).toHaveLength(1)
+    expect(asked[1]).toEqual(feels([ride, ride])[1])
+  })
+
   it('scatters as its drill says: rounded to halves, the spread of many runs on one setup', () => {
     const rider = hiddenRider(drill('noisy-rider'), 12)
     const best = bestPlaces(rider.likesAt(1))

@@ -2,6 +2,7 @@
 import { useMediaQuery } from '@vueuse/core'
 import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import type { Feel } from '#contract/run'
 import { spaceOfDay } from '#core/adviser/history'
 import { zeroMoved, zeroMovedWords } from '#core/adviser/zeroMoved'
 import { drillOf } from '#core/practice/drills'
@@ -9,6 +10,7 @@ import { turnSign } from '#core/adjusters/words'
 import { variationOf, variations } from '#core/practice/vary'
 import BikeRails from '../components/day/BikeRails.vue'
 import DayLine from '../components/day/DayLine.vue'
+import FeelStrip from '../components/day/FeelStrip.vue'
 import PendingTurns from '../components/day/PendingTurns.vue'
 import AdviceCard from '../components/practice/AdviceCard.vue'
 import AskRider from '../components/practice/AskRider.vue'
@@ -112,6 +114,10 @@ const traced = computed(() => {
   const number = Number(route.query.trace)
   return practice.sensorsOn && !isLesson.value && ridden(number) ? number : null
 })
+/** Runs that this one can be held against. */
+const others = computed(() => b.value.runs.slice(0, at.value).map((r, i) => ({ id: r.id, number: i + 1 })))
+const noteFeel = ({ rating, marks, verdicts, note }: Feel) =>
+  practice.note(at.value + 1, { rating, marks, verdicts, note })
 const isLast = computed(() => at.value === b.value.runs.length - 1)
 const isLesson = computed(() => drill.value?.key === 'first-lesson')
 const lesson = computed(() => (isLesson.value ? lessonStep(day.value) : null))
@@ -271,6 +277,15 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
           >
             {{ practice.sensorsOn ? 'Without sensor figures' : 'What do the sensors say?' }}
           </button>
+          <button
+            v-if="!isLesson"
+            type="button"
+            class="btn btn-plain"
+            :aria-pressed="practice.notesByHand"
+            @click="practice.notesByHand = !practice.notesByHand"
+          >
+            {{ practice.notesByHand ? 'Have the feel noted' : 'I’ll note the feel myself' }}
+          </button>
         </div>
         <RideTrace
           v-if="practice.course && isLast && run"
@@ -282,9 +297,20 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
           v-if="run"
           :run="run"
           :number="at + 1"
-          :feel="b.feels[at]"
+          :said="day.runs[at].said"
+          :as-people-talk="day.runs[at].byHandNoted"
           :sections="b.trail.sections"
           :strokes-mm="strokes"
+        />
+        <FeelStrip
+          v-if="run && day.runs[at].byHandNoted"
+          :run="run"
+          :number="at + 1"
+          :feel="{ ...b.feels[at], answers: [] }"
+          :sections="b.trail.sections"
+          :others="others"
+          saving="saved"
+          @edit="noteFeel"
         />
         <RideFigures
           v-if="practice.sensorsOn && run && !isLesson"

@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { End } from '#contract/common'
 import type { AskedQuestion } from '#contract/question'
-import { practiceDay, withRecordings, type PracticeAct } from '#core/practice/day'
+import { practiceDay, withRecordings, type NotedFeel, type PracticeAct } from '#core/practice/day'
 import { drillOf } from '#core/practice/drills'
 import { hiddenRider } from '#core/practice/hiddenRider'
 import type { RiddenCourse } from '#core/practice/ride'
@@ -42,6 +42,8 @@ export const usePractice = defineStore('practice', () => {
   const judged = computed(() => (adviserOn.value && (day.value?.runs.length ?? 0) > 0 ? bundle.value : null))
   const nothingEarlier = shallowRef([])
   const { proposal, knowledge, judging, fault, forget } = useDayJudge(judged, nothingEarlier, units)
+  /** What the rider says is noted by whoever practises, as on a trail day; from the next ride on. */
+  const notesByHand = ref(false)
   /** The ride that was just made, to be looked at. */
   const course = shallowRef<RiddenCourse | null>(null)
   const riding = ref(false)
@@ -54,6 +56,7 @@ export const usePractice = defineStore('practice', () => {
     key.value = wanted
     const kept = readDraft<PracticeAct[]>(nameOf(wanted))
     acts.value = Array.isArray(kept) ? kept : []
+    notesByHand.value = acts.value.some((a) => a.do === 'ride' && a.byHand)
     pending.value = {}
     course.value = null
     forget()
@@ -71,6 +74,7 @@ export const usePractice = defineStore('practice', () => {
     const of = key.value
     const at = begun
     const before = acts.value.length
+    const byHand = notesByHand.value
     try {
       const ridden = await practiceThread().ride(
         { ...of },
@@ -82,10 +86,19 @@ export const usePractice = defineStore('practice', () => {
       course.value = ridden
       // It began where it began: what was asked or turned while it was made came after.
       const [then, since] = [acts.value.slice(0, before), acts.value.slice(before)]
-      keep([...then, { do: 'ride', ringMm: ridden.ringMm }, ...since])
+      const ride: PracticeAct = { do: 'ride', ringMm: ridden.ringMm, ...(byHand ? { byHand: true } : {}) }
+      keep([...then, ride, ...since])
     } finally {
       riding.value = false
     }
+  }
+  /** Notes what the rider said of a run, in the place of what was noted of it before. */
+  function note(run: number, feel: NotedFeel): void {
+    const without = acts.value.filter((a) => a.do !== 'note' || a.run !== run)
+    const rides = without.flatMap((a, i) => (a.do === 'ride' ? [i] : []))
+    // Right behind its ride: what was turned since stays the last act, which can be undone.
+    without.splice(rides[run - 1] + 1, 0, { do: 'note', run, feel })
+    keep(without)
   }
   function turn(text: string, linked: boolean): void {
     const to = { ...pending.value }
@@ -150,6 +163,8 @@ export const usePractice = defineStore('practice', () => {
     bundle,
     pending,
     adviserOn,
+    notesByHand,
+    note,
     proposal,
     knowledge,
     judging,

@@ -15,6 +15,7 @@ export const takesMin: Record<PracticeAct['do'], number> = {
   ask: 1,
   read: 4,
   look: 2,
+  note: 0,
   settle: 1,
 }
 

@@ -57,6 +57,33 @@ describe('the review of a day of practice', () => {
     }
   })
 
+  it('holds what was noted by hand against what was said, by word, end and rating', () => {
+    const byHand: PracticeAct = { ...ride, byHand: true } as PracticeAct
+    // A rider who names something on its first run.
+    const seed = Array.from({ length: 60 }, (_, k) => k + 1).find((n) => {
+      const { marks } = rider('kicks', n).tell(rider('kicks', n).start, 1)
+      return marks.length === 1 && marks[0].end === 'rear'
+    })!
+    const r = rider('kicks', seed)
+    const told = r.tell(r.start, 1)
+    const marks = told.marks.map((m, i) => ({ ...m, id: String(i) }))
+    const of = (rating: number | null, heard: typeof marks) =>
+      said(r, [byHand, { do: 'note', run: 1, feel: { rating, marks: heard, verdicts: [], note: '' } }], 1)!
+    expect(of(told.rating, marks)).toMatchObject({ standing: 'well-done' })
+    // How strongly, and where on the trail, is for whoever listens.
+    expect(of(told.rating, [{ ...marks[0], sectionId: null, strength: 1 }]).standing).toBe('well-done')
+    expect(of(told.rating, []).says).toMatch(/^The rider’s words were “.*”, rear; noted was nothing of it$/)
+    expect(of(told.rating, [{ ...marks[0], end: 'front' }]).says).toMatch(/, rear; noted was “.*”, front$/)
+    expect(of(told.rating, [...marks, { ...marks[0], id: 'x', word: 'pedal-bob' }]).says).toMatch(/never said/)
+    expect(of(told.rating - 1, marks).says).toBe(
+      `The rider gave it a ${told.rating}; noted was ${told.rating - 1}`,
+    )
+    expect(of(null, marks)).toMatchObject({ standing: 'missed' })
+    expect(said(r, [byHand], 1)?.says).toMatch(/nobody noted it/)
+    // Noted by itself it is right by its nature.
+    expect(said(r, [ride], 1)).toMatchObject({ standing: 'well-done' })
+  })
+
   it('knows two things at once, also when each was said to be on by itself, and what a card linked', () => {
     const both = { rp: best.rp, fp: fp + 4 }
     expect(said(kicks, [ride, turn(both), ride], 2)?.says).toMatch(/^2 things at once/)

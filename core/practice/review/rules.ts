@@ -7,6 +7,7 @@ import type { PracticeDay, PracticeRun } from '../day.ts'
 import type { HiddenRider } from '../hiddenRider.ts'
 import { lossOfDial, offsetsOf, type Positions } from '../landscape.ts'
 import { gaps } from '../onTheBike.ts'
+import { misheardWords } from './heard.ts'
 
 /** How a run stands in the review. */
 export type Standing = 'well-done' | 'found' | 'open' | 'missed'
@@ -127,6 +128,19 @@ export const reviewRules = {
         ? `${r.turned.length} things at once: whatever this run says, nobody knows which of them it was`
         : null,
   },
+  unnoted: {
+    when: 'What the rider said was to be noted by hand, and no rating was.',
+    standing: 'missed',
+    says: (r) =>
+      r.run.byHandNoted && noted(r).rating === null
+        ? `The rider gave it a ${r.run.said.rating}, and nobody noted it: nothing can be held against this run`
+        : null,
+  },
+  misheard: {
+    when: `What was noted by hand is not what the rider said: another word or end, or a rating at least ${feltStep} off.`,
+    standing: 'open',
+    says: (r) => (r.run.byHandNoted ? misheardWords(r.run.said, noted(r), feltStep) : null),
+  },
   springBehind: {
     when: 'A damper was turned at an end whose spring was off, and sag had never been read there.',
     standing: 'missed',
@@ -217,6 +231,8 @@ export const reviewRules = {
       r.at === 0 && r.turned.length === 0 ? 'The baseline: everything later is held against it' : null,
   },
 } as const satisfies Record<string, ReviewRule>
+
+const noted = (r: RunInDay) => r.day.bundle.feels[r.at]
 
 const isBiggest = (r: RunInDay) =>
   r.day.runs.every((_, i) => i === r.at || runInDay(r.rider, r.day, i).gain < r.gain)

@@ -162,7 +162,8 @@ async function sendOut() {
           v-if="run"
           :run="run"
           :number="runAt + 1"
-          :feel="bundle.feels[runAt]"
+          :said="at.day.runs[runAt].said"
+          :as-people-talk="false"
           :sections="bundle.trail.sections"
           :strokes-mm="strokesOf(at.day)"
         />

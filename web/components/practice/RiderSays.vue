@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Feel, Run } from '#contract/run'
+import type { Feel, FeelWord, Run } from '#contract/run'
 import type { TrailSection } from '#contract/trail'
 import { wordRules } from '#core/causes/words'
 import EndMark from '../shell/EndMark.vue'
@@ -10,15 +10,22 @@ import { mindWords } from '../../support/words.ts'
 const props = defineProps<{
   run: Run
   number: number
-  feel: Feel
+  said: Pick<Feel, 'rating' | 'marks'>
+  /** As people talk, not in the words of the strip: whoever listens finds the word for it. */
+  asPeopleTalk: boolean
   sections: readonly TrailSection[]
   strokesMm: { front: number | null; rear: number | null }
 }>()
-const said = computed(() =>
-  props.feel.marks.map((m) => ({
+/** One of the ways to say it, the same each time this run is looked at. */
+function talked(word: FeelWord, place: number): string {
+  const { aliases } = wordRules[word]
+  return aliases[(3 * props.number + place) % aliases.length]
+}
+const words = computed(() =>
+  props.said.marks.map((m, i) => ({
     id: m.id,
     end: m.end,
-    words: wordRules[m.word].label,
+    words: props.asPeopleTalk ? talked(m.word, i) : wordRules[m.word].label,
     where: props.sections.find((s) => s.id === m.sectionId)?.name ?? 'whole run',
     strength: { 1: 'a little', 2: '', 3: 'strong' }[m.strength],
   })),
@@ -43,10 +50,10 @@ const rings = computed(() =>
     </header>
     <div class="body">
       <p class="rating">
-        <b class="num">{{ feel.rating }}</b> <span class="soft small">of 10</span>
+        <b class="num">{{ said.rating }}</b> <span class="soft small">of 10</span>
       </p>
-      <ul v-if="said.length">
-        <li v-for="m in said" :key="m.id">
+      <ul v-if="words.length">
+        <li v-for="m in words" :key="m.id">
           <EndMark v-if="m.end !== 'both'" :end="m.end" small />
           <q>{{ m.words }}</q>
           <span class="soft">{{
