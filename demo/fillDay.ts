@@ -96,6 +96,7 @@ export async function fillDay(
     trailId: trail.id,
     startSetupId: setup.id,
     conditions: story.conditions,
+    plans: [],
     hours: (story.later ?? []).map(({ at, airTempC }) => ({
       id: idOf(`day ${story.key} hour ${at}`),
       at: instant(at),

@@ -101,6 +101,73 @@ test('a hot day asks for both ends at once, before a dial is blamed', async ({ p
   await expect(page.getByRole('heading', { name: 'Ride it before anything else is turned' })).toBeVisible()
 })
 
+test('a plan waits for the run it is for, silence is no answer, and once it came so it is done from its own line', async ({
+  page,
+}) => {
+  const plan = 'if worse, shock reb faster 1'
+  const held = async () =>
+    (await (
+      await page.request.get(`${server.base}/api/v1${new URL(page.url()).pathname}`)
+    ).json()) as DayBundle
+  const rebound = async () => {
+    const { bike, setups } = await held()
+    const now = setups.find((s) => s.id === bike.currentSetupId)!
+    return now.positions.find((p) => p.adjusterId === idOf('ilka shock rebound'))!.value
+  }
+  await page.goto(server.base + inDemo.day.address)
+  await proposed(page)
+  const before = await rebound()
+  const planned = page.getByRole('list', { name: 'Planned' })
+  const type = async (text: string) => {
+    await page.keyboard.press('c')
+    await page.getByRole('textbox', { name: 'Change' }).fill(text)
+  }
+  const keep = page.getByRole('button', { name: 'Keep the plan' })
+  // What no run can answer, and what this bike cannot do, is no plan.
+  await type('if it rains, fork +2')
+  await expect(page.getByText(/^A plan is “if worse/)).toBeVisible()
+  await expect(keep).toBeDisabled()
+  await page.getByRole('textbox', { name: 'Change' }).fill('if worse, shock hsc firmer 1')
+  await expect(keep).toBeDisabled()
+  await page.getByRole('textbox', { name: 'Change' }).fill(plan)
+  await expect(page.getByText('If the next run comes worse:')).toBeVisible()
+  await keep.click()
+  await expect(planned).toContainText('Waits for the next run')
+  expect(await rebound()).toBe(before)
+  await page.getByRole('button', { name: 'Log run 6' }).click()
+  // Ridden, and nobody said whether it was worse.
+  await expect(planned).toContainText('not told of run 6')
+  await expect(planned.getByRole('button', { name: 'Do it …' })).toHaveCount(0)
+  await page
+    .getByRole('group', { name: 'Worse or better' })
+    .getByRole('button', { name: 'worse', exact: true })
+    .click()
+  await expect(planned).toContainText('run 6 came so')
+  await page.reload()
+  await planned.getByRole('button', { name: 'Do it …' }).click()
+  const line = page.getByRole('textbox', { name: 'Change' })
+  await expect(line).toHaveValue('shock reb faster 1')
+  // Left without doing it, the plan stays.
+  await page.keyboard.press('Escape')
+  await expect(planned).toContainText('run 6 came so')
+  await planned.getByRole('button', { name: 'Do it …' }).click()
+  await page.getByRole('button', { name: 'Done, it is on' }).click()
+  await expect(planned).toHaveCount(0)
+  expect(await rebound()).toBe(before + 1)
+  await expect.poll(async () => (await held()).day.plans.map((p) => p.closedAt !== null)).toEqual([true])
+  // Another is dropped, and comes back.
+  await type('if below 6: undo')
+  await keep.click()
+  await planned.getByRole('button', { name: /^Drop the plan/ }).click()
+  await expect(planned).toHaveCount(0)
+  await page
+    .getByRole('status')
+    .filter({ hasText: 'Dropped: if below 6: undo.' })
+    .getByRole('button', { name: 'Undo' })
+    .click()
+  await expect(planned).toContainText('If rated below 6: undo')
+})
+
 test('how it was is noted between the runs, counts from then on, and is taken out again', async ({
   page,
 }) => {

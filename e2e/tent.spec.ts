@@ -425,6 +425,29 @@ test('the weather is noted once for all, on each rider’s day too; what nobody 
   expect((await day(page, 'wren')).runs.map((r) => r.airTempC)).not.toContain(29)
 })
 
+test('what was planned on a rider’s own day waits in the tent too, and is dropped there on that day', async ({
+  page,
+}) => {
+  const { day: mika } = await day(page, 'mika')
+  const plan = { id: idOf('own plan'), at: new Date().toISOString(), text: 'if worse, fork reb faster 1' }
+  const kept = { ...plan, afterRunId: (await day(page, 'mika')).runs.at(-1)!.id, closedAt: null }
+  const put = await page.request.put(`${server.base}/api/v1/days/${mika.id}`, {
+    data: { ...mika, plans: [kept] },
+  })
+  expect(put.ok(), await put.text()).toBe(true)
+  await open(page)
+  const own = row(page, 'Mika').getByRole('button', { name: 'If worse: fork reb faster 1', exact: true })
+  await expect(own).toBeVisible()
+  await row(page, 'Mika')
+    .getByRole('button', { name: /^Drop the plan/ })
+    .click()
+  await expect(own).toHaveCount(0)
+  await expect.poll(async () => (await day(page, 'mika')).day.plans[0].closedAt).not.toBeNull()
+  await page.getByRole('button', { name: 'Undo', exact: true }).click()
+  await expect(own).toBeVisible()
+  await expect.poll(async () => (await day(page, 'mika')).day.plans).toEqual([kept])
+})
+
 test('two coaches see one tent: what one does stands on the other’s screen, and each keeps the rider they look at', async ({
   page,
   context,

@@ -213,6 +213,7 @@ export function practiceDay(
       startSetupId: first.id,
       conditions: { airTempC: Math.round(rider.airTempC(1)), altitudeM, surface: 'dry-hard' },
       hours: [],
+      plans: [],
       changeLimit,
       settledSetupId: settled ? now().id : null,
       purpose: 'testing',

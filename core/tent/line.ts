@@ -1,7 +1,7 @@
 import type { Mark } from '#contract/run'
 import type { TentNoteKind, Whereabouts } from '#contract/tent'
 import { feelOfCode } from './feelCodes.ts'
-import { parsePlan, type Plan } from './plan.ts'
+import { parsePlan, planHelp, type Plan } from '../plans/plan.ts'
 
 /** How a run was, as far as a line says it. */
 export interface LineFeel {
@@ -53,9 +53,6 @@ const noteWords: [RegExp, Exclude<TentNoteKind, 'plan'>][] = [
   [/^(?:later|after the next run)\b[,:]?\s*/i, 'later'],
   [/^no time\b[,:]?\s*/i, 'no-time'],
 ]
-
-const planHelp =
-  'A plan is “if worse, shock reb faster 1”: worse, same, better, a word, below 6 or from 8, with “or” between; then a comma and what is to be done.'
 
 /** Ratings, verdicts and two-letter words, in any order; null where one word is none of them. */
 function feelOf(words: readonly string[]): LineFeel | null {

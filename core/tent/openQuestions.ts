@@ -2,7 +2,9 @@ import type { DayBundle } from '#contract/endpoints'
 import type { Proposal } from '#contract/proposal'
 import type { TentBundle } from '#contract/tent'
 import { reportWords } from './padWords.ts'
-import { conditionWords, openPlans, type PlanState } from './plan.ts'
+import { conditionWords } from '../plans/plan.ts'
+import { openPlans, type PlanState } from '../plans/state.ts'
+import { plansOf } from './plansOf.ts'
 
 const planEnds: Record<PlanState['is'], (run: number | null) => string> = {
   waits: () => 'no run since',
@@ -26,7 +28,7 @@ export function openQuestions(
   const later = tent.notes
     .filter((n) => n.dayId === id && n.kind === 'later' && n.closedAt === null)
     .map((n) => n.text)
-  const plans = openPlans(tent.notes, day)
+  const plans = openPlans(plansOf(tent.notes, day), day)
     .filter((p) => p.state.is !== 'fell')
     .map((p) => `if ${conditionWords(p.plan)}: ${p.plan.line} (${planEnds[p.state.is](p.state.run)})`)
   const said = tent.reports

@@ -118,6 +118,7 @@ export function bundleOf(
       startSetupId: setups[0].id,
       conditions,
       hours: [],
+      plans: [],
       changeLimit: 8,
       settledSetupId: null,
       purpose: 'testing',

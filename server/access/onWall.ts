@@ -4,7 +4,7 @@ import type { LiveEvent } from '#contract/live'
 /** Fields that somebody wrote for those they trust. */
 const forNobody = new Set(['note', 'text', 'idNote'])
 /** What is not for those who walk by: what was put off, what a phone said, who has a link. */
-const emptied = new Set(['notes', 'reports', 'pads'])
+const emptied = new Set(['notes', 'plans', 'reports', 'pads'])
 /** The log of the weather is for all, with what was noted there. */
 const asItIs = new Set(['hours'])
 

@@ -384,7 +384,13 @@ describe('ways in for others', () => {
       text: 'SECRET he is scared',
       closedAt: null,
     })
-    await owner.put(`/runs/${s.run.id}`, { ...s.run, note: 'SECRET run' })
+    const plan = { id: uuid(), at: '2031-04-02T08:10:00.000Z', text: 'if worse, SECRET undo' }
+    await owner.put(`/days/${s.day.id}`, {
+      ...s.day,
+      version: 1,
+      plans: [{ ...plan, afterRunId: null, closedAt: null }],
+    })
+    await owner.put(`/runs/${s.run.id}`, { ...s.run, version: 1, note: 'SECRET run' })
     await owner.put(`/runs/${s.run.id}/feel`, {
       runId: s.run.id,
       version: 0,
@@ -394,7 +400,7 @@ describe('ways in for others', () => {
       note: 'SECRET feel',
     })
     const whole = JSON.stringify((await owner.get(`/days/${s.day.id}`)).body)
-    expect(whole).toContain('SECRET')
+    for (const what of ['run', 'undo']) expect(whole).toContain(`SECRET ${what}`)
 
     const wall = browser(t)
     await enter(wall, (await give(owner, 'wall', tent.id)).token)

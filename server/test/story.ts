@@ -183,6 +183,7 @@ export async function startStory(t: Pick<Speaker<{ status: number }>, 'put'>) {
     startSetupId: setup.id,
     conditions: { airTempC: 14, altitudeM: 420, surface: 'damp' },
     hours: [],
+    plans: [],
     changeLimit: 8,
     settledSetupId: null,
     purpose: 'testing',

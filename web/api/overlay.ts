@@ -43,8 +43,8 @@ export function overlayDay(base: DayBundle, letters: readonly Letter[]): DayBund
       case 'setup':
         return withSetup(b, l.body as Setup)
       case 'day': {
-        // A letter that an older page wrote has no log.
-        const day: TrailDay = { ...{ hours: [] }, ...(l.body as TrailDay) }
+        // A letter that an older page wrote has no log and no plans.
+        const day: TrailDay = { ...{ hours: [], plans: [] }, ...(l.body as TrailDay) }
         return day.id === b.day.id ? { ...b, day } : b
       }
       case 'tentHour': {

@@ -1,9 +1,11 @@
 import { computed, type Ref } from 'vue'
+import { v7 as uuid } from 'uuid'
 import { parseCommand, type Command } from '#core/command/parse'
 import { nearestReadings } from '#core/command/readings'
 import { adjusterName, turnSign } from '#core/adjusters/words'
 import type { ReadPart } from '#core/command/reading'
 import { bigMoveWords, isBigMove } from '#core/setup/bigMove'
+import { conditionWords, parsePlan, planHelp } from '#core/plans/plan'
 import type { Move } from '#core/setup/diff'
 import { useDay } from '../stores/day.ts'
 import type { Done } from '../stores/day/turns.ts'
@@ -26,9 +28,15 @@ export function useCommand(line: Readonly<Ref<string>>, asked: Ref<string>) {
     return { rider, others: garage.riders.map((r) => r.name).filter((n) => n !== rider) }
   })
   const turnWords = (m: Move) => `${moveWords(m)} ${turnSign(m.adjuster, m.from, m.to) ?? ''}`.trim()
+  /** "if worse, shock reb faster 1": kept for after the next run. */
+  const isPlan = computed(() => /^if\b/i.test(line.value.trim()))
+  const plan = computed(() => (isPlan.value ? parsePlan(line.value) : null))
+  /** What is done now, or, of a plan, would be. */
+  const deed = computed(() => (isPlan.value ? (plan.value?.line ?? '') : line.value))
   const parsed = computed(() => {
+    if (isPlan.value && !plan.value) return { command: null, fault: planHelp }
     try {
-      return { command: parseCommand(line.value, day.space, day.positions, people.value), fault: null }
+      return { command: parseCommand(deed.value, day.space, day.positions, people.value), fault: null }
     } catch (e) {
       return { command: null, fault: e instanceof Error ? e.message : String(e) }
     }
@@ -71,9 +79,15 @@ export function useCommand(line: Readonly<Ref<string>>, asked: Ref<string>) {
         ]
       : c.moves.map(turnWords)
   }
-  const preview = computed(() => (parsed.value.command ? wordsOf(parsed.value.command) : []))
+  const preview = computed(() => {
+    if (!parsed.value.command) return []
+    const does = wordsOf(parsed.value.command)
+    return plan.value
+      ? [`If the next run comes ${conditionWords(plan.value)}:`, ...does, 'Nothing is turned now.']
+      : does
+  })
   const readings = computed(() =>
-    parsed.value.command
+    parsed.value.command || isPlan.value
       ? []
       : nearestReadings(line.value, day.space, day.positions, people.value).map((r) => ({
           line: r.line,
@@ -92,15 +106,27 @@ export function useCommand(line: Readonly<Ref<string>>, asked: Ref<string>) {
 
   /**
    * Does what the line says.
-   * @returns what was done; 'undo': the caller takes the last change back; null: nothing yet, a slip is asked about
+   * @returns what was done; 'undo': the caller takes the last change back; 'planned': kept for after the next run; null: nothing
+   * yet, a slip is asked about
    * @throws ApiError
    */
-  async function act(): Promise<Done | 'undo' | null> {
+  async function act(): Promise<Done | 'undo' | 'planned' | null> {
     const c = parsed.value.command
     if (!c || !ready.value) return null
     if (slips.value.length > 0 && asked.value !== line.value) {
       asked.value = line.value
       return null
+    }
+    if (isPlan.value) {
+      const made = {
+        id: uuid(),
+        at: new Date().toISOString(),
+        text: line.value.trim(),
+        afterRunId: day.bundle?.runs.at(-1)?.id ?? null,
+        closedAt: null,
+      }
+      await day.editPlans((plans) => [...plans, made])
+      return 'planned'
     }
     if (c.kind === 'undo') return 'undo'
     if (c.kind === 'back-to')
@@ -109,5 +135,5 @@ export function useCommand(line: Readonly<Ref<string>>, asked: Ref<string>) {
     for (const m of c.moves) day.choose(m.adjuster.id, m.to)
     return day.applyPending(`typed: ${line.value}`, c.moves.length > 1)
   }
-  return { preview, fault, readings, slipWords, ready, act }
+  return { preview, fault, readings, slipWords, ready, isPlan, act }
 }

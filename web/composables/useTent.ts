@@ -7,7 +7,9 @@ import type { TentNote, TentRider } from '#contract/tent'
 import type { Lane } from '#core/tent/lane'
 import { byNeed } from '#core/tent/need'
 import { offerFor, type Offer } from '#core/tent/offer'
-import { openPlans, type TentPlan } from '#core/tent/plan'
+import type { DayPlan } from '#contract/dayPlan'
+import { openPlans, type OpenPlan } from '#core/plans/state'
+import { plansOf } from '#core/tent/plansOf'
 import type { Move } from '#core/setup/diff'
 import { cache, reads } from '../api/cache.ts'
 import { overlayTent } from '../api/overlayTent.ts'
@@ -27,7 +29,7 @@ export interface TentRow {
   /** Put off until after a run, and not done yet. */
   later: TentNote[]
   /** What is to be done if the next run comes so; one that came otherwise is none any more. */
-  plans: TentPlan[]
+  plans: OpenPlan<TentNote | DayPlan>[]
   /** What worked for another rider who said the same, on this bike. */
   offer: (Offer & { from: string | null }) | null
   /** What the rider said on the phone, and nobody has said yet of which run. */
@@ -73,7 +75,7 @@ export function useTent(id: MaybeRefOrGetter<string>) {
         was?.reports,
         t.reports.filter((r) => r.dayId === rider.id && r.takenFor === null && r.droppedAt === null),
       )
-      const plans = day ? openPlans(t.notes, day).filter((p) => p.state.is !== 'fell') : []
+      const plans = day ? openPlans(plansOf(t.notes, day), day).filter((p) => p.state.is !== 'fell') : []
       const offer = day && offerFor(day, worked)
       return {
         rider,

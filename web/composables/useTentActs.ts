@@ -1,6 +1,8 @@
 import { until } from '@vueuse/core'
 import { v7 as uuid } from 'uuid'
 import type { Run } from '#contract/run'
+import type { TrailDay } from '#contract/day'
+import type { DayPlan } from '#contract/dayPlan'
 import type { TentBundle, TentNote, TentNoteKind, TentRider, Whereabouts } from '#contract/tent'
 import type { ReadPart } from '#core/command/reading'
 import { wordRules } from '#core/causes/words'
@@ -9,6 +11,7 @@ import { notedLast } from '#core/conditions/at'
 import { logOf } from '#core/conditions/log'
 import { nothingNoted } from '#core/setup/nothingNoted'
 import { useDay } from '../stores/day.ts'
+import { editList } from '../stores/day/lists.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useOutbox } from '../stores/outbox.ts'
 import { noteWords } from '../support/tentWords.ts'
@@ -17,6 +20,12 @@ import type { TentRow } from './useTent.ts'
 
 /** Longer than this nobody waits beside a bike. */
 const patienceMs = 8000
+/** What is put off or planned for a rider, and the day that it is for; what stands on a day has one. */
+export interface KeptFor {
+  kept: TentNote | DayPlan
+  day: TrailDay | null
+}
+
 const nothingSaid: LineFeel = { rating: null, marks: [], verdict: null }
 const isNothing = (f: LineFeel) => f.rating === null && f.marks.length === 0 && f.verdict === null
 
@@ -160,15 +169,26 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
   /** What the rider's phone said belongs to that run, or to none. */
   const takeReport = (id: string, runId: string | null, phoneIsRight = false) =>
     notices.attempt(() => outbox.save('takenReport', { id, runId, phoneIsRight }))
-  const close = (n: TentNote) =>
-    notices.attempt(() => outbox.save('tentNote', { ...n, closedAt: new Date().toISOString() }))
-  /** What was put off or planned is not done. */
-  async function drop(n: TentNote): Promise<void> {
-    if (!(await close(n))) return
-    const held = () => tent()?.notes.find((x) => x.id === n.id)
-    notices.show(`Dropped: ${n.text}.`, 'done', async () => {
-      await outbox.save('tentNote', { ...(held() ?? n), closedAt: null })
+  /** Done, dropped, or open again: a note of the tent, or a plan that stands on a rider's day. */
+  const closeAt = ({ kept, day: of }: KeptFor, closedAt: string | null) =>
+    notices.attempt(async () => {
+      if (!('tentId' in kept))
+        return (
+          of &&
+          editList(outbox, of, 'plans', (plans) =>
+            plans.map((p) => (p.id === kept.id ? { ...p, closedAt } : p)),
+          )
+        )
+      const held = tent()?.notes.find((x) => x.id === kept.id)
+      await outbox.save('tentNote', { ...(held ?? kept), closedAt })
     })
+  const close = (n: KeptFor) => closeAt(n, new Date().toISOString())
+  /** What was put off or planned is not done. */
+  async function drop(n: KeptFor): Promise<void> {
+    if (await close(n))
+      notices.show(`Dropped: ${n.kept.text}.`, 'done', async () => {
+        await closeAt(n, null)
+      })
   }
   /** Where the chosen rider's parts were found to stand before the first run; nothing is turned. */
   async function keepCheck(parts: readonly ReadPart[], gaugeId: string | null): Promise<boolean> {

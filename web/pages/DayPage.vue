@@ -18,11 +18,13 @@ import FeelStrip from '../components/day/FeelStrip.vue'
 import NextChange from '../components/day/NextChange.vue'
 import OnTheBike from '../components/day/OnTheBike.vue'
 import ProposalLog from '../components/day/ProposalLog.vue'
+import DayPlans from '../components/day/DayPlans.vue'
 import DaySheet from '../components/day/DaySheet.vue'
 import RunExtras from '../components/day/RunExtras.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
 import { useCalled } from '../composables/useCalled.ts'
 import { useDayActs } from '../composables/useDayActs.ts'
+import { useDayPlans } from '../composables/useDayPlans.ts'
 import { useShortcuts } from '../composables/useShortcuts.ts'
 import { useSteady } from '../composables/useSteady.ts'
 import { useDay } from '../stores/day.ts'
@@ -186,6 +188,16 @@ function say(line: string) {
   openCommand()
 }
 const toSay = ref('')
+const { plans, inLine, drop: dropPlan, closeDone } = useDayPlans()
+/** What was planned came so: it stands in the command line, and is closed when it is done. */
+function doPlan({ id: planId }: { id: string }, line: string) {
+  inLine.value = planId
+  say(line)
+}
+// The dialog closed without it: the plan stays.
+watch(commandOpen, (is) => {
+  if (!is) inLine.value = null
+})
 /** Whether the run that is looked at was ridden on something else than what is on the bike. */
 const backToThis = computed(() => {
   if (!b.value || !run.value || !day.currentSetup || day.past || day.covered) return false
@@ -321,6 +333,7 @@ useShortcuts([
       </div>
       <p v-if="day.judgeFault" class="caution" role="alert">{{ day.judgeFault }}</p>
       <div ref="nextSlot" class="p-next">
+        <DayPlans v-if="plans.length && !day.past" :plans="plans" @do="doPlan" @drop="dropPlan" />
         <NextChange
           v-if="day.proposal && (!day.past || settled)"
           :proposal="day.proposal"
@@ -471,7 +484,13 @@ useShortcuts([
       }"
       :setup="settledSetup"
     />
-    <CommandLine v-model:open="commandOpen" v-model:say="toSay" @done="acts.tell" @undo="acts.undo" />
+    <CommandLine
+      v-model:open="commandOpen"
+      v-model:say="toSay"
+      @done="(done) => (acts.tell(done), closeDone())"
+      @undo="(acts.undo(), closeDone())"
+      @planned="notices.show('Planned. Nothing is turned yet.', 'done', null, id)"
+    />
     <ImportDialog
       v-if="run"
       v-model:open="importOpen"

@@ -2,6 +2,7 @@
 import { until, useElementSize, useMediaQuery, useNow } from '@vueuse/core'
 import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import type { DayPlan } from '#contract/dayPlan'
 import type { TentNote } from '#contract/tent'
 import { clockSpan, shareOf, windowAt, type ClockSpan } from '#core/tent/clock'
 import { trends } from '#core/tent/trend'
@@ -15,7 +16,7 @@ import { isWall } from '../api/door.ts'
 import { useKept } from '../composables/useKept.ts'
 import { usePageTitle } from '../composables/usePageTitle.ts'
 import { useShortcuts } from '../composables/useShortcuts.ts'
-import { useTent } from '../composables/useTent.ts'
+import { useTent, type TentRow } from '../composables/useTent.ts'
 import { useUnits } from '../composables/useUnits.ts'
 import { useDay } from '../stores/day.ts'
 import { useGarage } from '../stores/garage.ts'
@@ -166,11 +167,13 @@ const notes = computed<Map<string, TentNote[]>>(
 )
 const bar = useTemplateRef<InstanceType<typeof TentBar>>('bar')
 /** What was put off or planned is done now: the line says it, and turns it on Enter. */
-async function doLater(number: number, note: TentNote, line = note.text) {
-  choose(number)
-  await bar.value?.close(note)
+async function doLater(row: TentRow, kept: TentNote | DayPlan, line = kept.text) {
+  choose(row.rider.number)
+  await bar.value?.close({ kept, day: row.day?.day ?? null })
   await bar.value?.start(line)
 }
+const drop = (row: TentRow, kept: TentNote | DayPlan) =>
+  void bar.value?.drop({ kept, day: row.day?.day ?? null })
 useShortcuts([
   ...['1', '2', '3', '4', '5', '6', '7', '8', '9'].map((key) => ({
     key,
@@ -252,8 +255,8 @@ useShortcuts([
           :lane-px="lanePx"
           :height-px="rowPx"
           @choose="wall || choose(r.rider.number)"
-          @later="(n, line) => doLater(r.rider.number, n, line)"
-          @drop="(n) => bar?.drop(n)"
+          @later="(kept, line) => doLater(r, kept, line)"
+          @drop="(kept) => drop(r, kept)"
         />
       </ol>
       <p v-else class="nobody">

@@ -3,12 +3,12 @@ import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import type { End } from '#contract/common'
 import type { TrailDay } from '#contract/day'
+import type { DayPlan } from '#contract/dayPlan'
 import type { DayBundle } from '#contract/endpoints'
 import type { HourLine } from '#contract/hour'
 import type { Proposal } from '#contract/proposal'
 import type { Run } from '#contract/run'
 import { cache, readAfresh, reads } from '../api/cache.ts'
-import { ApiError } from '../api/client.ts'
 import { overlayDay } from '../api/overlay.ts'
 import { useUnits } from '../composables/useUnits.ts'
 import { keepDraft, readDraft } from '../support/drafts.ts'
@@ -16,6 +16,7 @@ import { actsOn, useDecisions } from './day/decisions.ts'
 import { useEarlier } from './day/earlier.ts'
 import { useFeels } from './day/feel.ts'
 import { useDayJudge } from './day/judge.ts'
+import { editList } from './day/lists.ts'
 import { useLooking } from './day/looking.ts'
 import { useOnBike } from './day/onBike.ts'
 import { useOvertaken } from './day/overtaken.ts'
@@ -114,18 +115,12 @@ export const useDay = defineStore('day', () => {
   async function editDay(change: Partial<TrailDay>): Promise<void> {
     await outbox.save('day', { ...bundle.value!.day, ...change })
   }
-  /** Changes the log by the hour; what others noted meanwhile stays. @throws ApiError */
-  async function editHours(change: (hours: readonly HourLine[]) => HourLine[]): Promise<void> {
-    // A line that comes from the page is a proxy, which no letter can hold.
-    const plain = (h: HourLine): HourLine => ({ ...h, track: [...h.track] })
-    const save = (of: TrailDay) => outbox.save('day', { ...of, hours: change(of.hours).map(plain) })
-    try {
-      await save(bundle.value!.day)
-    } catch (e) {
-      if (!(e instanceof ApiError) || e.problem?.code !== 'record.stale') throw e
-      await save(e.problem.current as TrailDay)
-    }
-  }
+  /** Changes the log by the hour. @throws ApiError */
+  const editHours = (change: (hours: readonly HourLine[]) => HourLine[]) =>
+    editList(outbox, bundle.value!.day, 'hours', change)
+  /** Changes what is planned for the next runs. @throws ApiError */
+  const editPlans = (change: (plans: readonly DayPlan[]) => DayPlan[]) =>
+    editList(outbox, bundle.value!.day, 'plans', change)
 
   return {
     bundle,
@@ -169,6 +164,7 @@ export const useDay = defineStore('day', () => {
     settle,
     editDay,
     editHours,
+    editPlans,
     covered,
     uncover: (runId: string) => void (uncovered.value = runId),
     unitAt: (end: End) => space.value[end],

@@ -39,6 +39,7 @@ function bundleOf(d: DayBuilder): DayBundle {
       trailId: 't',
       startSetupId: h.startSetupId,
       conditions: h.conditions,
+      plans: [],
       hours: [...h.hours],
       changeLimit: 8,
       settledSetupId: null,

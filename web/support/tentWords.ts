@@ -5,7 +5,6 @@ import type { Move } from '#core/setup/diff'
 import type { LaneChange } from '#core/tent/lane'
 import type { Trend } from '#core/tent/trend'
 import type { windowAt } from '#core/tent/clock'
-import { conditionWords, type TentPlan } from '#core/tent/plan'
 import type { UnitChoice } from '#core/units/choice'
 import { clockWords } from './dates.ts'
 
@@ -25,16 +24,6 @@ export const noteWords: Record<TentNoteKind, string> = {
   later: 'After the next run',
   plan: 'Planned',
   'no-time': 'No time between runs',
-}
-/** "If worse: shock reb faster 1", and how it came, once it has. */
-export function planWords({ plan, state }: TentPlan): { text: string; state: string } {
-  const states = {
-    waits: '',
-    unsaid: `not told of run ${state.run}`,
-    holds: `run ${state.run} came so`,
-    fell: `run ${state.run} came otherwise`,
-  }
-  return { text: `If ${conditionWords(plan)}: ${plan.line}`, state: states[state.is] }
 }
 export const windowWords: Record<TrackWindow['kind'], string> = {
   practice: 'practice',

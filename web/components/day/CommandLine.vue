@@ -13,7 +13,7 @@ import DialogFrame from '../shell/DialogFrame.vue'
 const open = defineModel<boolean>('open', { required: true })
 /** A sentence that something else on the screen says; taken up when the dialog opens. */
 const say = defineModel<string>('say', { default: '' })
-const emit = defineEmits<{ done: [done: Done]; undo: [] }>()
+const emit = defineEmits<{ done: [done: Done]; undo: []; planned: [] }>()
 const day = useDay()
 const garage = useGarage()
 const notices = useNotices()
@@ -31,7 +31,7 @@ watch(
   },
   { immediate: true },
 )
-const { preview, fault, readings, slipWords, ready, act } = useCommand(line, asked)
+const { preview, fault, readings, slipWords, ready, isPlan, act } = useCommand(line, asked)
 const hints = computed(() => completions(line.value, day.space).slice(0, 6))
 function complete(word: string) {
   line.value = line.value.replace(/\S*$/, word) + ' '
@@ -51,6 +51,7 @@ async function submit() {
     const done = await act()
     if (done === null) return
     if (done === 'undo') emit('undo')
+    else if (done === 'planned') emit('planned')
     else emit('done', done)
     line.value = ''
     open.value = false
@@ -85,12 +86,14 @@ async function submit() {
         <button v-for="r in readings" :key="r.line" type="button" @click="take(r.line)">{{ r.words }}</button>
       </div>
       <p v-for="w in slipWords" :key="w" class="caution" role="alert">{{ w }}</p>
-      <BButton type="submit" variant="primary" :disabled="!ready">Done, it is on</BButton>
+      <BButton type="submit" variant="primary" :disabled="!ready">{{
+        isPlan ? 'Keep the plan' : 'Done, it is on'
+      }}</BButton>
       <p class="soft small">
         Say it as you would at the trailhead: <code>slow the shock down one</code> ·
         <code>fork +2 psi</code> · <code>lsc 9</code> · <code>shock lever firm</code> ·
         <code>read shock reb 8</code> · <code>undo</code> · <code>back to run 3</code> ·
-        <code>back to the last good one</code>
+        <code>back to the last good one</code> · <code>if worse, shock reb faster 1</code>
       </p>
     </form>
   </DialogFrame>

@@ -4,11 +4,13 @@ import type { DayBundle } from '#contract/endpoints'
 import type { DayKnowledge } from '#core/adviser/summary'
 import { answerWords } from '#core/causes/questions'
 import { wordRules } from '#core/causes/words'
+import { openPlans } from '#core/plans/state'
 import { useUnits } from '../../composables/useUnits.ts'
 import { clockWords } from '../../support/dates.ts'
 import { dayLine } from '../../support/dayLine.ts'
 import { conditionWords } from '../../support/dayWords.ts'
 import { hourWords } from '../../support/hourWords.ts'
+import { planWords } from '../../support/planWords.ts'
 import { factsLine } from '../../support/runFacts.ts'
 
 /** The day on paper: every run with what was turned before it and what was said of it. Made for print only. */
@@ -49,7 +51,11 @@ const sheet = computed(() => {
     noted = []
     return [row]
   })
-  return { rows, after: noted.join('; ') }
+  const planned = openPlans(b.day.plans, b)
+    .filter((p) => p.state.is !== 'fell')
+    .map((p) => planWords(p))
+    .map(({ text, state }) => `Planned: ${text}${state ? ` (${state})` : ''}`)
+  return { rows, after: noted.join('; '), planned }
 })
 </script>
 
@@ -81,6 +87,7 @@ const sheet = computed(() => {
       </tbody>
     </table>
     <p v-if="sheet.after" class="num soft">{{ sheet.after }}</p>
+    <p v-for="p in sheet.planned" :key="p" class="num">{{ p }}</p>
   </section>
 </template>
 

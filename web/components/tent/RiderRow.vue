@@ -2,12 +2,14 @@
 import { computed } from 'vue'
 import IconPhone from '~icons/lucide/smartphone'
 import IconDrop from '~icons/lucide/x'
+import type { DayPlan } from '#contract/dayPlan'
 import type { TentNote } from '#contract/tent'
 import type { ClockSpan } from '#core/tent/clock'
 import { adjusterName, positionWords } from '#core/adjusters/words'
 import type { TentRow } from '../../composables/useTent.ts'
 import { useUnits } from '../../composables/useUnits.ts'
-import { planWords, sinceStartWords, whereWords } from '../../support/tentWords.ts'
+import { planWords } from '../../support/planWords.ts'
+import { sinceStartWords, whereWords } from '../../support/tentWords.ts'
 import EndMark from '../shell/EndMark.vue'
 import LaneTrack from './LaneTrack.vue'
 
@@ -24,7 +26,11 @@ const props = defineProps<{
   lanePx: number | null
   heightPx: number
 }>()
-const emit = defineEmits<{ choose: []; later: [note: TentNote, line?: string]; drop: [note: TentNote] }>()
+const emit = defineEmits<{
+  choose: []
+  later: [kept: TentNote | DayPlan, line?: string]
+  drop: [kept: TentNote | DayPlan]
+}>()
 const { units } = useUnits()
 const name = computed(() => props.row.day?.rider.name ?? '…')
 const where = computed(() =>
@@ -55,7 +61,7 @@ const changed = computed(() =>
 const plans = computed(() =>
   props.row.plans.map((p) => ({
     ...planWords(p),
-    note: p.note,
+    kept: p.kept,
     line: p.plan.line,
     holds: p.state.is === 'holds',
   })),
@@ -134,12 +140,12 @@ const roomy = computed(() => props.heightPx >= 98)
       >
         {{ `After the run: ${n.text}` }}
       </button>
-      <span v-for="p in wall ? [] : plans" :key="p.note.id" class="plan">
+      <span v-for="p in wall ? [] : plans" :key="p.kept.id" class="plan">
         <button
           type="button"
           class="btn btn-sm btn-plain later"
           :class="{ holds: p.holds }"
-          @click.stop="emit('later', p.note, p.line)"
+          @click.stop="emit('later', p.kept, p.line)"
         >
           <b v-if="p.state">{{ `${p.state} · ` }}</b>{{ p.text }}
         </button>
@@ -148,7 +154,7 @@ const roomy = computed(() => props.heightPx >= 98)
           class="btn btn-sm drop"
           :aria-label="`Drop the plan: ${p.text}`"
           title="Drop it"
-          @click.stop="emit('drop', p.note)"
+          @click.stop="emit('drop', p.kept)"
         >
           <IconDrop aria-hidden="true" />
         </button>

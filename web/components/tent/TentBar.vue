@@ -6,7 +6,7 @@ import type { TentBundle } from '#contract/tent'
 import { wordRules } from '#core/causes/words'
 import { feelCodes } from '#core/tent/feelCodes'
 import { parseTentLine, type LineFeel } from '#core/tent/line'
-import { conditionWords } from '#core/tent/plan'
+import { conditionWords } from '#core/plans/plan'
 import { useCommand } from '../../composables/useCommand.ts'
 import { useTentActs } from '../../composables/useTentActs.ts'
 import type { TentRow } from '../../composables/useTent.ts'
@@ -158,7 +158,8 @@ async function enter(typed: string): Promise<boolean> {
         const done = await act()
         if (done === null) stays = true
         else if (done === 'undo') await acts.acts.undo()
-        else acts.acts.tell(done)
+        // A plan of the tent is an entry of its own.
+        else if (done !== 'planned') acts.acts.tell(done)
       })
       return ok && !stays
     }
