@@ -74,7 +74,9 @@ describe('the review of a day of practice', () => {
     expect(of(told.rating, [{ ...marks[0], sectionId: null, strength: 1 }]).standing).toBe('well-done')
     expect(of(told.rating, []).says).toMatch(/^The rider’s words were “.*”, rear; noted was nothing of it$/)
     expect(of(told.rating, [{ ...marks[0], end: 'front' }]).says).toMatch(/, rear; noted was “.*”, front$/)
-    expect(of(told.rating, [...marks, { ...marks[0], id: 'x', word: 'pedal-bob' }]).says).toMatch(/never said/)
+    expect(of(told.rating, [...marks, { ...marks[0], id: 'x', word: 'pedal-bob' }]).says).toMatch(
+      /never said/,
+    )
     expect(of(told.rating - 1, marks).says).toBe(
       `The rider gave it a ${told.rating}; noted was ${told.rating - 1}`,
     )
