@@ -14,6 +14,7 @@ export const RiddenOn = z.strictObject({
   date: CalendarDay,
   trailName: z.string(),
   place: z.string(),
+  /** Of its last counted run on that day: as noted at it or in the log by the hour, else as the day began. */
   conditions: Conditions,
   purpose: TrailDay.shape.purpose,
   /** All runs, also those that do not count. */

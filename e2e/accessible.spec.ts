@@ -68,6 +68,7 @@ test('nothing is wrong with three riders at once', async ({ page }) => {
 
 test('nothing is wrong with a day of practice and its end', async ({ page }) => {
   await page.goto(`${server.base}/practice/kicks/1`)
+  await page.getByRole('button', { name: 'I’ll note the feel myself' }).click()
   await page.getByRole('button', { name: 'Ride run 1' }).click()
   await page.getByRole('heading', { name: 'Run 1, the rider says' }).waitFor()
   await page.getByRole('button', { name: 'What would the adviser do?' }).click()

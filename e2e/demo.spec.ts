@@ -2,6 +2,7 @@ import { expect, test, type Page } from '@playwright/test'
 import { v7 as uuid } from 'uuid'
 import type { DayBundle } from '../contract/endpoints.ts'
 import { idOf } from '../demo/ids.ts'
+import { faults } from './faults.ts'
 import { handFile } from './handFile.ts'
 import { inDemo, proposed } from './screens.ts'
 import { startDemo, type RunningServer } from './server.ts'
@@ -143,6 +144,7 @@ test('a plan waits for the run it is for, silence is no answer, and once it came
     .getByRole('button', { name: 'worse', exact: true })
     .click()
   await expect(planned).toContainText('run 6 came so')
+  expect(await faults(page)).toEqual([])
   await page.reload()
   await planned.getByRole('button', { name: 'Do it …' }).click()
   const line = page.getByRole('textbox', { name: 'Change' })

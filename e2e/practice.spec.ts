@@ -12,6 +12,7 @@ import { recordedRide } from '../core/practice/recorded.ts'
 import { hiddenWords } from '../core/practice/review/hidden.ts'
 import { lostInAll } from '../core/practice/review/losses.ts'
 import { reviewOf } from '../core/practice/review/review.ts'
+import { faults } from './faults.ts'
 import { startServer, type RunningServer } from './server.ts'
 
 let server: RunningServer
@@ -473,6 +474,7 @@ test('three at once: what is done with one takes time from the others, and the e
       await expect(section.locator('canvas')).toBeVisible()
     }
     await expect(page.getByRole('button', { name: 'Don’t wait' })).toHaveCount(0)
+    expect(await faults(page)).toEqual([])
   })
   await page.getByRole('button', { name: 'The same three again' }).click()
   await expect(clock).toContainText('09:00')

@@ -1,4 +1,5 @@
 import { expect, test, type Locator, type Page } from '@playwright/test'
+import type { DayBundle } from '../contract/endpoints.ts'
 import { largeSize } from '../demo/large.ts'
 import { Hands, spacing } from './hands.ts'
 import { inDemo, proposed } from './screens.ts'
@@ -122,6 +123,15 @@ test.describe('fast hands', () => {
   let server: RunningServer
   test.beforeEach(async () => void (server = await startDemo()))
   test.afterEach(async () => server?.stop())
+  const bundle = async (page: Page) =>
+    (await (
+      await page.request.get(`${server.base}/api/v1${new URL(page.url()).pathname}`)
+    ).json()) as DayBundle
+  /** Of every run of the day, in their order. */
+  const ratings = async (page: Page) => {
+    const { runs, feels } = await bundle(page)
+    return runs.map((run) => feels.find((f) => f.runId === run.id)?.rating ?? null)
+  }
   const onDay = async (page: Page) => {
     await page.goto(server.base + inDemo.day.address)
     await proposed(page)
@@ -234,6 +244,36 @@ test.describe('fast hands', () => {
       await expect(page.getByRole('button', { name: 'Log run 7' })).toBeVisible()
     })
   })
+
+  for (const width of [1280, 390])
+    test(`on a slow line the next tap is of the run that was just logged, and no answer that comes late turns the page back, at ${width} px`, async ({
+      page,
+    }) => {
+      await page.setViewportSize({ width, height: 800 })
+      await onDay(page)
+      const before = await ratings(page)
+      await page.route('**/api/v1/runs/*', async (route) => {
+        if (route.request().method() === 'PUT') await new Promise((r) => setTimeout(r, 4000))
+        await route.continue().catch(() => undefined)
+      })
+      const title = (n: number) => page.getByRole('heading', { name: `Run ${n}, how it felt` })
+      await page.getByRole('button', { name: 'Log run 6' }).click()
+      await page
+        .getByRole('group', { name: 'Rating' })
+        .getByRole('button', { name: '4', exact: true })
+        .click({ timeout: 2500 })
+      await expect(title(6)).toBeVisible({ timeout: 1000 })
+      await expect(page.getByRole('button', { name: /was logged elsewhere/ })).toHaveCount(0)
+      await expect.poll(() => ratings(page)).toEqual([...before, 4])
+      // Something of it is changed, and another run looked at before the answer is there.
+      await page.getByRole('button', { name: 'nervous', exact: true }).click()
+      if (width < 700) await page.getByRole('button', { name: 'Day', exact: true }).click()
+      await page.getByRole('button', { name: /^Run 4,/ }).click()
+      await expect(title(4)).toBeVisible()
+      const mind = async () => (await bundle(page)).runs.at(-1)!.mind
+      await expect.poll(mind).toBe('nervous')
+      await expect(title(4)).toBeVisible()
+    })
 
   for (const width of [1280, 390])
     test(`nothing moves under the hand while the run is judged anew, at ${width} px`, async ({ page }) => {

@@ -12,7 +12,9 @@ export interface ConditionsLog {
 export type RunConditions = Pick<Run, 'startedAt' | 'airTempC' | 'altitudeM' | 'surface'>
 
 /** The log that holds for a day: its own lines, and those of the tent it is in. */
-export const logOf = (b: Pick<DayBundle, 'day' | 'tent'>): ConditionsLog => ({
+export const logOf = (
+  b: Pick<DayBundle, 'day'> & { tent: { hours: readonly HourLine[] } | null },
+): ConditionsLog => ({
   conditions: b.day.conditions,
   hours: [...b.day.hours, ...(b.tent?.hours ?? [])].sort((x, y) => Date.parse(x.at) - Date.parse(y.at)),
 })

@@ -1,13 +1,18 @@
 import { and, asc, desc, eq, inArray, isNull, ne, or, sql } from 'drizzle-orm'
 import type { BikeSetups, RiddenOn } from '#contract/bikeSetups'
+import type { Conditions } from '#contract/conditions'
+import { TrailDay } from '#contract/day'
 import type { KeptSetup } from '#contract/kept'
 import type { Profile } from '#contract/profile'
 import type { Feel, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
+import { conditionsAt } from '#core/conditions/at'
+import { logOf, type ConditionsLog } from '#core/conditions/log'
 import type { Store } from '../db/open.ts'
 import { bikes, days, feels, kept, profiles, runs, setups, trails, units } from '../db/schema.ts'
 import { Refusal } from '../refusal.ts'
 import { saveRecord } from './records.ts'
+import { logsOfBike } from './tentLog.ts'
 
 /** What was on the bike stays, whatever else was removed. */
 const wasTurned = and(
@@ -23,10 +28,11 @@ function inTheirOrder(all: Setup[]): Setup[] {
 }
 
 /** Everything a bike has stood at. @throws Refusal 'record.not-found' */
-export async function readBikeSetups({ db }: Store, bikeId: string): Promise<BikeSetups> {
+export async function readBikeSetups(store: Store, bikeId: string): Promise<BikeSetups> {
+  const { db } = store
   const [bike] = await db.select({ id: bikes.id }).from(bikes).where(eq(bikes.id, bikeId))
   if (!bike) throw new Refusal('record.not-found', 'There is no such bike.')
-  const [setupRows, keptRows, dayRows, runRows] = await Promise.all([
+  const [setupRows, keptRows, dayRows, runRows, tentLogs] = await Promise.all([
     db
       .select()
       .from(setups)
@@ -49,12 +55,16 @@ export async function readBikeSetups({ db }: Store, bikeId: string): Promise<Bik
       .leftJoin(feels, eq(feels.runId, runs.id))
       .where(and(eq(days.bikeId, bikeId), isNull(days.deletedAt), isNull(runs.deletedAt)))
       .orderBy(asc(runs.startedAt)),
+    logsOfBike(store, bikeId),
   ])
   const unitIds = [
     ...new Set(setupRows.flatMap((s) => [s.body.frontUnitId, s.body.rearUnitId]).filter((x) => x !== null)),
   ]
   const unitRows = unitIds.length ? await db.select().from(units).where(inArray(units.id, unitIds)) : []
-  const ridden = dayRows.flatMap(({ day, trail }) => {
+  const ridden = dayRows.flatMap(({ day: body, trail }) => {
+    const day = TrailDay.parse(body)
+    const hours = tentLogs.get(day.id)
+    const log = logOf({ day, tent: hours ? { hours } : null })
     const ofDay = runRows.filter((r) => r.run.dayId === day.id)
     const ids = new Set(ofDay.map((r) => r.run.setupId))
     if (day.settledSetupId) ids.add(day.settledSetupId)
@@ -66,7 +76,10 @@ export async function readBikeSetups({ db }: Store, bikeId: string): Promise<Bik
         date: day.date,
         trailName: trail.name,
         place: trail.place,
-        conditions: day.conditions,
+        conditions: riddenIn(
+          log,
+          mine.map((r) => r.run),
+        ),
         purpose: day.purpose,
         settled: day.settledSetupId === setupId,
         ...rodeAndSaid(mine),
@@ -80,6 +93,12 @@ export async function readBikeSetups({ db }: Store, bikeId: string): Promise<Bik
     kept: keptRows.map((r) => r.body),
     ridden,
   }
+}
+
+/** Air, height and ground of the last run that counts, else of the last: a day that began dry may have ended wet. */
+function riddenIn(log: ConditionsLog, rode: readonly Run[]): Conditions {
+  const run = rode.findLast((r) => r.kind === 'counted') ?? rode.at(-1)
+  return run ? conditionsAt(log, run) : log.conditions
 }
 
 type Rode = Pick<RiddenOn, 'runs' | 'countedRuns' | 'ratings' | 'words' | 'tyreFrontPsi' | 'tyreRearPsi'>

@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { BikeSetups } from '#contract/bikeSetups'
 import type { Garage } from '#contract/endpoints'
 import type { KeptSetup } from '#contract/kept'
+import type { Run } from '#contract/run'
+import { v7 as uuid } from 'uuid'
 import { startApp } from './harness.ts'
 import { makeReason, makeRun, makeSetup, startStory } from './story.ts'
 
@@ -71,6 +73,55 @@ describe('everything a bike has stood at', () => {
         settled: false,
       },
     ])
+    await t.store.close()
+  })
+  it('is found by how it was when a setup was ridden, not by how the day began', async () => {
+    const { t, s, read } = await story()
+    const later = makeSetup(s.bike, [s.front, s.rear], { parentId: s.setup.id, dayId: s.day.id })
+    await t.put(`/setups/${later.id}`, later)
+    const at = (clock: string) => `${s.day.date}T${clock}:00.000Z`
+    const ride = async (setupId: string, clock: string, over: Partial<Run> = {}) => {
+      const run = makeRun(s.day, setupId, { startedAt: at(clock), ...over })
+      expect((await t.put(`/runs/${run.id}`, run)).status).toBe(200)
+    }
+    const hour = (clock: string, over: object) => ({
+      id: uuid(),
+      at: at(clock),
+      airTempC: null,
+      altitudeM: null,
+      surface: null,
+      track: [],
+      note: '',
+      ...over,
+    })
+    const of = async (id: string) => (await read()).ridden.find((r) => r.setupId === id)?.conditions
+    await ride(later.id, '14:30')
+    const dry = s.day.conditions
+    expect([await of(s.setup.id), await of(later.id)]).toEqual([dry, dry])
+    // It rained at two; the last run of the first setup was in the morning.
+    await t.put(`/days/${s.day.id}`, { ...s.day, version: 1, hours: [hour('14:00', { surface: 'wet' })] })
+    expect([await of(s.setup.id), await of(later.id)]).toEqual([dry, { ...dry, surface: 'wet' }])
+    // What the tent logged holds, too, as long as the day is in it; what a run itself says holds before both.
+    const tent = { id: uuid(), version: 0, name: 'Practice', date: s.day.date, trailId: s.trail.id }
+    await t.put(`/tents/${tent.id}`, { ...tent, schedule: [], note: '' })
+    const line = { ...hour('14:10', { airTempC: 9 }), version: 0, tentId: tent.id }
+    expect((await t.put(`/tent-hours/${line.id}`, line)).status).toBe(200)
+    expect(await of(later.id)).toEqual({ ...dry, surface: 'wet' })
+    await t.put(`/tent-riders/${s.day.id}`, {
+      id: s.day.id,
+      version: 0,
+      tentId: tent.id,
+      number: 1,
+      whereabouts: 'here',
+      since: at('08:00'),
+      temper: 'number',
+      named: false,
+    })
+    expect(await of(later.id)).toEqual({ ...dry, surface: 'wet', airTempC: 9 })
+    await ride(later.id, '15:00', { surface: 'mud' })
+    // A crash tells nothing of when it was good.
+    await ride(later.id, '15:30', { surface: 'dry-loose', kind: 'void', voidReason: 'crash' })
+    expect(await of(later.id)).toEqual({ ...dry, surface: 'mud', airTempC: 9 })
     await t.store.close()
   })
   it('a day or a run that was removed says nothing; brought back it does again', async () => {

@@ -4,6 +4,7 @@ import { computed, defineAsyncComponent, onUnmounted, ref, useTemplateRef, watch
 import { useRoute, useRouter } from 'vue-router'
 import { v7 as uuid } from 'uuid'
 import type { Feel, Run } from '#contract/run'
+import { conditionsOf } from '#core/conditions/ofDay'
 import { carriedSurface } from '#core/conditions/at'
 import { logOf } from '#core/conditions/log'
 import { nothingNoted } from '#core/setup/nothingNoted'
@@ -165,8 +166,9 @@ async function logRun() {
   }
   const number = nextNo.value
   setTimeout(() => (logging.value = false), logAgainMs)
-  if (!(await notices.attempt(() => day.saveRun(logged)))) return
+  const saving = notices.attempt(() => day.saveRun(logged))
   look({ run: undefined, part: 'feel' })
+  if (!(await saving)) return
   notices.show(
     `Run ${number} is logged${logged.kind === 'warm-up' ? ' as a warm-up; nobody judges it' : ''}.`,
     'done',
@@ -478,7 +480,7 @@ useShortcuts([
         bikeId: b.bike.id,
         riderId: b.rider.id,
         units: b.units,
-        conditions: b.day.conditions,
+        conditions: conditionsOf(b),
         words: `${b.trail.name}, ${shortDayWords(b.day.date)}`,
         settled: true,
       }"

@@ -73,14 +73,23 @@ export const useDay = defineStore('day', () => {
     const p = proposal.value
     const isNew = !bundle.value?.runs.some((r) => r.id === run.id)
     // Ridden as it stood although a change was proposed: that, too, is a decision worth keeping.
-    if (isNew && p && actsOn(p) && !decided(p)) await decide(p, 'repeat')
-    const done = await outbox.save('run', run)
+    const decision = isNew && p && actsOn(p) && !decided(p) ? decide(p, 'repeat') : null
+    const saving = outbox.save('run', run)
+    // It is there from now on: whatever is tapped next is meant for it, however long its answer takes.
+    const before = selectedRunId.value
     selectedRunId.value = run.id
-    return done.state === 'saved' ? done.saved : run
+    try {
+      const [done] = await Promise.all([saving, decision])
+      return done.state === 'saved' ? done.saved : run
+    } catch (e) {
+      if (isNew && selectedRunId.value === run.id) selectedRunId.value = before
+      throw e
+    }
   }
   async function removeRun(runId: string): Promise<void> {
-    await outbox.remove('run', runId)
-    selectedRunId.value = null
+    const removing = outbox.remove('run', runId)
+    if (selectedRunId.value === runId) selectedRunId.value = null
+    await removing
   }
   const restoreRun = (runId: string) => outbox.restore('run', runId)
 

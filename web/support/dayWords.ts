@@ -1,6 +1,5 @@
 import type { DayBundle, DaySummary } from '#contract/endpoints'
-import { conditionsNow } from '#core/conditions/at'
-import { logOf } from '#core/conditions/log'
+import { conditionsOf } from '#core/conditions/ofDay'
 import { say, type UnitChoice } from '#core/units/choice'
 import { shortDayWords } from './dates.ts'
 import { surfaceWords } from './words.ts'
@@ -9,7 +8,7 @@ import { surfaceWords } from './words.ts'
 export function conditionWords(b: DayBundle, units: UnitChoice): string {
   const { day, trail } = b
   const c = day.conditions
-  const last = conditionsNow({ ...logOf(b), runs: b.runs.map((run) => ({ run })) })
+  const last = conditionsOf(b)
   const since = (now: string | null, was: string | null) =>
     now === was || now === null ? was : was === null ? now : `${was}, then ${now}`
   const temp = (t: number | null) => (t === null ? null : say('temperature', t, units))

@@ -1,8 +1,7 @@
 import { computed, ref, type Ref } from 'vue'
 import type { DayBundle } from '#contract/endpoints'
 import type { Setup } from '#contract/setup'
-import { conditionsNow } from '#core/conditions/at'
-import { logOf } from '#core/conditions/log'
+import { conditionsOf } from '#core/conditions/ofDay'
 import { currentSetupId, spaceOf, spaceOfDay } from '#core/adviser/history'
 import { diffSetups, type Move } from '#core/setup/diff'
 import { withTurns, type Hand } from '#core/setup/known'
@@ -68,7 +67,7 @@ export function useOnBike(bundle: Ref<DayBundle | null>) {
   const air = computed(() => {
     const b = bundle.value
     if (!b) return { airTempC: null, altitudeM: null }
-    const { airTempC, altitudeM } = conditionsNow({ ...logOf(b), runs: b.runs.map((run) => ({ run })) })
+    const { airTempC, altitudeM } = conditionsOf(b)
     return { airTempC, altitudeM }
   })
 
