@@ -13,7 +13,7 @@ export type RunConditions = Pick<Run, 'startedAt' | 'airTempC' | 'altitudeM' | '
 
 /** The log that holds for a day: its own lines, and those of the tent it is in. */
 export const logOf = (
-  b: Pick<DayBundle, 'day'> & { tent: { hours: readonly HourLine[] } | null },
+  b: Pick<DayBundle, 'day'> & { tent: { id?: string; hours: readonly HourLine[] } | null },
 ): ConditionsLog => ({
   conditions: b.day.conditions,
   hours: [...b.day.hours, ...(b.tent?.hours ?? [])].sort((x, y) => Date.parse(x.at) - Date.parse(y.at)),
