@@ -425,6 +425,67 @@ test('the weather is noted once for all, on each rider’s day too; what nobody 
   expect((await day(page, 'wren')).runs.map((r) => r.airTempC)).not.toContain(29)
 })
 
+test('on a slow line a run is of who came in, with all that was said, though somebody else is looked at by then', async ({
+  page,
+}) => {
+  await open(page)
+  const before = (await day(page, 'mika')).runs
+  await page.route('**/api/v1/runs/*', async (route) => {
+    if (route.request().method() === 'PUT') await new Promise((r) => setTimeout(r, 2500))
+    await route.continue().catch(() => undefined)
+  })
+  const { number } = (await tent(page)).riders.find((r) => r.id === dayOf('mika'))!
+  await keys(page, `${number} in 6.5 rki better`)
+  await expect.poll(() => rows(page).allInnerTexts()).toContainEqual(expect.stringMatching(/Mika[^]*6\.5/))
+  await row(page, 'Nuri').click()
+  await expect(page.getByText(/Mika is in: run \d+ is logged/)).toBeVisible()
+  await expect(page.getByText(/no earlier run that counts/)).toHaveCount(0)
+  const said = async () => {
+    const { runs, feels } = await day(page, 'mika')
+    const run = runs[before.length] as (typeof runs)[number] | undefined
+    return feels.find((f) => f.runId === run?.id)
+  }
+  await expect.poll(said).toMatchObject({
+    rating: 6.5,
+    marks: [{ word: 'kicks', end: 'rear' }],
+    verdicts: [{ againstRunId: before.findLast((r) => r.kind === 'counted')!.id, value: 1 }],
+  })
+  expect((await day(page, 'nuri')).runs.every((r) => before.every((b) => b.id !== r.id))).toBe(true)
+})
+
+test('what is taken back is of the bike it was done on, whoever is looked at by then', async ({ page }) => {
+  await open(page)
+  const bikes = async () =>
+    Promise.all(['runa', 'mika'].map(async (r) => (await day(page, r)).bike.currentSetupId))
+  const [, mika] = await bikes()
+  const turned = page.getByText(/On the bike: Rear rebound 4 → 3 clicks/)
+  const undo = page.getByRole('button', { name: 'Undo', exact: true })
+  await keys(page, '6 rear reb slower 1')
+  await expect(turned).toBeVisible()
+  await expect(undo).toBeVisible()
+  const [runa] = await bikes()
+  await row(page, 'Mika').click()
+  // It goes with the day it speaks of, long before it would go by itself.
+  await expect(undo).toHaveCount(0, { timeout: 2000 })
+  // An answer that comes when somebody else is looked at has no way back that would act on them.
+  await page.route('**/api/v1/setups/*', async (route) => {
+    await new Promise((r) => setTimeout(r, 2000))
+    await route.continue().catch(() => undefined)
+  })
+  await keys(page, '6 undo')
+  await page.waitForTimeout(300)
+  await row(page, 'Mika').click()
+  await expect(page.getByText(/^Taken back: Rear rebound/)).toBeVisible()
+  await expect(undo).toHaveCount(0, { timeout: 1500 })
+  await keys(page, '6 rear reb slower 1')
+  await page.waitForTimeout(300)
+  await row(page, 'Mika').click()
+  await expect(turned).toBeVisible()
+  await expect(undo).toHaveCount(0, { timeout: 1500 })
+  expect((await bikes())[0]).not.toBe(runa)
+  expect((await bikes())[1]).toBe(mika)
+})
+
 test('what was planned on a rider’s own day waits in the tent too, and is dropped there on that day', async ({
   page,
 }) => {

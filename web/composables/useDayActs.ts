@@ -21,19 +21,29 @@ export function useDayActs() {
     busy.value = false
     return ok
   }
+  const openId = () => day.bundle?.day.id ?? null
+  /**
+   * Told of the day it was done on. The way back acts on the open day: where another was opened before the answer came,
+   * there is none.
+   */
+  function toldOf(dayId: string | null, text: string, undo: () => Promise<void>): void {
+    notices.show(text, 'done', openId() === dayId ? undo : null, dayId)
+  }
   /** Says what the hands did, from the settings before and after; nothing else is known to be true. */
   function tell(done: Done, more = ''): void {
     // A reading may correct a number: that is no turn.
     const turned = done.after.reason.source === 'reading' ? [] : done.moves
     const words = turned.map((m) => moveWords(m, units.value)).join('; ')
     const text = words ? `On the bike: ${words}.` : 'Read; nothing was turned.'
-    notices.show(more ? `${text} ${more}` : text, 'done', words ? undo : null, day.bundle?.day.id ?? null)
+    const told = more ? `${text} ${more}` : text
+    if (words) toldOf(done.after.dayId, told, undo)
+    else notices.show(told, 'done', null, done.after.dayId)
   }
   async function undo(): Promise<void> {
     const done = await day.undoLast()
     if (!done) return
     const words = done.moves.map((m) => moveWords(m, units.value)).join('; ')
-    notices.show(`Taken back: ${words}.`, 'done', null, day.bundle?.day.id ?? null)
+    notices.show(`Taken back: ${words}.`, 'done', null, done.after.dayId)
   }
   return {
     busy,
@@ -61,13 +71,13 @@ export function useDayActs() {
     readSag: (sagPct: number) =>
       act(async () => {
         const end = day.proposal?.readEnd
+        const of = openId()
         if (!end) return
         const { after } = await day.readSag(end, sagPct)
-        notices.show(
+        toldOf(
+          of,
           `${end === 'front' ? 'Front' : 'Rear'} sag read: ${Math.round(sagPct)} %. Nothing was turned.`,
-          'done',
           async () => void (await day.unreadSag(after)),
-          day.bundle?.day.id ?? null,
         )
       }),
     /** Where parts were found to stand; a number that differs is kept as what is true now. */
@@ -90,20 +100,19 @@ export function useDayActs() {
       }),
     happy: () =>
       act(async () => {
-        if (day.proposal) await day.decide(day.proposal, 'happy')
-        await day.settle(day.currentSetup!.id)
-        notices.show(
-          'Settled. Nothing more will be proposed unless you open the day again.',
-          'done',
-          () => day.settle(null),
-          day.bundle?.day.id ?? null,
+        const of = openId()
+        // Both are of the day that is open now.
+        const decided = day.proposal ? day.decide(day.proposal, 'happy') : null
+        await Promise.all([day.settle(day.currentSetup!.id), decided])
+        toldOf(of, 'Settled. Nothing more will be proposed unless you open the day again.', () =>
+          day.settle(null),
         )
       }),
     reopen: () => act(() => day.settle(null)),
     async removeRun(runId: string): Promise<void> {
-      const n = day.runNumber(runId)
+      const [n, of] = [day.runNumber(runId), openId()]
       if (await act(() => day.removeRun(runId)))
-        notices.show(`Run ${n} was removed.`, 'done', () => day.restoreRun(runId), day.bundle?.day.id ?? null)
+        notices.show(`Run ${n} was removed.`, 'done', () => day.restoreRun(runId), of)
     },
   }
 }

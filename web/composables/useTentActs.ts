@@ -92,14 +92,17 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
     }
     const number = b.runs.length + 1
     const before = row.rider
+    // The answers may come when somebody else is chosen already: whose run it is stands now.
+    const who = name()
+    const saving = day.saveRun(run)
+    if (!isNothing(feel)) say(feel, run.id)
     const ok = await notices.attempt(async () => {
-      await day.saveRun(run)
+      await saving
       await place(row, 'here')
     })
     if (!ok) return null
-    if (!isNothing(feel)) say(feel, run.id)
     notices.show(
-      `${name()} is in: run ${number} is logged${run.kind === 'warm-up' ? ' as a warm-up; nobody judges it' : ''}.`,
+      `${who} is in: run ${number} is logged${run.kind === 'warm-up' ? ' as a warm-up; nobody judges it' : ''}.`,
       'done',
       async () => {
         await day.removeRun(run.id)
@@ -109,7 +112,6 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
           since: before.since,
         })
       },
-      b.day.id,
     )
     return run.id
   }
@@ -159,9 +161,10 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
       closedAt: null,
       afterRunId: runId,
     }
+    const who = name()
     const ok = await notices.attempt(() => outbox.save('tentNote', record))
     if (ok)
-      notices.show(`${name()}: ${noteWords[kind].toLowerCase()}${text ? `, ${text}` : ''}.`, 'done', () =>
+      notices.show(`${who}: ${noteWords[kind].toLowerCase()}${text ? `, ${text}` : ''}.`, 'done', () =>
         outbox.remove('tentNote', record.id),
       )
     return ok

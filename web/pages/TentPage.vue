@@ -103,6 +103,11 @@ watch(
   (id) => id && void notices.attempt(() => day.load(id)),
   { immediate: true },
 )
+// What can be taken back on a rider's day goes with it: a tap meant for one bike is none for the next.
+watch(
+  () => day.bundle?.day.id,
+  (_, before) => before && notices.leave(before),
+)
 
 const wide = useMediaQuery('(min-width: 901px)')
 const { width: boardWidth, height: boardHeight } = useElementSize(useTemplateRef<HTMLElement>('board'))
