@@ -145,6 +145,7 @@ test('a plan waits for the run it is for, silence is no answer, and once it came
     .click()
   await expect(planned).toContainText('run 6 came so')
   expect(await faults(page)).toEqual([])
+  await page.setViewportSize({ width: 1280, height: 800 })
   await page.reload()
   await planned.getByRole('button', { name: 'Do it …' }).click()
   const line = page.getByRole('textbox', { name: 'Change' })

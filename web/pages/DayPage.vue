@@ -101,6 +101,8 @@ onUnmounted(() => notices.leave(props.id))
 const b = computed(() => (day.bundle?.day.id === props.id ? day.bundle : null))
 const run = computed(() => day.selectedRun)
 const printing = useMediaQuery('print')
+/** One part at a time; as the styles below have it. */
+const onPhone = useMediaQuery('(max-width: 720px)')
 useSteady(useTemplateRef<HTMLElement>('nextSlot'), useTemplateRef<HTMLElement>('feelSlot'))
 // The run was removed elsewhere: what was open about it would write to another one.
 watch(
@@ -281,6 +283,10 @@ useShortcuts([
   </div>
   <DaySheet v-if="b && printing && !day.covered" :bundle="b" :knowledge="day.knowledge" />
   <div v-if="b" class="day" :data-panel="panel" @dragover.prevent @drop.prevent="drop">
+    <!-- What is next has the page's heading; on a phone it is one of four parts. -->
+    <h1 v-if="onPhone && panel !== 'next'" class="visually-hidden">
+      {{ `${b.rider.name}, ${b.bike.name}` }}
+    </h1>
     <div class="col line">
       <BlindCover
         v-if="day.covered"
@@ -335,7 +341,12 @@ useShortcuts([
       </div>
       <p v-if="day.judgeFault" class="caution" role="alert">{{ day.judgeFault }}</p>
       <div ref="nextSlot" class="p-next">
-        <DayPlans v-if="plans.length && !day.past" :plans="plans" @do="doPlan" @drop="dropPlan" />
+        <DayPlans
+          v-if="plans.length && !day.past && !day.covered"
+          :plans="plans"
+          @do="doPlan"
+          @drop="dropPlan"
+        />
         <NextChange
           v-if="day.proposal && (!day.past || settled)"
           :proposal="day.proposal"

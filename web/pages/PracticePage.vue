@@ -371,7 +371,8 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
 </template>
 
 <style scoped>
-.card-paper {
+/* The strip of a trail day keeps its own: on a narrow phone it needs every pixel. */
+.card-paper:not(.feel) {
   padding: 0.8rem 1rem;
 }
 .about b {

@@ -32,6 +32,7 @@ defineProps<{
 }
 .middle {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.9rem;
   align-content: start;
 }
@@ -65,6 +66,12 @@ defineProps<{
   .col {
     border: 0 !important;
     padding: 0.7rem;
+  }
+}
+/* Ten keys of a rating in two rows, each wide enough for a glove. */
+@media (max-width: 360px) {
+  .col {
+    padding: 0.7rem 0.3rem;
   }
 }
 </style>
