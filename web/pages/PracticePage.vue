@@ -114,6 +114,32 @@ const traced = computed(() => {
   const number = Number(route.query.trace)
   return practice.sensorsOn && !isLesson.value && ridden(number) ? number : null
 })
+/** What may be had beside the plain ride; the first lesson has none of it. */
+const toggles = computed(() => {
+  if (isLesson.value) return []
+  const { adviserOn, sensorsOn, notesByHand } = practice
+  const afterARun = [
+    {
+      key: 'adviser',
+      on: adviserOn,
+      words: adviserOn ? 'Without the adviser' : 'What would the adviser do?',
+      flip: () => (practice.adviserOn = !adviserOn),
+    },
+    {
+      key: 'sensors',
+      on: sensorsOn,
+      words: sensorsOn ? 'Without sensor figures' : 'What do the sensors say?',
+      flip: practice.toggleSensors,
+    },
+  ]
+  const byHand = {
+    key: 'byHand',
+    on: notesByHand,
+    words: notesByHand ? 'Have the feel noted' : 'I’ll note the feel myself',
+    flip: () => (practice.notesByHand = !notesByHand),
+  }
+  return run.value ? [...afterARun, byHand] : [byHand]
+})
 /** Runs that this one can be held against. */
 const others = computed(() => b.value.runs.slice(0, at.value).map((r, i) => ({ id: r.id, number: i + 1 })))
 const noteFeel = ({ rating, marks, verdicts, note }: Feel) =>
@@ -260,31 +286,14 @@ useShortcuts([{ key: 'r', does: 'ride a run of practice', act: () => void (playi
             Undo the last turn
           </button>
           <button
-            v-if="run && !isLesson"
+            v-for="t in toggles"
+            :key="t.key"
             type="button"
             class="btn btn-plain"
-            :aria-pressed="practice.adviserOn"
-            @click="practice.adviserOn = !practice.adviserOn"
+            :aria-pressed="t.on"
+            @click="t.flip"
           >
-            {{ practice.adviserOn ? 'Without the adviser' : 'What would the adviser do?' }}
-          </button>
-          <button
-            v-if="run && !isLesson"
-            type="button"
-            class="btn btn-plain"
-            :aria-pressed="practice.sensorsOn"
-            @click="practice.toggleSensors"
-          >
-            {{ practice.sensorsOn ? 'Without sensor figures' : 'What do the sensors say?' }}
-          </button>
-          <button
-            v-if="!isLesson"
-            type="button"
-            class="btn btn-plain"
-            :aria-pressed="practice.notesByHand"
-            @click="practice.notesByHand = !practice.notesByHand"
-          >
-            {{ practice.notesByHand ? 'Have the feel noted' : 'I’ll note the feel myself' }}
+            {{ t.words }}
           </button>
         </div>
         <RideTrace
