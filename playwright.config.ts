@@ -33,8 +33,8 @@ export default defineConfig({
         // A process less for each browser.
         '--in-process-gpu',
         '--disable-quic',
-        // Compiled for a test of seconds, code is seldom run often enough to be worth it.
-        '--js-flags=--no-maglev',
+        // Compiled for a test of seconds, code is seldom run often enough for the slow compiler; the quick one pays.
+        '--js-flags=--no-turbofan,--single-threaded-gc',
         '--no-first-run',
         '--disable-background-networking',
         '--disable-component-update',

@@ -48,7 +48,14 @@ export async function faults(page: Page, within: string | null = null): Promise<
   const found = new Set<string>()
   for (const { width, height, theme, only } of looks) {
     await page.setViewportSize({ width, height })
-    await page.evaluate((t) => document.documentElement.setAttribute('data-bs-theme', t), theme)
+    await page.evaluate(async (t) => {
+      document.documentElement.setAttribute('data-bs-theme', t)
+      // Colours fade into each other: what is half-way is no colour that anybody has to read by.
+      const fading = document
+        .getAnimations()
+        .filter((a) => Number.isFinite(a.effect?.getComputedTiming().endTime))
+      await Promise.allSettled(fading.map((a) => a.finished))
+    }, theme)
     // Both contrasts in one look: the background of a letter is found once.
     const options: RunOptions =
       only === 'contrast'

@@ -6,6 +6,7 @@ import { moveWords } from '#core/setup/diff'
 import { useDay } from '../stores/day.ts'
 import type { Done } from '../stores/day/turns.ts'
 import { useNotices } from '../stores/notices.ts'
+import { oneAtATime, twiceMs } from '../support/oneAtATime.ts'
 import { useUnits } from './useUnits.ts'
 
 /** What a person does on a day's screen: each act says what was done, with the way back. */
@@ -48,12 +49,14 @@ export function useDayActs() {
   return {
     busy,
     tell,
-    undo: () => act(undo),
-    doIt: () =>
+    // The button stays, and stands for the change before.
+    undo: oneAtATime(() => act(undo), { restMs: twiceMs }),
+    doIt: oneAtATime(() =>
       act(async () => {
         if (day.proposal)
           tell(await day.doProposal(day.proposal), 'Ride the same section, same line, same speed.')
       }),
+    ),
     /** A tap on the card: evidence at once, with the way back. */
     answer: (answer: string) =>
       act(async () => {

@@ -14,6 +14,7 @@ import { useDay } from '../stores/day.ts'
 import { editList } from '../stores/day/lists.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useOutbox } from '../stores/outbox.ts'
+import { oneAtATime, runAgainMs } from '../support/oneAtATime.ts'
 import { noteWords } from '../support/tentWords.ts'
 import { useDayActs } from './useDayActs.ts'
 import type { TentRow } from './useTent.ts'
@@ -116,6 +117,9 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
     return run.id
   }
 
+  /** By a tap or a key, which a hand may hit twice. */
+  const tapIn = oneAtATime(() => comesIn(), { restMs: runAgainMs, by: () => chosen()?.rider.id ?? '' })
+
   /** What is said of a run, added to what was said of it before. */
   function say(said: LineFeel, runId = day.bundle?.runs.at(-1)?.id): void {
     const b = day.bundle
@@ -201,7 +205,7 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
     })
   }
   /** Turns what worked for another rider, translated. */
-  async function takeOffer(): Promise<void> {
+  const takeOffer = oneAtATime(async (): Promise<void> => {
     const row = await theirs()
     const offer = row?.offer
     if (!row || !offer) return
@@ -210,7 +214,7 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
       const word = wordRules[offer.word].label
       acts.tell(await day.applyPending(`worked for another rider: ${word}`, offer.moves.length > 1))
     })
-  }
+  })
 
-  return { theirs, goes, comesIn, say, note, close, drop, keepCheck, takeOffer, takeReport, acts }
+  return { theirs, goes, comesIn, tapIn, say, note, close, drop, keepCheck, takeOffer, takeReport, acts }
 }

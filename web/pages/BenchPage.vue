@@ -41,7 +41,8 @@ watch(
   () => props.bikeId,
   async (id) => {
     loaded.value = false
-    loaded.value = await notices.attempt(() => bench.open(id))
+    const isThere = await notices.attempt(() => bench.open(id))
+    if (props.bikeId === id) loaded.value = isThere
   },
   { immediate: true },
 )

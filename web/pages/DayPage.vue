@@ -33,6 +33,7 @@ import { useNotices } from '../stores/notices.ts'
 import { useOutbox } from '../stores/outbox.ts'
 import { localToday, shortDayWords } from '../support/dates.ts'
 import { useGarage } from '../stores/garage.ts'
+import { runAgainMs } from '../support/oneAtATime.ts'
 import { vRoving } from '../support/roving.ts'
 import { wayBack } from '../support/goBack.ts'
 import { factsLine } from '../support/runFacts.ts'
@@ -149,9 +150,6 @@ const pastWords = computed(() =>
 /** The run before the one that is looked at. */
 const runBefore = computed(() => b.value?.runs[runNo.value - 2] ?? null)
 const logging = ref(false)
-/** A hand in a glove taps twice; a run takes longer than that. */
-const logAgainMs = 1500
-
 /** One tap: a run as usual. What was not usual is added to it where it stands. */
 async function logRun() {
   if (!b.value || logging.value) return
@@ -167,7 +165,7 @@ async function logRun() {
     surface: carriedSurface(logOf(b.value).hours, b.value.runs.at(-1)),
   }
   const number = nextNo.value
-  setTimeout(() => (logging.value = false), logAgainMs)
+  setTimeout(() => (logging.value = false), runAgainMs)
   const saving = notices.attempt(() => day.saveRun(logged))
   look({ run: undefined, part: 'feel' })
   if (!(await saving)) return

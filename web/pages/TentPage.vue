@@ -186,7 +186,7 @@ useShortcuts([
     act: () => void bar.value?.start(key),
   })),
   { key: 'c', does: 'change or say, in one line', act: () => void bar.value?.start('') },
-  { key: 'i', does: 'the rider comes in', act: () => void bar.value?.comesIn() },
+  { key: 'i', does: 'the rider comes in', act: () => void bar.value?.tapIn() },
   { key: 'o', does: 'the rider goes out', act: () => void bar.value?.goes('out') },
   { key: 'h', does: 'the rider is here', act: () => void bar.value?.goes('here') },
   { key: 'z', does: 'the rider rests', act: () => void bar.value?.goes('resting') },

@@ -225,4 +225,66 @@ describe('a bench', () => {
     expect(bench.bench).toBeNull()
     expect(bench.past).toHaveLength(1)
   })
+  describe('on a slow line', () => {
+    const other = async () => {
+      const bike = { ...story.bike, id: crypto.randomUUID(), name: 'Second bike' }
+      await t.put(`/bikes/${bike.id}`, bike)
+      return bike
+    }
+    /** Answers to what matches wait until they are let go. */
+    function hold(what: (path: string, init?: RequestInit) => boolean) {
+      let letGo!: () => void
+      const gate = new Promise<void>((done) => (letGo = done))
+      vi.stubGlobal('fetch', async (path: string, init?: RequestInit) => {
+        const answer = await t.app.request(path, init)
+        if (what(path, init)) await gate
+        return answer
+      })
+      return letGo
+    }
+    it('a baseline that is still being saved ends its own bench, not that of the bike gone on to', async () => {
+      const second = await other()
+      const bench = await begun()
+      const first = bench.bench!.id
+      bench.setPosition('rear', psi(), 92)
+      await saved()
+      const letGo = hold((path, init) => path.includes('/setups/') && init?.method === 'PUT')
+      const finishing = bench.finish('Baseline, May')
+      await bench.open(second.id)
+      bench.begin()
+      expect(bench.bike!.id).toBe(second.id)
+      letGo()
+      const setup = await finishing
+      await saved()
+      expect(bench.bench!.finishedSetupId).toBeNull()
+      expect((await held()).find((b) => b.id === first)!.finishedSetupId).toBe(setup.id)
+    })
+    it('what was changed on it while its baseline was being saved is not lost', async () => {
+      const bench = await begun()
+      bench.setPosition('rear', psi(), 92)
+      await saved()
+      const letGo = hold((path, init) => path.includes('/setups/') && init?.method === 'PUT')
+      const finishing = bench.finish('Baseline, May')
+      bench.set({ readings: [reading({ pressurePsi: 92 })] })
+      letGo()
+      await finishing
+      await saved()
+      expect((await held())[0]).toMatchObject({
+        finishedSetupId: expect.any(String) as string,
+        readings: [{ sagMm: 16.5 }],
+      })
+    })
+    it('the late list of a bike that was left says nothing of the one that is there', async () => {
+      const second = await other()
+      const bench = await begun()
+      await saved()
+      const letGo = hold((path) => path.includes(`/bikes/${second.id}/benches`))
+      const late = bench.open(second.id)
+      await bench.open(story.bike.id)
+      const at = bench.bench!.id
+      letGo()
+      await late
+      expect([bench.bike!.id, bench.bench!.id]).toEqual([story.bike.id, at])
+    })
+  })
 })

@@ -39,6 +39,13 @@ export const useBench = defineStore('bench', () => {
   const list = computed(() =>
     bikeId.value ? overlayBenches(data.value ?? [], bikeId.value, outbox.letters) : [],
   )
+  /** A bench as it stands now, whichever is looked at. */
+  const standing = (b: Bench): Bench =>
+    overlayBenches(
+      cache.getQueryData<Bench[]>(reads.benches(b.bikeId).queryKey) ?? [],
+      b.bikeId,
+      outbox.letters,
+    ).find((x) => x.id === b.id) ?? b
   const bench = computed<Bench | null>(() => list.value.find((b) => b.id === benchId.value) ?? null)
   const past = computed(() => list.value.filter((b) => b.finishedSetupId !== null && b.id !== benchId.value))
   const key = computed(() => `bench:${benchId.value}`)
@@ -88,6 +95,8 @@ export const useBench = defineStore('bench', () => {
     bikeId.value = id
     benchId.value = null
     await Promise.all([readAfresh(reads.benches(id)), garage.load()])
+    // Another bike was gone on to meanwhile.
+    if (bikeId.value !== id) return
     benchId.value = list.value.find((b) => b.finishedSetupId === null)?.id ?? null
   }
 
@@ -221,19 +230,11 @@ export const useBench = defineStore('bench', () => {
       },
       wanted: false,
     }
+    const [on, kg] = [units.value, massKg.value]
     const kept = await garage.saveSetup(setup)
-    change((x) => {
-      const closed = withStepClosed(
-        x,
-        'save',
-        'done',
-        '',
-        units.value,
-        massKg.value,
-        new Date().toISOString(),
-      )
-      return { ...closed, finishedSetupId: kept.id }
-    })
+    // On a slow line another bike may be on the bench by now: it is this one that is finished.
+    const closed = withStepClosed(standing(b), 'save', 'done', '', on, kg, new Date().toISOString())
+    write({ ...closed, finishedSetupId: kept.id })
     await outbox.flush()
     return kept
   }

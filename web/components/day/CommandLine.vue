@@ -7,6 +7,7 @@ import { useDay } from '../../stores/day.ts'
 import type { Done } from '../../stores/day/turns.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
+import { oneAtATime } from '../../support/oneAtATime.ts'
 import { vRoving } from '../../support/roving.ts'
 import DialogFrame from '../shell/DialogFrame.vue'
 
@@ -46,17 +47,20 @@ const tab = (e: KeyboardEvent) => {
   e.preventDefault()
   complete(hints.value[0])
 }
-async function submit() {
-  await notices.attempt(async () => {
+const submit = oneAtATime(() =>
+  notices.attempt(async () => {
+    const typed = line.value
     const done = await act()
     if (done === null) return
     if (done === 'undo') emit('undo')
     else if (done === 'planned') emit('planned')
     else emit('done', done)
+    // What was typed meanwhile is another line.
+    if (line.value !== typed) return
     line.value = ''
     open.value = false
-  })
-}
+  }),
+)
 </script>
 
 <template>

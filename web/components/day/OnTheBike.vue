@@ -5,6 +5,7 @@ import { useUnits } from '../../composables/useUnits.ts'
 import { adjusterName, turnSign } from '#core/adjusters/words'
 import IconUndo from '~icons/lucide/undo-2'
 import { wayBack } from '../../support/goBack.ts'
+import { oneAtATime } from '../../support/oneAtATime.ts'
 import { useDay } from '../../stores/day.ts'
 import type { Done } from '../../stores/day/turns.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -84,7 +85,7 @@ function airWords(u: SuspensionUnit, a: Adjuster): string | null {
 const airOf = computed(
   () => new Map(units.value.flatMap((u) => u.adjusters.map((a) => [a.id, airWords(u, a)] as const))),
 )
-async function apply() {
+const apply = oneAtATime(async () => {
   if (slipKey.value !== '' && asked.value !== slipKey.value) {
     asked.value = slipKey.value
     return
@@ -92,7 +93,7 @@ async function apply() {
   asked.value = ''
   await notices.attempt(async () => emit('done', await day.applyPending(why.value, linked.value)))
   why.value = ''
-}
+})
 </script>
 
 <template>

@@ -13,6 +13,7 @@ import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { dateTimeWords } from '../../support/dates.ts'
+import { oneAtATime } from '../../support/oneAtATime.ts'
 import { pressureFault } from '../../support/pressureFault.ts'
 import ClickRail from '../day/ClickRail.vue'
 import EndMark from '../shell/EndMark.vue'
@@ -48,7 +49,7 @@ const faultOf = (a: Adjuster) =>
 const ready = computed(
   () => read.value.size > 0 && !units.value.some((u) => u.adjusters.some((a) => faultOf(a) !== null)),
 )
-async function save() {
+const save = oneAtATime(async () => {
   const { bike } = props
   // What was not touched stays as it was known, or unread: an empty field is no reading.
   const positions = units.value.flatMap((u) =>
@@ -86,7 +87,7 @@ async function save() {
   if (!(await notices.attempt(() => garage.saveSetup(setup)))) return
   clear()
   open.value = false
-}
+})
 </script>
 
 <template>

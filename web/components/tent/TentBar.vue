@@ -268,7 +268,7 @@ defineExpose({ start, ...acts })
       </button>
     </div>
     <div v-roving class="keys" role="group" aria-label="Where the rider is">
-      <button type="button" class="btn btn-sun" :disabled="!row" @click="acts.comesIn()">
+      <button type="button" class="btn btn-sun" :disabled="!row" @click="acts.tapIn()">
         Comes in <kbd>i</kbd>
       </button>
       <button

@@ -11,6 +11,7 @@ import { useOutbox } from '../../stores/outbox.ts'
 import DialogFrame from '../shell/DialogFrame.vue'
 import NumberField from '../shell/NumberField.vue'
 import TypedPicker from '../shell/TypedPicker.vue'
+import { oneAtATime } from '../../support/oneAtATime.ts'
 
 /** Who is looked after here: days that were made before join, bikes without one get one. */
 const props = defineProps<{ bundle: TentBundle }>()
@@ -68,7 +69,7 @@ const bikes = computed(() =>
     .map((b) => ({ value: b.id, text: `${garage.rider(b.riderId)?.name ?? '?'}, ${b.name}` })),
 )
 const newBikeId = ref('')
-async function addBike() {
+const addBike = oneAtATime(async () => {
   const bike = garage.bike(newBikeId.value)
   const setup = bike && garage.currentSetup(bike.id)
   if (!bike || !setup) return
@@ -98,7 +99,7 @@ async function addBike() {
     await enter(day.id, freeNumber(props.bundle.riders.map((r) => r.number)))
   })
   if (ok) newBikeId.value = ''
-}
+})
 async function takeOut(r: TentRider, name: string) {
   if (await notices.attempt(() => outbox.remove('tentRider', r.id)))
     notices.show(`${name} is out of the tent; the day stays.`, 'done', () =>

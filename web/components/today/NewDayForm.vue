@@ -17,6 +17,7 @@ import { useNotices } from '../../stores/notices.ts'
 import { reminderWords } from '../../support/benchWords.ts'
 import { localToday } from '../../support/dates.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
+import { oneAtATime } from '../../support/oneAtATime.ts'
 import { optionsOf, purposeWords, surfaceWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
 import TrailForm from '../garage/TrailForm.vue'
@@ -98,7 +99,7 @@ watch(form, (f) => open.value && keepDraft('new-day', f), { deep: true })
 
 /** A trail in one word, for who wants to ride now: one section, all of it. */
 const quickName = ref('')
-async function quickTrail() {
+const quickTrail = oneAtATime(async () => {
   const name = quickName.value.trim()
   if (!name) return (fault.value = 'Say what the trail is called.')
   const trail = Trail.safeParse({
@@ -114,9 +115,9 @@ async function quickTrail() {
   form.value.trailId = trail.data.id
   quickName.value = ''
   fault.value = ''
-}
+})
 
-async function submit() {
+const submit = oneAtATime(async () => {
   const bike = garage.bike(form.value.bikeId)
   const setup = bike && garage.currentSetup(bike.id)
   if (!bike || !setup) return (fault.value = 'Choose a bike.')
@@ -146,7 +147,7 @@ async function submit() {
   keepDraft('new-day', null)
   open.value = false
   await router.push({ name: 'day', params: { id: result.data.id } })
-}
+})
 const madeTrail = (t: Trail) => (form.value.trailId = t.id)
 </script>
 
