@@ -248,6 +248,69 @@ test('sent while it still listens, what was spoken so far goes along', async ({ 
   await context.close()
 })
 
+test('what was begun outlives a phone that forgets the page, and no look at the tent meanwhile wipes it', async ({
+  browser,
+}) => {
+  const context = await browser.newContext(phoneSize)
+  const page = await context.newPage()
+  await page.goto(await linkOf('mika'))
+  await key(page, 'Next').click()
+  const front = key(page, 'Front')
+  await front.click()
+  // The rider looks at something else and comes back: the page looks what the tent has.
+  const looked = page.waitForResponse((r) => r.url().endsWith('/api/v1/pad'))
+  await page.evaluate(() => document.dispatchEvent(new Event('visibilitychange')))
+  await looked
+  await page.waitForTimeout(300)
+  await expect(front).toHaveAttribute('aria-pressed', 'true')
+  await page.reload()
+  await expect(front).toHaveAttribute('aria-pressed', 'true')
+  await key(page, 'Next').click()
+  await key(page, 'dives').click()
+  await page.reload()
+  await expect(key(page, 'dives')).toHaveAttribute('aria-pressed', 'true')
+  await key(page, 'Send').click()
+  await expect(page.getByText('The tent has it')).toBeVisible()
+  await expect.poll(async () => (await tent()).reports.length).toBe(1)
+  const { report } = (await tent()).reports[0]
+  expect(report.words).toMatchObject([{ word: 'dives', end: 'front' }])
+  // Sent is sent: nothing of it is there the next time.
+  await page.reload()
+  await expect(page.getByText('The run after 4')).toBeVisible()
+  expect(await page.evaluate(() => Object.keys(localStorage).filter((k) => k.includes('said')))).toEqual([])
+  await context.close()
+})
+
+test('what waits on the phone is not asked for again, and Send tapped twice with a voice is one report', async ({
+  browser,
+}) => {
+  const context = await browser.newContext(phoneSize)
+  await withVoice(context)
+  const page = await context.newPage()
+  await page.goto(await linkOf('mika'))
+  await page.route('**/api/v1/pad/reports/*', async (route) => {
+    await new Promise((r) => setTimeout(r, 3000))
+    await route.continue().catch(() => undefined)
+  })
+  await key(page, 'Worse').click()
+  await key(page, 'Next').click()
+  await key(page, 'Next').click()
+  await key(page, 'Say it').click()
+  await expect(key(page, 'Listening … stop')).toBeVisible()
+  await key(page, 'Send').dblclick()
+  await expect(page.getByRole('heading', { name: 'Kept on this phone' })).toBeVisible()
+  // It looks at the tent, which has nothing of it yet.
+  const looked = page.waitForResponse((r) => r.url().endsWith('/api/v1/pad'))
+  await page.evaluate(() => document.dispatchEvent(new Event('visibilitychange')))
+  await looked
+  await key(page, 'Say another run').click()
+  await expect(page.getByText('The run after 4')).toBeVisible()
+  await expect.poll(async () => (await tent()).reports.length).toBe(1)
+  await page.waitForTimeout(3500)
+  expect((await tent()).reports).toHaveLength(1)
+  await context.close()
+})
+
 /** A microphone that hums, as the browser hands it to a page. */
 async function withVoice(context: BrowserContext): Promise<void> {
   await context.addInitScript(() => {

@@ -131,3 +131,17 @@ test.describe('in the tent', () => {
     expect((await days(page)).length).toBe(before + 1)
   })
 })
+
+test('a second day of one bike on one date is not begun by oversight', async ({ page }) => {
+  const [today] = await days(page)
+  await page.goto(`${server.base}/?new=day&bike=${today.bikeId}`)
+  const form = page.getByRole('dialog', { name: 'New trail day' })
+  await form.getByLabel('Day', { exact: true }).fill(today.date)
+  await expect(form.getByText(/has a day on that date already, on .*Another one ends it/)).toBeVisible()
+  await form.getByRole('link', { name: 'Go on with that day' }).click()
+  await expect(page).toHaveURL(new RegExp(`/days/${today.id}`))
+  await expect(form).toBeHidden()
+  await page.goto(`${server.base}/?new=day&bike=${today.bikeId}`)
+  await form.getByLabel('Day', { exact: true }).fill('2031-01-02')
+  await expect(form.getByText(/has a day on that date already/)).toHaveCount(0)
+})

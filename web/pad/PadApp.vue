@@ -1,16 +1,30 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
-import { computed, onScopeDispose, ref, shallowRef } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import type { PadView } from '#contract/pad'
 import { ApiError, whenLocked } from '../api/client.ts'
 import type { Outbox, OutboxState } from '../api/outbox.ts'
 import { clockWords } from '../support/dates.ts'
+import { keepDraft, readDraft } from '../support/drafts.ts'
+import { oneAtATime } from '../support/oneAtATime.ts'
 import HandOver from './HandOver.vue'
 import ScreenCompare from './ScreenCompare.vue'
 import ScreenWhat from './ScreenWhat.vue'
 import ScreenWhere from './ScreenWhere.vue'
 import { readPad, tell, waitingReports } from './mail.ts'
-import { asReport, canCompare, hasSaid, nothingSaid, runName, type Said } from './said.ts'
+import {
+  asKept,
+  asReport,
+  canCompare,
+  hasSaid,
+  isUntouched,
+  nothingSaid,
+  runName,
+  takenUp,
+  withWaiting,
+  type KeptSaid,
+  type Said,
+} from './said.ts'
 import { keepToken } from './token.ts'
 import { useVoice } from './useVoice.ts'
 
@@ -27,6 +41,7 @@ const said = ref<Said | null>(null) as { value: Said | null }
 const voice = useVoice()
 const state = shallowRef<OutboxState>(props.outbox.state())
 onScopeDispose(props.outbox.subscribe((s) => (state.value = s)))
+const waiting = computed(() => waitingReports(state.value.letters))
 onScopeDispose(
   props.outbox.onSent((letter, answer) => {
     if (letter.kind === 'padReport' && letter.params.dayId === view.value?.dayId) show(answer as PadView)
@@ -45,7 +60,15 @@ function readKept(): PadView | null {
     return null
   }
 }
-function show(v: PadView) {
+/** Counts what was shown: an answer that was asked for before is older than what stands there. */
+let shown = 0
+function show(fresh: PadView) {
+  shown++
+  const v = withWaiting(
+    fresh,
+    waiting.value.map((w) => w.report),
+  )
+  const wasUntouched = said.value !== null && view.value !== null && isUntouched(said.value, view.value)
   view.value = v
   outOfReach.value = false
   ended.value = ''
@@ -55,16 +78,27 @@ function show(v: PadView) {
   } catch {
     // Without it the page opens only where the tent is in reach.
   }
-  if (!said.value || !hasSaid(said.value, voice.voice.value !== null)) begin()
+  if (!said.value) return takeUp()
+  // What a hand has begun to say stays, and so does where it is; untouched it goes on to a run that is newer.
+  const isBusy = screen.value === 'sent' || voice.recording.value || voice.voice.value !== null
+  if (wasUntouched && !isBusy && nothingSaid(v).runId !== said.value.runId) begin()
 }
 async function read() {
+  const before = shown
   try {
-    show(await readPad(props.token))
+    const fresh = await readPad(props.token)
+    if (shown === before) show(fresh)
     void props.outbox.flush()
   } catch (e) {
     if (e instanceof ApiError && e.problem?.status === 401) ended.value = e.message
     else outOfReach.value = true
   }
+}
+const draftKey = `pad-said:${props.token}`
+/** What is being said and where the hand is, as it lies on this phone until it is sent. */
+interface Draft {
+  said: KeptSaid
+  screen: Screen
 }
 function begin() {
   if (!view.value) return
@@ -72,14 +106,25 @@ function begin() {
   voice.forget()
   screen.value = canCompare(view.value, said.value.runId) ? 'compare' : 'where'
 }
-if (view.value) begin()
+/** Goes on with what was begun before the page was reloaded or forgotten by the phone. */
+function takeUp() {
+  const draft = readDraft<Draft>(draftKey)
+  const before = view.value && draft ? takenUp(draft.said, view.value) : null
+  if (!before) return begin()
+  said.value = before
+  screen.value = draft!.screen
+}
+watch([said, screen], () => {
+  const isBegun = said.value && view.value && screen.value !== 'sent' && !isUntouched(said.value, view.value)
+  keepDraft(draftKey, isBegun ? ({ said: asKept(said.value!), screen: screen.value } satisfies Draft) : null)
+})
+if (view.value) takeUp()
 void read()
 /** The tent logs runs meanwhile. */
 const look = setInterval(() => document.visibilityState === 'visible' && void read(), 20_000)
 onScopeDispose(() => clearInterval(look))
 document.addEventListener('visibilitychange', () => document.visibilityState === 'visible' && void read())
 
-const waiting = computed(() => waitingReports(state.value.letters))
 const since = computed(() => (waiting.value.length ? clockWords(waiting.value[0].at) : ''))
 const handing = ref(false)
 const name = computed(() => (view.value && said.value ? runName(view.value, said.value.runId) : ''))
@@ -95,20 +140,21 @@ function chooseRun(runId: string | null) {
   said.value = { ...said.value, runId, against: canCompare(view.value, runId) ? said.value.against : null }
   if (!canCompare(view.value, runId) && screen.value === 'compare') screen.value = 'where'
 }
-async function send() {
+const send = oneAtATime(async () => {
   if (!said.value || !view.value || !ready.value) return
   // Sent while it still listens: what was spoken so far goes along.
   await voice.stop()
   const v = voice.voice.value
   const report = asReport(said.value, uuid(), new Date().toISOString(), v ? uuid() : null)
   screen.value = 'sent'
+  shown++
   // This phone has spoken of it: the next one is another.
   view.value = {
     ...view.value,
     runs: view.value.runs.map((r) => (r.id === report.runId ? { ...r, said: true } : r)),
   }
   await tell(props.outbox, view.value.dayId, report, v)
-}
+})
 /** Whether the last report is at the tent, or still here. */
 const arrived = computed(() => waiting.value.length === 0)
 </script>

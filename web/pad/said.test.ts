@@ -2,14 +2,18 @@ import { describe, expect, it } from 'vitest'
 import { PadReport, type PadView } from '#contract/pad'
 import { FeelWord } from '#contract/run'
 import {
+  asKept,
   asReport,
   canCompare,
   hasSaid,
+  isUntouched,
   likelyRun,
   nothingSaid,
   runName,
   tappedAgainst,
+  takenUp,
   tappedWord,
+  withWaiting,
   wordKeys,
 } from './said.ts'
 import { tokenIn } from './token.ts'
@@ -103,5 +107,40 @@ describe('the token', () => {
     expect(tokenIn('/pad/abc-DEF_123')).toBe('abc-DEF_123')
     expect(tokenIn('/pad/abc/')).toBe('abc')
     for (const path of ['/pad/', '/pad/a/b', '/pads/abc', '/pad/<script>']) expect(tokenIn(path)).toBe('')
+  })
+})
+
+describe('what was begun', () => {
+  const begun = {
+    ...nothingSaid(view([true, false])),
+    end: 'front' as const,
+    words: new Map([['dives', 2]]) as never,
+  }
+  const asStored = (s: typeof begun) => JSON.parse(JSON.stringify(asKept(s))) as ReturnType<typeof asKept>
+  it('is untouched only while nothing was tapped: a place or an end is not nothing, though it alone is not sent', () => {
+    const v = view([true, false])
+    const fresh = nothingSaid(v)
+    expect(isUntouched(fresh, v)).toBe(true)
+    for (const touched of [
+      { ...fresh, end: 'rear' as const },
+      { ...fresh, sectionIds: [id(50)] },
+      { ...fresh, runId: id(10) },
+      { ...fresh, text: 'x' },
+    ])
+      expect(isUntouched(touched, v)).toBe(false)
+    expect(hasSaid({ ...fresh, end: 'rear' }, false)).toBe(false)
+  })
+  it('is taken up as it was, while its run is there and nobody has spoken of it', () => {
+    expect(takenUp(asStored(begun), view([true, false]))).toEqual(begun)
+    expect(takenUp(asStored(begun), view([true, false, false]))).toEqual(begun)
+    expect(takenUp(asStored(begun), view([true, true]))).toBeNull()
+    expect(takenUp(asStored(begun), view([true]))).toBeNull()
+    expect(takenUp({ ...asStored(begun), sectionIds: [id(50)] }, view([true, false]))).toBeNull()
+    expect(takenUp(null, view([]))).toBeNull()
+  })
+  it('and still on its way, its run is not asked for again', () => {
+    const sent = asReport(begun, id(60), '2031-05-02T10:10:00.000Z', null)
+    expect(likelyRun(withWaiting(view([true, false]), [sent]))).toBeNull()
+    expect(likelyRun(withWaiting(view([true, false]), [{ ...sent, runId: null }]))).toBe(id(11))
   })
 })

@@ -67,6 +67,29 @@ export const tappedWord = (words: Said['words'], word: FeelWord): Said['words'] 
 export const hasSaid = (s: Said, voice: boolean): boolean =>
   s.against !== null || s.words.size > 0 || s.stopped !== null || s.text.trim() !== '' || voice
 
+/** Nothing was tapped or typed since it was begun on this view: not a run, a place or an end either. */
+export const isUntouched = (s: Said, view: PadView): boolean =>
+  JSON.stringify(asKept(s)) === JSON.stringify(asKept(nothingSaid(view)))
+
+/** As it lies on the phone until it is sent: a phone forgets a page that lies behind others. */
+export const asKept = (s: Said) => ({ ...s, words: [...s.words] })
+export type KeptSaid = ReturnType<typeof asKept>
+
+/** What was begun before, where it still fits what the phone is shown; null: it does not. */
+export function takenUp(kept: KeptSaid | null, view: PadView): Said | null {
+  if (!kept) return null
+  const run = view.runs.find((r) => r.id === kept.runId)
+  const isGone = kept.runId !== null && (!run || run.said)
+  const knowsAll = kept.sectionIds.every((id) => view.sections.some((x) => x.id === id))
+  return isGone || !knowsAll ? null : { ...kept, words: new Map(kept.words) }
+}
+
+/** The view with the runs that were spoken of and are still on their way: nobody is asked again for them. */
+export const withWaiting = (view: PadView, waiting: readonly PadReport[]): PadView => ({
+  ...view,
+  runs: view.runs.map((r) => (waiting.some((w) => w.runId === r.id) ? { ...r, said: true } : r)),
+})
+
 /** What is sent. An end that nobody named is where the word usually comes from, else both. */
 export const asReport = (s: Said, id: string, at: string, voiceId: string | null): PadReport => ({
   id,

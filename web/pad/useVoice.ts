@@ -1,5 +1,6 @@
 import { onScopeDispose, ref, shallowRef } from 'vue'
 import { voiceLimits } from '#contract/pad'
+import { oneAtATime } from '../support/oneAtATime.ts'
 
 /** Whether this page may hear at all: browsers let pages on plain http hear nothing. */
 export const canHear = (): boolean =>
@@ -14,7 +15,8 @@ export function useVoice() {
   let timer: ReturnType<typeof setTimeout> | undefined
   let whole: Promise<void> = Promise.resolve()
 
-  async function start(): Promise<void> {
+  // Asked twice, a second microphone would be left on.
+  const start = oneAtATime(async (): Promise<void> => {
     fault.value = ''
     let stream: MediaStream
     try {
@@ -41,7 +43,7 @@ export function useVoice() {
     recording.value = true
     r.start()
     timer = setTimeout(() => void stop(), voiceLimits.seconds * 1000)
-  }
+  })
   /** Ends it; the voice is there when it resolves, since the last of it comes a moment later. */
   function stop(): Promise<void> {
     if (recorder?.state === 'recording') recorder.stop()

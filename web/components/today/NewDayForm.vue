@@ -66,6 +66,10 @@ const due = computed(() => {
   )
 })
 const { data } = useQuery({ ...reads.days(), shallow: true }, cache)
+/** Two days of one bike on one date are most likely a slip: only the last of a bike is gone on with. */
+const begun = computed(() =>
+  (data.value ?? []).find((d) => d.bikeId === form.value.bikeId && d.date === form.value.date),
+)
 const place = ref('')
 /** What a bench of today, or the last ride of this bike, says of where and in what air. */
 async function fill(bikeId: string) {
@@ -159,6 +163,12 @@ const madeTrail = (t: Trail) => (form.value.trailId = t.id)
         <input id="day-date" v-model="form.date" type="date" class="form-control num" required />
       </div>
       <TypedPicker v-model="form.bikeId" label="Bike and rider" :options="bikes" />
+      <p v-if="begun" class="caution wide due">
+        {{ `This bike has a day on that date already, on ${begun.trailName}. Another one ends it.` }}
+        <RouterLink :to="{ name: 'day', params: { id: begun.id } }" @click="open = false"
+          >Go on with that day</RouterLink
+        >
+      </p>
       <div v-if="trails.length" class="wide trail">
         <TypedPicker v-model="form.trailId" label="Trail" :options="trails" />
         <BButton variant="plain" @click="trailOpen = true">New trail</BButton>
