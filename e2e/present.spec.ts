@@ -30,6 +30,33 @@ async function turn(page: Page, rail: RegExp, key: 'ArrowRight' | 'ArrowLeft') {
   await page.getByRole('button', { name: 'Done, it is on' }).click()
 }
 
+test('a day’s own form saves what was typed in it, and not what stood in it over what was noted elsewhere meanwhile', async ({
+  page,
+}) => {
+  await open(page)
+  await page.getByRole('button', { name: 'About this day' }).click()
+  await expect(dialog(page).getByLabel('Changes at most')).toBeVisible()
+  const held = async () => ((await get(`/days/${halfWay}`)) as DayBundle).day
+  const elsewhere = async (change: object) => {
+    const put = await fetch(`${server.base}/api/v1/days/${halfWay}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ ...(await held()), ...change }),
+    })
+    expect(put.ok).toBe(true)
+  }
+  const before = await held()
+  await elsewhere({ conditions: { ...before.conditions, airTempC: 27 } })
+  await page.waitForTimeout(1000)
+  await dialog(page).getByLabel('Changes at most').fill('11')
+  await dialog(page).getByLabel('Altitude').fill('640')
+  await dialog(page).getByRole('button', { name: 'Save' }).click()
+  await expect(dialog(page)).toBeHidden()
+  expect(await held()).toMatchObject({ changeLimit: 11, conditions: { airTempC: 27, altitudeM: 640 } })
+  // The tests after this one find the day as it was.
+  await elsewhere({ changeLimit: before.changeLimit, conditions: before.conditions })
+})
+
 test('two windows and a phone on one day, each turning something while another is saving: all three show the same', async ({
   browser,
 }) => {

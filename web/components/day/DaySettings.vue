@@ -23,6 +23,8 @@ const blank = (): Fields => ({
   conditions: { airTempC: null, altitudeM: null, surface: 'dry-hard' },
 })
 const form = ref(blank())
+/** As it stood when it was opened: only what is typed here is saved, over whatever others changed meanwhile. */
+let opened = blank()
 const fault = ref('')
 const busy = ref(false)
 
@@ -37,10 +39,15 @@ watch(
       changeLimit: d.changeLimit,
       conditions: { ...d.conditions },
     }
+    opened = { ...form.value, conditions: { ...form.value.conditions } }
     fault.value = ''
   },
   { immediate: true },
 )
+const typedIn = <T extends object>(now: T, before: T): Partial<T> =>
+  Object.fromEntries(
+    Object.entries(now).filter(([k, v]) => v !== before[k as keyof T]),
+  ) as unknown as Partial<T>
 /** Away with it, to Today; the notice brings it back. */
 async function remove() {
   const id = day.bundle!.day.id
@@ -61,8 +68,15 @@ async function save() {
           ? 'Altitude is a number from −430 to 6000 m.'
           : 'The limit is a whole number of changes from 1 to 30.')
   }
+  const { conditions, ...plain } = result.data
+  const { conditions: before, ...plainBefore } = opened
   busy.value = true
-  const ok = await notices.attempt(() => day.editDay(result.data))
+  const ok = await notices.attempt(() =>
+    day.editDay({
+      ...typedIn(plain, plainBefore),
+      conditions: { ...day.bundle!.day.conditions, ...typedIn(conditions, before) },
+    }),
+  )
   busy.value = false
   if (ok) open.value = false
 }

@@ -201,7 +201,13 @@ const setNote = (note: string) => update({ note })
         </button>
       </span>
     </p>
-    <VerdictRow :verdicts="feel.verdicts" :others="others" @judge="setVerdict" />
+    <VerdictRow
+      :key="run.id"
+      :number="number"
+      :verdicts="feel.verdicts"
+      :others="others"
+      @judge="setVerdict"
+    />
     <BFormTextarea
       :model-value="feel.note"
       rows="1"

@@ -3,13 +3,26 @@ import { computed, ref, watch } from 'vue'
 import type { Verdict } from '#contract/run'
 import { vRoving } from '../../support/roving.ts'
 
-const props = defineProps<{ verdicts: Verdict[]; others: { id: string; number: number }[] }>()
+const props = defineProps<{
+  /** Of the run that is judged: what is between it and the others is on its own row. */
+  number: number
+  verdicts: Verdict[]
+  others: { id: string; number: number }[]
+}>()
 const emit = defineEmits<{ judge: [verdicts: Verdict[]] }>()
 
-const against = ref(props.verdicts[0]?.againstRunId ?? props.others.at(-1)?.id ?? '')
+const isThere = (id: string) => props.others.some((o) => o.id === id)
+/** What was judged already, else the run before this one, as a rider compares. */
+function usual(): string {
+  const judged = props.verdicts.find((v) => isThere(v.againstRunId))?.againstRunId
+  const before = props.others.findLast((o) => o.number < props.number)
+  return judged ?? (before ?? props.others.at(0))?.id ?? ''
+}
+const against = ref(usual())
+// A run that is logged elsewhere meanwhile is not what the next tap is held against.
 watch(
   () => props.others.map((o) => o.id).join(),
-  () => (against.value = props.verdicts[0]?.againstRunId ?? props.others.at(-1)?.id ?? ''),
+  () => isThere(against.value) || (against.value = usual()),
 )
 const options = computed(() => props.others.map((o) => ({ value: o.id, text: `run ${o.number}` })))
 const steps = [

@@ -72,14 +72,35 @@ describe('worse or better than another run', () => {
     { id: 'run2', number: 2 },
     { id: 'run3', number: 3 },
   ]
+  const around3 = [
+    { id: 'run1', number: 1 },
+    { id: 'run2', number: 2 },
+    { id: 'run4', number: 4 },
+  ]
   it('judges against the last one unless another was chosen', async () => {
-    const w = mount(VerdictRow, { props: { verdicts: [], others }, global })
+    const w = mount(VerdictRow, { props: { number: 4, verdicts: [], others }, global })
     await button(w, 'better').trigger('click')
     expect(w.emitted('judge')![0][0]).toEqual([{ againstRunId: 'run3', value: 1 }])
   })
+  it('looked back at, a run is held against the one before it, not against what came after', async () => {
+    const w = mount(VerdictRow, { props: { number: 3, verdicts: [], others: around3 }, global })
+    await button(w, 'better').trigger('click')
+    expect(w.emitted('judge')![0][0]).toEqual([{ againstRunId: 'run2', value: 1 }])
+  })
+  it('a run that is logged elsewhere meanwhile is not what the next tap is held against', async () => {
+    const w = mount(VerdictRow, { props: { number: 3, verdicts: [], others: around3.slice(0, 2) }, global })
+    await w.getComponent({ name: 'BFormSelect' }).vm.$emit('update:modelValue', 'run1')
+    await w.setProps({ others: around3 })
+    await button(w, 'worse').trigger('click')
+    expect(w.emitted('judge')![0][0]).toEqual([{ againstRunId: 'run1', value: -1 }])
+    // What was chosen does not count any more: it goes back to the run before.
+    await w.setProps({ others: around3.slice(1) })
+    await button(w, 'worse').trigger('click')
+    expect(w.emitted('judge')![1][0]).toEqual([{ againstRunId: 'run2', value: -1 }])
+  })
   it('tapping the same again takes it back', async () => {
     const w = mount(VerdictRow, {
-      props: { verdicts: [{ againstRunId: 'run2', value: -1 }], others },
+      props: { number: 4, verdicts: [{ againstRunId: 'run2', value: -1 }], others },
       global,
     })
     await button(w, 'worse').trigger('click')
@@ -87,7 +108,7 @@ describe('worse or better than another run', () => {
   })
   it('is not there when there is nothing to judge against', () => {
     expect(
-      mount(VerdictRow, { props: { verdicts: [], others: [] }, global })
+      mount(VerdictRow, { props: { number: 3, verdicts: [], others: [] }, global })
         .find('button')
         .exists(),
     ).toBe(false)
