@@ -122,7 +122,11 @@ export const inputSentences = {
   'time.one-sample': 'The file has fewer than two usable rows.',
   'time.never-moves':
     'The time column never moves forward; choose another column or give the sample rate in Hz.',
+  'time.too-fast':
+    'By its time column the file has {rateHz} samples a second and lasts {durationS} s; no logger is faster than {max}. Choose the unit that the column is in; a spreadsheet’s days have to be written as seconds.',
   'channel.constant': 'The {role} column never moves; check the sensor or choose another column.',
+  'channel.outside':
+    'Most of the {role} column lies outside 0 to 100 % of {strokeMm} mm: between {low} and {high} %. Choose its unit; if it tells a length of the unit, give its two readings at full extension and full compression.',
   'channel.empty': 'The {role} column holds no numbers.',
   'rate.out-of-range': 'The sample rate must be between {min} and {max} Hz, got {got}.',
   'command.empty': 'Type what to change, for example "rear reb slower 1".',

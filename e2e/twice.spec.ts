@@ -3,7 +3,7 @@ import type { BikeSetups } from '../contract/bikeSetups.ts'
 import type { DayBundle, DaySummary, Garage } from '../contract/endpoints.ts'
 import { idOf } from '../demo/ids.ts'
 import { inDemo, proposed } from './screens.ts'
-import { startDemo, type RunningServer } from './server.ts'
+import { startDemo, startServer, type RunningServer } from './server.ts'
 
 /** A hand in a glove taps twice, and who sees nothing happen on a slow line presses once more: it is done once. */
 test.describe.configure({ mode: 'parallel' })
@@ -144,4 +144,37 @@ test('a second day of one bike on one date is not begun by oversight', async ({ 
   await page.goto(`${server.base}/?new=day&bike=${today.bikeId}`)
   await form.getByLabel('Day', { exact: true }).fill('2031-01-02')
   await expect(form.getByText(/has a day on that date already/)).toHaveCount(0)
+})
+
+test.describe('where nothing is yet', () => {
+  test.beforeEach(async () => {
+    await server.stop()
+    server = await startServer()
+  })
+  test('the invented rider, asked for twice, comes once', async ({ page }) => {
+    await page.goto(server.base)
+    await slowly(page, 300)
+    await page.getByRole('button', { name: /Try it with an invented rider/ }).dblclick()
+    await expect(page.getByRole('button', { name: /^Run 5,/ })).toBeVisible()
+    await page.waitForTimeout(1500)
+    expect((await days(page)).length).toBe(1)
+    expect((await garage(page)).riders.length).toBe(1)
+  })
+  test('a rider’s form, entered twice, is one rider and no quarrel with oneself', async ({ page }) => {
+    await page.goto(`${server.base}/garage`)
+    await slowly(page)
+    await page.getByRole('button', { name: 'New rider' }).click()
+    const form = page.getByRole('dialog')
+    await form.getByLabel('Name').fill('Mara')
+    await form.getByLabel('Name').press('Enter')
+    await page.waitForTimeout(200)
+    await form
+      .getByLabel('Name')
+      .press('Enter', { timeout: 500 })
+      .catch(() => undefined)
+    await expect(form).toBeHidden()
+    await page.waitForTimeout(1500)
+    await expect(page.getByText(/changed elsewhere/)).toHaveCount(0)
+    expect((await garage(page)).riders.map((r) => [r.name, r.version])).toEqual([['Mara', 1]])
+  })
 })

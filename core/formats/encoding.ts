@@ -1,17 +1,34 @@
 /**
- * The bytes of a text as one letter a byte for all that is a number: UTF-16 with its mark becomes UTF-8, everything else
- * stays as it is (names in any other encoding survive well enough to be shown).
+ * The bytes of a text as one letter a byte for all that is a number: UTF-16 with its mark becomes UTF-8, empty bytes at the
+ * end are left out, everything else stays as it is (names in any other encoding survive well enough to be shown).
  *
  * @returns the same array where nothing was to be done
  */
 export function plainBytes(bytes: Uint8Array): Uint8Array {
-  const mark = bytes.length >= 2 ? (bytes[0] << 8) | bytes[1] : 0
-  if (mark !== 0xfffe && mark !== 0xfeff) return bytes
+  const mark = markOf(bytes)
+  const tail = emptyTailBytes(bytes)
+  if (mark === null && tail === 0) return bytes
   const held = again.get(bytes)
   if (held) return held
-  const plain = utf8Of(bytes, mark === 0xfffe ? 0 : 1)
+  const written = bytes.subarray(0, bytes.length - tail)
+  const plain = mark === null ? written : utf8Of(written, mark)
   again.set(bytes, plain)
   return plain
+}
+
+/** The byte of two that comes last in UTF-16, by its mark; null: it is none. */
+function markOf(bytes: Uint8Array): 0 | 1 | null {
+  const mark = bytes.length >= 2 ? (bytes[0] << 8) | bytes[1] : 0
+  return mark === 0xfffe ? 0 : mark === 0xfeff ? 1 : null
+}
+
+/** Empty bytes behind a text: a logger that loses its power leaves the room that it had taken for more. */
+export function emptyTailBytes(bytes: Uint8Array): number {
+  let n = bytes.length
+  while (n > 0 && bytes[n - 1] === 0) n--
+  const tail = bytes.length - n
+  // Half of a letter of UTF-16 is empty, too.
+  return markOf(bytes) === null ? tail : tail - (tail % 2)
 }
 
 /** A file is looked at several times; it is turned once. */
@@ -54,7 +71,7 @@ export type Encoding = 'ASCII' | 'UTF-8' | 'UTF-16' | 'Latin-1'
 
 /** What a text is written in, as its head tells. */
 export function encodingOf(bytes: Uint8Array): Encoding {
-  if (plainBytes(bytes) !== bytes) return 'UTF-16'
+  if (markOf(bytes) !== null) return 'UTF-16'
   let latin = ''
   for (const b of bytes.subarray(0, 1 << 16)) if (b >= 0x80) latin += String.fromCharCode(b)
   if (latin === '') return 'ASCII'

@@ -202,10 +202,11 @@ describe('from bytes to channels', () => {
     expect(r.depthPct.front!.some(Number.isNaN)).toBe(true)
     expect(r.depthPct.front![100]).toBeCloseTo(wave(100), 0)
   })
-  it('warns when readings lie outside the travel', () => {
-    expect(
-      ingest('time,front_mm\n' + rows(400, (i) => `${i / 200},${wave(i) * 9}`)).issues.map((x) => x.code),
-    ).toContain('beyond-travel')
+  it('warns when readings lie outside the travel, and believes none where most of them do', () => {
+    const scaledBy = (k: number) => 'time,front_mm\n' + rows(400, (i) => `${i / 200},${wave(i) * k}`)
+    expect(ingest(scaledBy(2.9)).issues.map((x) => x.code)).not.toContain('beyond-travel')
+    expect(ingest(scaledBy(3.6)).issues.map((x) => x.code)).toContain('beyond-travel')
+    expect(() => ingest(scaledBy(9))).toThrow(/between 6\d and 29\d %. Choose its unit/)
   })
   it('uses the linkage where it is known', () => {
     const b = bytes('time,rear [mm]\n' + rows(400, (i) => `${i / 200},${27.5 + Math.sin(i)}`))

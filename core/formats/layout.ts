@@ -5,6 +5,7 @@ import { dateOrderOf, type DateOrder } from './clock.ts'
 import { nameOf, plainBytes } from './encoding.ts'
 import { looseNumber } from './looseNumber.ts'
 import { scanNumber } from './numberScan.ts'
+import { inEnglish } from './tongues.ts'
 import { unitOf } from './unitNames.ts'
 
 /** What a delimited text file looks like, guessed from its first bytes. */
@@ -237,7 +238,7 @@ function guessColumn(name: string, unitCell: string, index: number): ColumnGuess
     unitOf(unitCell.replace(/^[[(]|[\])]$/g, '')) ??
     (bracket ? unitOf(bracket) : null) ??
     (tail ? unitOf(tail) : null)
-  const n = name.toLowerCase()
+  const n = inEnglish(name.toLowerCase())
   const label = name || `Column ${index + 1}`
   if (/^(t|time|timestamp|millis|elapsed|clock|zeit|temps|tiempo)\b|^time|^t[_ [(]|timestamp/.test(n)) {
     return { name: label, role: 'time', unit: unit && timeUnits.includes(unit) ? unit : 'none' }
@@ -331,10 +332,22 @@ function keepFirstOfEachRole(columns: ColumnGuess[]): void {
   // What the shock itself says comes before the wheel.
   if (columns.some((c) => c.role === 'rear-travel'))
     for (const c of columns) if (c.role === 'rear-wheel-travel') c.role = 'ignore'
-  const seen = new Set<ChannelRole>()
+  // Of two that could be the travel, the one that says what it is measured in.
+  const chosen = new Map<ChannelRole, ColumnGuess>()
   for (const c of columns) {
     if (c.role === 'ignore') continue
-    if (seen.has(c.role)) c.role = 'ignore'
-    else seen.add(c.role)
+    const before = chosen.get(c.role)
+    if (!before || (c.role.endsWith('-travel') && plainness(c) < plainness(before))) chosen.set(c.role, c)
   }
+  for (const c of columns) if (c.role !== 'ignore' && chosen.get(c.role) !== c) c.role = 'ignore'
 }
+
+/** How little has to be asked before a travel column can be read: a length, a share of the travel, readings, nothing known. */
+const plainness = ({ unit }: ColumnGuess): number =>
+  ['mm', 'cm', 'in', 'm'].includes(unit)
+    ? 0
+    : unit === 'pct' || unit === 'fraction'
+      ? 1
+      : unit === 'raw'
+        ? 2
+        : 3

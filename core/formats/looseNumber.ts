@@ -19,7 +19,8 @@ export interface LooseNumber {
  * @returns null when it is none
  */
 export function looseNumber(cell: string, decimal: string): LooseNumber | null {
-  const text = cell
+  // A thin space between thousands comes as three letters from a file that is read byte by byte.
+  const text = nameOf(cell)
     .trim()
     .replace(/^"|"$/g, '')
     .replace(/[\u00a0\u202f\u2009]/g, ' ')

@@ -56,6 +56,16 @@ const refused: [string, string | Uint8Array, RegExp, ((m: ImportMapping) => Impo
     /between 20 and 20000 Hz, got 3/,
     (m) => ({ ...m, sampleRateHz: 3 }),
   ],
+  [
+    'most of it outside the travel',
+    `time_ms,front_mm\n${rows(600, (i) => `${i * 5},${(6 * front(i)).toFixed(2)}`)}`,
+    /Most of the front travel column lies outside 0 to 100 % of 150 mm: between \d+ and 2\d\d %/,
+  ],
+  [
+    'seconds under the name of microseconds',
+    `time_us,front_mm\n${rows(600, (i) => `${(i / 200).toFixed(3)},${front(i).toFixed(2)}`)}`,
+    /200000000 samples a second and lasts 0\.000003 s; no logger is faster than 20000\. Choose the unit/,
+  ],
   ['a time that never moves', `time_ms,front_mm\n${rows(50, (i) => `7,${front(i)}`)}`, /never moves forward/],
   [
     'a time in words',
@@ -177,7 +187,7 @@ const noticed: [string, string, string, RegExp, number | null][] = [
   ],
   [
     'a stroke that does not fit',
-    `time_ms,front_mm\n${rows(600, (i) => `${i * 5},${(4 * front(i)).toFixed(2)}`)}`,
+    `time_ms,front_mm\n${rows(600, (i) => `${i * 5},${(3 * front(i)).toFixed(2)}`)}`,
     'beyond-travel',
     /outside 0 to 100 % of 150 mm; check the unit of the column, the calibration and the stroke/,
     null,

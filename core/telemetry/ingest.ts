@@ -2,7 +2,7 @@ import type { ColumnMapping, ImportIssue, ImportMapping } from '#contract/record
 import { limits } from '#contract/limits'
 import { InputError } from '../errors.ts'
 import { readDelimited, type DelimitedTable } from '../formats/delimited.ts'
-import { plainBytes } from '../formats/encoding.ts'
+import { emptyTailBytes, plainBytes } from '../formats/encoding.ts'
 import type { DateOrder } from '../formats/clock.ts'
 import { sniffLayout, type FileLayout } from '../formats/layout.ts'
 import { refuseLongRows } from '../formats/longRows.ts'
@@ -70,11 +70,26 @@ export function ingestDelimited(
   }
   onProgress(0.72, 'Putting the samples on one clock')
   const issues = tableIssues(table)
+  const empty = emptyTailBytes(file)
+  if (empty > 0)
+    issues.push(
+      issue(
+        'cut-off',
+        `The file ends in ${empty} empty bytes, as when a logger loses its power; what was written before them is read.`,
+        empty,
+      ),
+    )
   const clock = timeColumn
     ? timeFromColumn(table, used.indexOf(timeColumn), timeColumn)
     : timeFromRate(table, mapping.sampleRateHz!)
   issues.push(...clockIssues(clock))
   const rate = clock.sampleRateHz
+  if (rate > limits.maxSampleRateHz)
+    throw new InputError('time.too-fast', {
+      rateHz: Math.round(rate),
+      durationS: Number(clock.timeS[clock.timeS.length - 1].toPrecision(2)),
+      max: limits.maxSampleRateHz,
+    })
   if (rate < fewestHz)
     issues.push(
       issue(

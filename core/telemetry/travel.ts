@@ -17,7 +17,7 @@ import { senseOf } from './sense.ts'
  * Turns a column of readings into depth in % of travel and lays it on the recording, with an issue for all that is odd.
  *
  * @param x readings on the recording's clock, used up
- * @throws InputError 'mapping.no-stroke', 'channel.empty', 'channel.constant', 'calibration.…'
+ * @throws InputError 'mapping.no-stroke', 'channel.empty', 'channel.constant', 'channel.outside', 'calibration.…'
  */
 export function addTravel(
   result: CleanRecording,
@@ -78,6 +78,16 @@ export function addTravel(
     x[i] = (100 * x[i]) / travelMm
     if (x[i] > 105 || x[i] < -5) beyond++
   }
+  // A few are told of; where most are, the numbers tell something else than depth.
+  if (beyond > mostOutside * sorted.length) {
+    const depths = x.filter(Number.isFinite).sort()
+    throw new InputError('channel.outside', {
+      role,
+      strokeMm: Math.round(strokeMm),
+      low: Math.round(quantileSorted(depths, 0.05)),
+      high: Math.round(quantileSorted(depths, 0.95)),
+    })
+  }
   if (beyond > 0.001 * x.length) {
     result.issues.push(
       issue(
@@ -102,6 +112,8 @@ export function addTravel(
 
 /** So near to full compression the unit itself stops, share of its stroke. */
 const stopWithin = 0.02
+/** Share of the readings outside the travel from which none of them is believed. */
+const mostOutside = 0.5
 /** A ride uses more of its travel than this, %. */
 const leastUsedPct = 15
 

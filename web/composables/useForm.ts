@@ -130,6 +130,7 @@ export function useForm<T extends { version: number; id: string }>(options: {
   }
 
   async function submit(): Promise<void> {
+    if (busy.value) return
     const result = schema.safeParse(form.value)
     if (!result.success) {
       const issue = result.error.issues[0]

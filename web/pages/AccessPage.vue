@@ -13,6 +13,7 @@ import { usePageTitle } from '../composables/usePageTitle.ts'
 import { useNotices } from '../stores/notices.ts'
 import { dateTimeWords } from '../support/dates.ts'
 import { attemptWords } from '../support/accessWords.ts'
+import { oneAtATime } from '../support/oneAtATime.ts'
 
 /** Who comes in: devices, ways in for others, tries at the door. */
 usePageTitle(() => 'Who comes in')
@@ -31,11 +32,13 @@ const act = (work: () => Promise<unknown>) =>
     await work()
     await load()
   })
-const give = (role: 'coach' | 'wall', name: string, tentId: string | null) =>
+// Given twice, one of both would be a way in that nobody was shown.
+const give = oneAtATime((role: 'coach' | 'wall', name: string, tentId: string | null) =>
   act(async () => {
     const id = uuid()
     given.value = await call(endpoints.givePass, { id }, { id, role, name, tentId })
-  })
+  }),
+)
 const endSession = (id: string) => act(() => call(endpoints.endSession, { id }))
 const takeBack = (id: string) => act(() => call(endpoints.takeBackPass, { id }))
 const leave = (endpoint: typeof endpoints.signOut | typeof endpoints.endSessions) =>

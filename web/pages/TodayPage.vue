@@ -22,6 +22,7 @@ import { useOutbox } from '../stores/outbox.ts'
 import { useNotices } from '../stores/notices.ts'
 import { reminderWords } from '../support/benchWords.ts'
 import { localToday, shortDayWords } from '../support/dates.ts'
+import { oneAtATime } from '../support/oneAtATime.ts'
 
 // Dialogs are fetched when they are asked for: the page itself must be there at once.
 const NewDayForm = defineAsyncComponent(() => import('../components/today/NewDayForm.vue'))
@@ -115,7 +116,7 @@ async function remove(d: DaySummary) {
 }
 const bringOpen = ref(false)
 const trying = ref(false)
-async function tryDemo() {
+const tryDemo = oneAtATime(async () => {
   trying.value = true
   await notices.attempt(async () => {
     const letters = await fetchSample(today.value)
@@ -128,7 +129,7 @@ async function tryDemo() {
     await router.push({ name: 'day', params: { id: day.record.id! } })
   })
   trying.value = false
-}
+})
 </script>
 
 <template>

@@ -43,6 +43,8 @@ const groups = (n: number, mark: string) => String(n).replace(/\B(?=(\d{3})+$)/g
 /** Counts of a converter, 120 extended and 3,900 at the end of the stroke. */
 const counts = (mm: number, strokeMm: number) => Math.round(120 + (3780 * mm) / strokeMm)
 
+const plainRow = (i: number) => `${f(i / 200, 3)},${f(front[i])},${f(rear[i])}`
+
 type Change = (m: ImportMapping) => void
 interface Dialect {
   name: string
@@ -626,6 +628,148 @@ const dialects: Dialect[] = [
     is: 'told',
     codes: ['clipped'],
     ends: ['rear'],
+  },
+  {
+    name: 'a line that names the separator',
+    text: `sep=;\n${file('time_s;front_mm;rear_mm', (i) => `${f(i / 200, 3)};${f(front[i])};${f(rear[i])}`)}`,
+    is: 'read',
+  },
+  {
+    name: 'time behind the travel, in powers of ten',
+    text: file(
+      'front_mm,rear_mm,time_s',
+      (i) => `${front[i].toExponential(4)},${rear[i].toExponential(4)},${(i / 200).toExponential(5)}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'sums under the rows',
+    text: `${file('time_s,front_mm,rear_mm', plainRow)}average,36.1,16.9\nmax,150,55\n`,
+    is: 'told',
+    codes: ['text-cells'],
+  },
+  {
+    name: 'names again in the middle',
+    text: file(
+      'time_s,front_mm,rear_mm',
+      (i) => `${i === 4000 ? 'time_s,front_mm,rear_mm\n' : ''}${plainRow(i)}`,
+    ),
+    is: 'told',
+    codes: ['text-cells'],
+  },
+  {
+    name: 'broken off in its last row',
+    text: file('time_s,front_mm,rear_mm', plainRow).slice(0, -9),
+    is: 'told',
+    codes: ['short-rows'],
+  },
+  {
+    name: 'empty bytes where a logger lost its power',
+    text: file('time_s,front_mm,rear_mm', plainRow) + '\0'.repeat(4096),
+    is: 'told',
+    codes: ['cut-off'],
+  },
+  {
+    name: 'thousands with a thin space',
+    text: file(
+      'time_ms;front_mm;rear_mm',
+      (i) => `${groups(5 * i, '\u202f')};${comma(front[i])};${comma(rear[i])}`,
+    ),
+    is: 'told',
+    codes: ['thousands'],
+  },
+  {
+    name: 'a counter of milliseconds that begins again at 65536',
+    text: file(
+      'time_ms,front_mm,rear_mm',
+      (i) => `${(50_000 + 5 * i) % 65_536},${f(front[i])},${f(rear[i])}`,
+    ),
+    is: 'told',
+    codes: ['clock-reset'],
+  },
+  {
+    name: 'over midnight',
+    text: file(
+      'time,front_mm,rear_mm',
+      (i) => `${hms((86_390 + i / 200) % 86_400)},${f(front[i])},${f(rear[i])}`,
+    ),
+    is: 'told',
+    codes: ['clock-reset'],
+  },
+  {
+    name: 'the newest row first',
+    text: [
+      'time_s,front_mm,rear_mm',
+      ...Array.from({ length: samples }, (_, i) => plainRow(samples - 1 - i)),
+    ].join('\n'),
+    is: 'refused',
+    codes: ['time.never-moves'],
+  },
+  {
+    name: 'seconds called milliseconds',
+    text: file('time_ms,front_mm,rear_mm', plainRow),
+    is: 'refused',
+    codes: ['time.too-fast'],
+  },
+  {
+    name: 'days of a spreadsheet',
+    text: file(
+      'time,front_mm,rear_mm',
+      (i) => `${(45_992.5 + i / 200 / 86_400).toFixed(10)},${f(front[i])},${f(rear[i])}`,
+    ),
+    is: 'refused',
+    codes: ['time.too-fast'],
+  },
+  {
+    name: 'a length from eye to eye',
+    text: file(
+      'time_s,front_mm,shock_length_mm',
+      (i) => `${f(i / 200, 3)},${f(front[i])},${f(210 - rear[i])}`,
+    ),
+    is: 'refused',
+    codes: ['channel.outside'],
+  },
+  {
+    name: 'readings of a converter called mm',
+    text: file(
+      'time_s,front_mm,rear_mm',
+      (i) => `${f(i / 200, 3)},${counts(front[i], 150)},${counts(rear[i], 55)}`,
+    ),
+    is: 'refused',
+    codes: ['channel.outside'],
+  },
+  {
+    name: 'raw readings before the mm made of them',
+    text: file(
+      'time_s,front_raw,front_mm,rear_raw,rear_mm',
+      (i) => `${f(i / 200, 3)},${counts(front[i], 150)},${f(front[i])},${counts(rear[i], 55)},${f(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'names in German, a brake and a tyre beside them',
+    text: file(
+      'Zeit [s];Bremsdruck vorne [bar];Reifen hinten [bar];Gabel [mm];Dämpfer [mm]',
+      (i) =>
+        `${comma(i / 200, 3)};${comma(20 * Math.abs(Math.sin(i / 400)))};1,8;${comma(front[i])};${comma(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'names in French, the wheel beside them',
+    text: file(
+      'temps (s);roue avant (tr/min);fourche (mm);amortisseur (mm)',
+      (i) => `${comma(i / 200, 3)};${comma(300 + (i % 7))};${comma(front[i])};${comma(rear[i])}`,
+    ),
+    is: 'read',
+  },
+  {
+    name: 'names in Italian, the rear at its wheel',
+    text: file(
+      'tempo (s);forcella (mm);ruota posteriore (mm)',
+      (i) => `${comma(i / 200, 3)};${comma(front[i])};${comma(wheel(rear[i]))}`,
+    ),
+    is: 'read',
   },
   {
     name: 'a picture',

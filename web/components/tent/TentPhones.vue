@@ -10,6 +10,7 @@ import type { TentRow } from '../../composables/useTent.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useOutbox } from '../../stores/outbox.ts'
 import { dateTimeWords } from '../../support/dates.ts'
+import { oneAtATime } from '../../support/oneAtATime.ts'
 import type { CardWorker } from '../../workers/card.worker.ts'
 import DialogFrame from '../shell/DialogFrame.vue'
 import LinkAndPicture from '../shell/LinkAndPicture.vue'
@@ -28,10 +29,12 @@ const list = computed(() =>
     .map((row) => ({ row, link: props.bundle.pads.find((p) => p.dayId === row.rider.id) ?? null })),
 )
 // Not through the outbox: a link is of use only where its server is in reach.
-const give = (row: TentRow) =>
+// Each new link of a rider ends the one before: the one that is shown must be the last.
+const give = oneAtATime((row: TentRow) =>
   notices.attempt(async () => {
     given.value = { link: await call(endpoints.givePadLink, { id: row.rider.id }, {}), name: nameOf(row) }
-  })
+  }),
+)
 const end = (row: TentRow) =>
   notices.attempt(async () => {
     await call(endpoints.endPadLink, { id: row.rider.id })
