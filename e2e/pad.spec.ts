@@ -4,6 +4,7 @@ import type { GivenPadLink } from '../contract/pad.ts'
 import type { TentBundle } from '../contract/tent.ts'
 import { idOf } from '../demo/ids.ts'
 import { Hands } from './hands.ts'
+import { holdWrites } from './held.ts'
 import { startDemoProcess, startProcess, type ServerProcess } from './server.ts'
 
 let server: ServerProcess
@@ -288,10 +289,7 @@ test('what waits on the phone is not asked for again, and Send tapped twice with
   await withVoice(context)
   const page = await context.newPage()
   await page.goto(await linkOf('mika'))
-  await page.route('**/api/v1/pad/reports/*', async (route) => {
-    await new Promise((r) => setTimeout(r, 3000))
-    await route.continue().catch(() => undefined)
-  })
+  const line = await holdWrites(page, '**/api/v1/pad/reports/*')
   await key(page, 'Worse').click()
   await key(page, 'Next').click()
   await key(page, 'Next').click()
@@ -305,8 +303,11 @@ test('what waits on the phone is not asked for again, and Send tapped twice with
   await looked
   await key(page, 'Say another run').click()
   await expect(page.getByText('The run after 4')).toBeVisible()
-  await expect.poll(async () => (await tent()).reports.length).toBe(1)
-  await page.waitForTimeout(3500)
+  expect((await tent()).reports).toHaveLength(0)
+  line.letGo()
+  // Nothing is left that could still go out.
+  await expect(page.getByText(/reports? waits?/)).toHaveCount(0)
+  await expect.poll(async () => (await tent()).reports.length).toBeGreaterThan(0)
   expect((await tent()).reports).toHaveLength(1)
   await context.close()
 })

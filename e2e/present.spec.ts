@@ -105,7 +105,7 @@ test('two windows and a phone on one day, each turning something while another i
       /rear Rebound, 6 clicks/,
       /front Low-speed compression, 9 clicks/,
     ])
-      await expect(w.getByRole('slider', { name: words })).toBeVisible({ timeout: 2000 })
+      await expect(w.getByRole('slider', { name: words })).toBeVisible()
   const now = await onBike()
   expect([
     now[idOf('ilka fork rebound')],
@@ -119,7 +119,7 @@ test('two windows and a phone on one day, each turning something while another i
     .filter({ has: windows[0].getByRole('heading', { name: '150 mm trail bike' }) })
   await expect(card.getByText('7 clicks', { exact: true })).toBeVisible()
   await turn(windows[1], /front Rebound/, 'ArrowRight')
-  await expect(card.getByText('8 clicks', { exact: true })).toBeVisible({ timeout: 2000 })
+  await expect(card.getByText('8 clicks', { exact: true })).toBeVisible()
   for (const w of windows) await w.context().close()
 })
 async function windowOf(browser: Browser, width: number): Promise<Page> {

@@ -466,7 +466,7 @@ test('what is taken back is of the bike it was done on, whoever is looked at by 
   const [runa] = await bikes()
   await row(page, 'Mika').click()
   // It goes with the day it speaks of, long before it would go by itself.
-  await expect(undo).toHaveCount(0, { timeout: 2000 })
+  await expect(undo).toHaveCount(0, { timeout: 5000 })
   // An answer that comes when somebody else is looked at has no way back that would act on them.
   await page.route('**/api/v1/setups/*', async (route) => {
     await new Promise((r) => setTimeout(r, 2000))
@@ -476,12 +476,12 @@ test('what is taken back is of the bike it was done on, whoever is looked at by 
   await page.waitForTimeout(300)
   await row(page, 'Mika').click()
   await expect(page.getByText(/^Taken back: Rear rebound/)).toBeVisible()
-  await expect(undo).toHaveCount(0, { timeout: 1500 })
+  await expect(undo).toHaveCount(0, { timeout: 5000 })
   await keys(page, '6 rear reb slower 1')
   await page.waitForTimeout(300)
   await row(page, 'Mika').click()
   await expect(turned).toBeVisible()
-  await expect(undo).toHaveCount(0, { timeout: 1500 })
+  await expect(undo).toHaveCount(0, { timeout: 5000 })
   expect((await bikes())[0]).not.toBe(runa)
   expect((await bikes())[1]).toBe(mika)
 })

@@ -2,6 +2,7 @@ import { expect, test, type Locator, type Page } from '@playwright/test'
 import type { DayBundle } from '../contract/endpoints.ts'
 import { largeSize } from '../demo/large.ts'
 import { Hands, spacing } from './hands.ts'
+import { holdWrites } from './held.ts'
 import { inDemo, proposed } from './screens.ts'
 import { startDemo, startServer, type RunningServer } from './server.ts'
 
@@ -252,24 +253,25 @@ test.describe('fast hands', () => {
       await page.setViewportSize({ width, height: 800 })
       await onDay(page)
       const before = await ratings(page)
-      await page.route('**/api/v1/runs/*', async (route) => {
-        if (route.request().method() === 'PUT') await new Promise((r) => setTimeout(r, 4000))
-        await route.continue().catch(() => undefined)
-      })
+      const line = await holdWrites(page, '**/api/v1/runs/*')
       const title = (n: number) => page.getByRole('heading', { name: `Run ${n}, how it felt` })
       await page.getByRole('button', { name: 'Log run 6' }).click()
       await page
         .getByRole('group', { name: 'Rating' })
         .getByRole('button', { name: '4', exact: true })
-        .click({ timeout: 2500 })
-      await expect(title(6)).toBeVisible({ timeout: 1000 })
+        .click()
+      await expect(title(6)).toBeVisible()
       await expect(page.getByRole('button', { name: /was logged elsewhere/ })).toHaveCount(0)
+      expect((await ratings(page)).length).toBe(before.length)
+      line.letGo()
       await expect.poll(() => ratings(page)).toEqual([...before, 4])
       // Something of it is changed, and another run looked at before the answer is there.
+      line.again()
       await page.getByRole('button', { name: 'nervous', exact: true }).click()
       if (width < 700) await page.getByRole('button', { name: 'Day', exact: true }).click()
       await page.getByRole('button', { name: /^Run 4,/ }).click()
       await expect(title(4)).toBeVisible()
+      line.letGo()
       const mind = async () => (await bundle(page)).runs.at(-1)!.mind
       await expect.poll(mind).toBe('nervous')
       await expect(title(4)).toBeVisible()
