@@ -68,10 +68,10 @@ test('a safe copy is made, what came after is put out of sight by it, and nothin
     await expect(page.getByText('What was entered since goes out of sight.')).toBeVisible()
     await page.getByRole('button', { name: 'Put it back now' }).click()
     // Told at once, without being asked.
-    await expect(other.getByText('Came Later')).toHaveCount(0, { timeout: 20_000 })
+    await expect(other.getByText('Came Later')).toHaveCount(0)
     await other.close()
   })
-  await expect(copies.getByText('before another was put back')).toBeVisible({ timeout: 20_000 })
+  await expect(copies.getByText('before another was put back')).toBeVisible()
   expect(await world(page.request, server.base)).toEqual(before)
   expect(readdirSync(join(server.dataDir, 'set-aside'))).toHaveLength(1)
   await server.stop()

@@ -683,7 +683,7 @@ test.describe('on a phone', () => {
     await expect(async () => {
       await page.touchscreen.tap(x + width / 2 + 10, y + height / 3)
       await expect(read).toBeVisible({ timeout: 1000 })
-    }).toPass({ timeout: 20_000 })
+    }).toPass()
     const next = page.getByRole('button', { name: 'The next one' })
     expect((await next.boundingBox())!.height).toBeGreaterThanOrEqual(44)
     await next.tap()

@@ -10,7 +10,7 @@ export async function holdWrites(page: Page, url: string): Promise<{ letGo: () =
   const again = () => void (gate = new Promise((done) => (open = done)))
   again()
   await page.route(url, async (route) => {
-    if (route.request().method() === 'PUT') await gate
+    if (route.request().method() !== 'GET') await gate
     await route.continue().catch(() => undefined)
   })
   return { letGo: () => open(), again }

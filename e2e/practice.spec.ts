@@ -172,12 +172,12 @@ test('the sensors are read when somebody wants to look: every ride of the day, t
     .getByRole('row', { name: /ride height/ })
     .getByRole('cell')
     .first()
-  await expect(cell).toHaveText(`${height(2)} was ${height(1)}`, { timeout: 20_000 })
+  await expect(cell).toHaveText(`${height(2)} was ${height(1)}`)
   expect(Number(height(2)) - Number(height(1))).toBeGreaterThan(3)
 
   // They were on the bike at every ride: after a reload they are read again, and looked away from at once.
   await page.reload()
-  await expect(cell).toHaveText(`${height(2)} was ${height(1)}`, { timeout: 20_000 })
+  await expect(cell).toHaveText(`${height(2)} was ${height(1)}`)
   await page.getByRole('button', { name: 'Without sensor figures' }).click()
   await expect(figures).toHaveCount(0)
   // Another rider is another bike.
@@ -209,9 +209,9 @@ test('a ride of practice is looked at like any other: its trace, what stands out
   }
   await page.getByRole('button', { name: 'What do the sensors say?' }).click()
   await page.goto(address)
-  await page.getByRole('link', { name: 'See the trace of run 2' }).click({ timeout: 20_000 })
+  await page.getByRole('link', { name: 'See the trace of run 2' }).click()
   const trace = page.getByRole('img', { name: 'Depth of front and rear over time, run 2' })
-  await trace.waitFor({ timeout: 20_000 })
+  await trace.waitFor()
   const out = page.getByRole('region', { name: 'What stands out' })
   const rider = hiddenRider(drillOf('creeping-sensor')!, 2)
   const shown = recordedRide(rider, rider.start, 2).analysis!.whole.front!
@@ -230,11 +230,11 @@ test('a ride of practice is looked at like any other: its trace, what stands out
   let turned = ''
   await expect.poll(async () => turned === (turned = await picture()), { intervals: [400] }).toBe(true)
   await page.reload()
-  await trace.waitFor({ timeout: 20_000 })
+  await trace.waitFor()
   await expect.poll(picture).toBe(turned)
 
   await page.getByRole('link', { name: 'Run 1' }).click()
-  await page.getByRole('img', { name: /run 1$/ }).waitFor({ timeout: 20_000 })
+  await page.getByRole('img', { name: /run 1$/ }).waitFor()
   await expect(page.getByText(/sensor went to/)).toHaveCount(0)
   await page.getByRole('link', { name: 'Back to practice' }).click()
   await says(page, 2).waitFor()

@@ -65,9 +65,7 @@ test('a 40 MB file goes from choosing to section figures, with progress, and can
     timeout: 60_000,
   })
   await page.getByRole('link', { name: 'What the suspension did' }).click()
-  await expect(page.getByRole('img', { name: /Depth of front and rear over time/ })).toBeVisible({
-    timeout: 20_000,
-  })
+  await expect(page.getByRole('img', { name: /Depth of front and rear over time/ })).toBeVisible()
   for (const name of ['Rollers', 'Stone steps', 'Larch roots', 'Two berms'])
     await expect(page.getByText(name, { exact: true }).first()).toBeVisible()
   await expect(page.getByText('How slow, how fast it moves')).toBeVisible()
@@ -142,7 +140,7 @@ test('a hand-made file: a track brings its way, sections are placed by hand, and
     const trails = '**/api/v1/trails/*'
     await page.route(trails, async (route) => {
       const answer = await route.fetch()
-      await expect.poll(async () => (await recordingNow()).figures, { timeout: 15_000 }).toBe('current')
+      await expect.poll(async () => (await recordingNow()).figures).toBe('current')
       await page.waitForTimeout(1500)
       await route.fulfill({ response: answer })
     })

@@ -268,7 +268,7 @@ test('what is typed while the line before is still on its way is neither lost no
   await line(page).press('Enter')
   // It waits for its turn where it was typed, and goes when it is done.
   await expect(line(page)).toHaveValue('2 worse')
-  await expect(line(page)).toHaveValue('', { timeout: 15_000 })
+  await expect(line(page)).toHaveValue('')
   await expect
     .poll(async () => {
       const { runs, feels } = await day(page, 'sanna')

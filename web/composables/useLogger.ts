@@ -19,6 +19,7 @@ import type { FaultName } from '#core/devices/faults'
 import { freshWatch, watchFaults, watchSample } from '#core/devices/liveWatch'
 import { call } from '../api/client.ts'
 import { loggerAddress, loggerCalls } from '../api/logger.ts'
+import { oneAtATime } from '../support/oneAtATime.ts'
 
 const stateEveryMs = 1000
 /** Depth is read off the live stream this long after the last sample; then it is called silent. */
@@ -40,6 +41,8 @@ export function useLogger(strokeMm: () => Strokes) {
   const told = shallowRef<FaultName[]>([])
   const kept = useKept<Record<string, HeldSteps>>('wild-spring:holds', {})
   let live: EventSource | null = null
+  /** Grows with each connection: an answer to an earlier one tells nothing of this one. */
+  let session = 0
 
   const held = computed<HeldSteps>(() => (identity.value ? (kept.value[identity.value.serial] ?? {}) : {}))
   /** How chambers are calibrated here; remembered. */
@@ -70,20 +73,28 @@ export function useLogger(strokeMm: () => Strokes) {
   async function search(): Promise<void> {
     atHand.value = await call(endpoints.listLoggers, {})
   }
-  async function connect(i: number, world: StandInWorld): Promise<void> {
+  const connect = oneAtATime(async (i: number, world: StandInWorld): Promise<void> => {
     disconnect()
+    const mine = session
     let found = await loggerCalls.identity(i)
+    let played: typeof standIn.value = null
     if (found.standIn) {
-      standIn.value = await loggerCalls.standIn(i)
+      played = await loggerCalls.standIn(i)
       const { recording } = await loggerCalls.state(i)
       // A stand-in is screwed onto this day's bike; one that rides already is left alone.
       if (!recording) found = await loggerCalls.mount(i, world)
     }
+    const list = await loggerCalls.list(i)
+    if (mine !== session) return
     index.value = i
     identity.value = found
+    standIn.value = played
+    stored.value = list
     watch.value = freshWatch()
-    stored.value = await loggerCalls.list(i)
+    listen(i)
     await refresh()
+  })
+  function listen(i: number) {
     live = new EventSource(loggerAddress(i, 'v1/live'))
     live.addEventListener('sample', (e) => {
       const parsed = LiveSample.safeParse(JSON.parse(e.data))
@@ -94,6 +105,7 @@ export function useLogger(strokeMm: () => Strokes) {
     })
   }
   function disconnect() {
+    session++
     live?.close()
     live = null
     index.value = identity.value = state.value = sample.value = standIn.value = null
@@ -102,18 +114,34 @@ export function useLogger(strokeMm: () => Strokes) {
   }
   async function refresh() {
     if (index.value === null) return
-    state.value = await loggerCalls.state(index.value)
+    const mine = session
+    const now = await loggerCalls.state(index.value).catch((e: unknown) => {
+      if (mine === session) state.value = null
+      throw e
+    })
+    if (mine === session) state.value = now
   }
   useIntervalFn(() => {
     silent.value = watch.value.lastSeenMs !== null && performance.now() - watch.value.lastSeenMs > silentMs
-    void refresh().catch(() => (state.value = null))
+    void refresh().catch(() => undefined)
   }, stateEveryMs)
   onScopeDispose(disconnect)
 
-  const measure = (s: CalibrationStep): Promise<Hold> => loggerCalls.hold(index.value!, s.holdSeconds)
-  /** What was measured is kept whether it can be used or not: the verdict says so. */
-  function keepHold(s: CalibrationStep, hold: Hold) {
-    kept.value = { ...kept.value, [identity.value!.serial]: { ...held.value, [s.key]: hold } }
+  /** Measures while it is kept still. What was measured is kept whether it can be used or not: the verdict says so. */
+  async function hold(s: CalibrationStep): Promise<void> {
+    const mine = session
+    await handsFor(s)
+    // A device may answer before the hold is over; the person keeps still for the whole of it either way.
+    const [measured] = await Promise.allSettled([
+      loggerCalls.hold(index.value!, s.holdSeconds),
+      new Promise((r) => setTimeout(r, s.holdSeconds * 1000)),
+    ])
+    if (mine !== session) return
+    if (measured.status === 'rejected') throw measured.reason
+    keepHold(s, measured.value)
+  }
+  function keepHold(s: CalibrationStep, measured: Hold) {
+    kept.value = { ...kept.value, [identity.value!.serial]: { ...held.value, [s.key]: measured } }
   }
   /** What the ring of an end said after a hold. */
   function keepRing(s: CalibrationStep, end: End, mm: number | null) {
@@ -123,18 +151,39 @@ export function useLogger(strokeMm: () => Strokes) {
     const now = { ...held.value, [s.key]: { ...step, ringMm } }
     kept.value = { ...kept.value, [identity.value!.serial]: now }
   }
-  const tick = (s: CalibrationStep) => (done.value = [...new Set([...done.value, s.key])])
+  const tick = async (s: CalibrationStep) => {
+    const mine = session
+    await handsFor(s)
+    if (mine === session) done.value = [...new Set([...done.value, s.key])]
+  }
   const handsFor = (s: CalibrationStep) =>
     standIn.value ? loggerCalls.hands(index.value!, s.hands) : Promise.resolve()
   function forgetHolds() {
     kept.value = { ...kept.value, [identity.value!.serial]: {} }
     done.value = []
   }
-  async function showFaults(next: LoggerFaults): Promise<void> {
-    const faults = await loggerCalls.faults(index.value!, next)
-    standIn.value = { ...standIn.value!, faults }
-    // The range is part of who it is.
-    identity.value = await loggerCalls.identity(index.value!)
+  /** Faults are told one after the other: each answer names them all, and an early one knows none of the later. */
+  let telling: Promise<unknown> = Promise.resolve()
+  async function showFault(key: keyof LoggerFaults, shown: boolean): Promise<void> {
+    const [i, mine] = [index.value!, session]
+    const { faults: now, pace } = standIn.value!
+    const faults = { ...now, [key]: shown }
+    standIn.value = { faults, pace }
+    const tell = async () => {
+      await loggerCalls.faults(i, faults)
+      // The range is part of who it is.
+      const known = await loggerCalls.identity(i)
+      if (mine === session) identity.value = known
+    }
+    const told = telling.then(tell)
+    telling = told.catch(() => undefined)
+    try {
+      await told
+    } catch (e) {
+      const device = await loggerCalls.standIn(i).catch(() => null)
+      if (device && mine === session) standIn.value = device
+      throw e
+    }
   }
   async function lookAtStored(): Promise<void> {
     stored.value = await loggerCalls.list(index.value!)
@@ -166,16 +215,14 @@ export function useLogger(strokeMm: () => Strokes) {
     connect,
     disconnect,
     refresh,
-    measure,
-    keepHold,
+    hold,
     keepRing,
     way,
     strokeMm,
     tick,
     isDone,
-    handsFor,
     forgetHolds,
-    showFaults,
+    showFault,
     watchAnew,
   }
 }

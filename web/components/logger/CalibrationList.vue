@@ -31,23 +31,11 @@ async function hold(s: CalibrationStep) {
   holding.value = s.key
   left.value = s.holdSeconds
   resume()
-  await notices.attempt(async () => {
-    await props.logger.handsFor(s)
-    // A device may answer before the hold is over; the person keeps still for the whole of it either way.
-    const [measured] = await Promise.allSettled([
-      props.logger.measure(s),
-      new Promise((r) => setTimeout(r, s.holdSeconds * 1000)),
-    ])
-    if (measured.status === 'rejected') throw measured.reason
-    props.logger.keepHold(s, measured.value)
-  })
+  await notices.attempt(() => props.logger.hold(s))
   pause()
   holding.value = null
 }
-async function tick(s: CalibrationStep) {
-  await notices.attempt(() => props.logger.handsFor(s))
-  props.logger.tick(s)
-}
+const tick = (s: CalibrationStep) => notices.attempt(() => props.logger.tick(s))
 const holdWords = (s: CalibrationStep) => `Hold now, ${s.holdSeconds} s`
 const leftWords = computed(() => `keep still … ${left.value} s`)
 </script>

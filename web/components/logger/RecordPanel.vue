@@ -9,6 +9,7 @@ import { useFileSending } from '../../composables/useFileSending.ts'
 import type { Logger } from '../../composables/useLogger.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { durationWords } from '../../support/dates.ts'
+import { oneAtATime, twiceMs } from '../../support/oneAtATime.ts'
 
 /** Record, take it off the device, put it on a run. */
 const props = defineProps<{
@@ -22,17 +23,16 @@ const notices = useNotices()
 
 const running = computed(() => props.logger.state.value?.recording ?? null)
 const index = computed(() => props.logger.index.value!)
-const start = () =>
-  notices.attempt(async () => {
-    await loggerCalls.start(index.value)
-    await props.logger.refresh()
-  })
-const stop = () =>
-  notices.attempt(async () => {
-    await loggerCalls.stop(index.value)
-    await props.logger.lookAtStored()
-    await props.logger.refresh()
-  })
+/** Start and stop stand in one place: a second tap of the same hand is neither. */
+const startOrStop = oneAtATime(
+  (what: 'start' | 'stop') =>
+    notices.attempt(async () => {
+      await loggerCalls[what](index.value)
+      if (what === 'stop') await props.logger.lookAtStored()
+      await props.logger.refresh()
+    }),
+  { restMs: twiceMs },
+)
 
 /** Off the device first, then onto the run. */
 const taking = ref<number | null>(null)
@@ -112,11 +112,13 @@ const runningWords = computed(() =>
       leaking chamber is told.
     </p>
     <div class="acts">
-      <button v-if="!running" type="button" class="btn btn-sun" @click="start">Start recording</button>
+      <button v-if="!running" type="button" class="btn btn-sun" @click="startOrStop('start')">
+        Start recording
+      </button>
       <template v-else>
         <span class="dot" aria-hidden="true"></span>
         <b class="num" role="status">{{ runningWords }}</b>
-        <button type="button" class="btn btn-primary" @click="stop">Stop</button>
+        <button type="button" class="btn btn-primary" @click="startOrStop('stop')">Stop</button>
       </template>
     </div>
     <template v-if="logger.stored.value.length">

@@ -19,7 +19,7 @@ const pace = computed(() => props.logger.standIn.value?.pace ?? 1)
 const toggle = (key: keyof LoggerFaults) =>
   notices.attempt(async () => {
     const now = faults.value
-    if (now) await props.logger.showFaults({ ...now, [key]: !now[key] })
+    if (now) await props.logger.showFault(key, !now[key])
     props.logger.watchAnew()
   })
 </script>
