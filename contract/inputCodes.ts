@@ -143,6 +143,9 @@ export const inputSentences = {
   'command.unread': 'Nobody has read where {end} {what} stands; count or read it first, then turn it.',
   'command.no-reading':
     'Say what was read, for example "read rear rebound 8", or "read rear rebound unsure".',
+  'command.twice': 'The {end} {what} is said twice; say each part once.',
+  'command.elsewhere':
+    'The {end} {what} stands at {stands}, not at {said}. Look where it stands, say "read" and the count, then turn it.',
   'command.no-change': '{what} is already there.',
 } as const
 

@@ -1,6 +1,6 @@
 import type { SetupSpace } from '../adviser/dayHistory.ts'
 import { endWords } from './lexicon.ts'
-import { partNames } from './parse.ts'
+import { partNames } from './partNames.ts'
 
 /** Words that could come next, for completion. */
 export function completions(line: string, space: SetupSpace): string[] {

@@ -16,7 +16,7 @@ export const endWords: Readonly<Record<string, End>> = {
 /** Parts by what people call them, the likeliest role first; the first name is the one that is offered. */
 export const partWords: readonly (readonly [readonly string[], readonly AdjusterRole[]])[] = [
   [
-    ['rebound', 'reb', 'rb', 'return'],
+    ['rebound', 'reb', 'rb', 'return', 'rebounds'],
     ['rebound', 'low-speed-rebound'],
   ],
   [
@@ -45,10 +45,16 @@ export type Effect =
   | { of: 'rebound'; /** +1 faster */ sign: 1 | -1 }
   | { of: 'firmness'; /** +1 softer */ sign: 1 | -1 }
   | { of: 'turning'; /** +1 towards open */ sign: 1 | -1 }
-  | { of: 'number'; /** +1 more of it */ sign: 1 | -1 }
+  | {
+      of: 'number'
+      /** +1 more of it */ sign: 1 | -1
+      /** "2 more": only in want of a better word */ loose?: true
+    }
 
 const effect = (of: Effect['of'], sign: 1 | -1, ...words: string[]): [string, Effect][] =>
   words.map((w) => [w, { of, sign }])
+const loosely = (sign: 1 | -1, ...words: string[]): [string, Effect][] =>
+  words.map((w) => [w, { of: 'number', sign, loose: true }])
 
 export const effectWords: ReadonlyMap<string, Effect> = new Map([
   ...effect('rebound', -1, 'slower', 'slow'),
@@ -59,15 +65,19 @@ export const effectWords: ReadonlyMap<string, Effect> = new Map([
   ...effect('turning', 1, 'out', 'open', 'anticlockwise', 'counterclockwise'),
   ...effect('number', 1, 'up', 'plus', 'add', 'raise', 'increase'),
   ...effect('number', -1, 'down', 'minus', 'drop', 'lower', 'remove', 'take', 'reduce', 'bleed'),
+  ...loosely(1, 'more'),
+  ...loosely(-1, 'less', 'fewer'),
 ])
 
 /** Little words that say nothing of what is turned. */
 export const fillers: ReadonlySet<string> = new Set(
-  'the by of on please turn turns set put make go click clicks notch notches bit more it its from a an let some degree degrees mm'.split(
+  'the by of on please turn turns set put make go click clicks notch notches bit another it its from a an let some degree degrees mm'.split(
     ' ',
   ),
 )
 export const separators: ReadonlySet<string> = new Set(['and', ',', ';', 'then', '&', 'also'])
+/** Both ends in one word, or as "fork and shock". */
+export const bothWord = 'both'
 export const toWords: ReadonlySet<string> = new Set(['to', 'at', '=', 'is'])
 
 const numberList =

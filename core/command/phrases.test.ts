@@ -133,6 +133,29 @@ const said: [string, string][] = [
   ['fork +2 psi and shock +5 psi', 'fp 82, rp 185'],
   ['slow the shock one and soften lsc two', 'rr 6, fc 10'],
   ['rear reb 1 slower then hsc 1 softer', 'rr 6, rh 5'],
+  // both ends at once
+  ['front and rear rebound slower 1', 'fr 5, rr 6'],
+  ['fork and shock rebound 1 slower', 'fr 5, rr 6'],
+  ['slow both ends one', 'fr 5, rr 6'],
+  ['rebound slower 1 at both ends', 'fr 5, rr 6'],
+  ['both rebounds 1 slower and hsc 1 softer', 'fr 5, rr 6, rh 5'],
+  ['fork and shock +2 psi', 'fp 82, rp 182'],
+  // more and less of what has numbers
+  ['2 more psi in the fork', 'fp 82'],
+  ['fork 2 psi more', 'fp 82'],
+  ['2 psi less in the fork', 'fp 78'],
+  ['2 more psi out of the fork', 'fp 78'],
+  ['slow both fork and shock rebound by 1', 'fr 5, rr 6'],
+  ['another 2 psi in the fork', 'fp 82'],
+  ['one more spacer in the shock', 'rs 2'],
+  ['rear rebound slower 1 more', 'rr 6'],
+  ['one more click of rear rebound slower', 'rr 6'],
+  ['two more clicks out on the front rebound', 'fr 8'],
+  // from where it stands to where it goes
+  ['rear rebound from 7 to 5', 'rr 9'],
+  ['fork lsc 8 to 6', 'fc 6'],
+  ['fork psi from 80 to 84', 'fp 84'],
+  ['put the shock lever from open to firm', 'rl 2'],
   // who it is for
   ['ilka fork +2 psi', 'fp 82'],
   ['Ilka’s shock rebound one slower', 'rr 6'],
@@ -184,6 +207,33 @@ const refused: [string, RegExp][] = [
   ['fork rebound lsc 9', /one part, one way and one number/],
   ['rear hsc rebound slower 1', /one part, one way and one number/],
   ['open the fork rebound in 1', /one part, one way and one number/],
+  // a step is no place: these stood at 2, 13 and 2 once
+  ['front rebound 2 more', /goes slower or faster/],
+  ['one more click of rear rebound', /goes slower or faster/],
+  ['two more clicks of lsc', /goes firmer or softer/],
+  ['rear reb 1 less', /goes slower or faster/],
+  ['rear reb back 1', /not understood/],
+  ['put rear reb back one', /not understood/],
+  ['rear rebound 1 click back', /not understood/],
+  ['rear rebound 2 less slow', /one part, one way and one number/],
+  ['more psi in the fork', /how far/],
+  // one part, told twice
+  ['rear reb slower 2, rear reb faster 1', /rear rebound is said twice/],
+  ['rear reb slower 1, rear reb slower 1', /rear rebound is said twice/],
+  ['both ends rebound slower 1, fork reb faster 1', /front rebound is said twice/],
+  // all the way, or one click?
+  ['lsc closed', /how far/],
+  ['close the fork lsc', /how far/],
+  ['fork rebound open', /how far/],
+  ['shock spacers out', /how far/],
+  ['fork air out', /how far/],
+  ['let some air out of the fork', /how far/],
+  // it stands elsewhere than is said
+  ['rear rebound from 6 to 5', /rear rebound stands at 7 clicks, not at 6/],
+  ['fork psi 78 to 82', /stands at 80 psi, not at 78/],
+  // only one end has it
+  ['both ends fork rebound slower 1', /one part, one way and one number/],
+  ['both ends hsc softer 1', /front unit has no hsc/],
 ]
 
 describe('what must not be guessed', () => {

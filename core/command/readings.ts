@@ -1,7 +1,8 @@
 import type { SetupSpace } from '../adviser/dayHistory.ts'
 import { InputError } from '../errors.ts'
 import { effectWords, endWords, fillers, partWords } from './lexicon.ts'
-import { parseCommand, partNames, type Command, type People } from './parse.ts'
+import { parseCommand, type Command, type People } from './parse.ts'
+import { partNames } from './partNames.ts'
 import { tokensOf } from './tokens.ts'
 
 export interface Reading {

@@ -18,8 +18,11 @@ const isRebound = (a: Adjuster) => a.role.includes('rebound')
  */
 export function target(c: Clause, a: Adjuster, from: number, choice: UnitChoice = canonicalUnits): number {
   if (c.place) return check(a, c.place.at, from)
-  const units = c.pressureUnit ? { ...choice, pressure: c.pressureUnit } : choice
+  const units = unitsOf(c, choice)
   const n = c.number
+  // "open the lever"
+  const named = a.kind === 'lever' && !n ? a.positions.findIndex((p) => p.toLowerCase() === c.said) : -1
+  if (named >= 0) return check(a, named, from)
   if (n && c.countedFrom && isDial(a)) {
     const { max } = adjusterRange(a)
     return check(a, c.countedFrom === 'closed' ? n.value : max - n.value, from)
@@ -29,7 +32,8 @@ export function target(c: Clause, a: Adjuster, from: number, choice: UnitChoice 
   // A signed number moves the count as the person counts it: on a dial counted from open, +1 closes one click.
   if (n && n.signed && !c.effect)
     return check(a, countOr(a, toCount(a, from) + canonical(a, n.value, units)), from)
-  if (!c.effect)
+  // "lsc closed", "let some air out", "more pressure": all the way, or by how much?
+  if (!c.effect || (!n && (c.effect.of === 'turning' || (c.effect.of === 'number' && c.effect.loose))))
     throw new InputError('command.no-amount', {
       example: isRebound(a) ? 'rear rebound slower 1' : 'fork psi +2',
     })
@@ -45,6 +49,21 @@ export function target(c: Clause, a: Adjuster, from: number, choice: UnitChoice 
   const step = a.kind === 'turn' ? a.stepTurns : a.kind === 'pressure' && units.pressure === 'bar' ? 0.1 : 1
   const by = Math.abs(canonical(a, n ? Math.abs(n.value) : step, units))
   return check(a, from + sign * by, from)
+}
+
+const unitsOf = (c: Clause, choice: UnitChoice) =>
+  c.pressureUnit ? { ...choice, pressure: c.pressureUnit } : choice
+
+/** Whether a part stands where a line says it does, to what a gauge or an eye tells apart. */
+export function standsAt(
+  a: Adjuster,
+  at: number,
+  said: number,
+  c: Clause,
+  choice: UnitChoice = canonicalUnits,
+): boolean {
+  const apart = a.kind === 'pressure' ? 0.5 : 1e-6
+  return Math.abs(toCount(a, at) - canonical(a, said, unitsOf(c, choice))) <= apart
 }
 
 /** +1: canonical up (a dial opens, a spring gets firmer). @throws InputError 'command.unknown-word', 'command.which-way' */

@@ -48,6 +48,27 @@ describe('a line in the tent', () => {
     })
     expect(read('5 clicks slower on the shock')).toMatchObject({ number: null, entry: { kind: 'change' } })
   })
+  it('an amount is no rider, and what can be either is asked for', () => {
+    // Rider 2 is here, and so is whoever is chosen.
+    for (const line of [
+      '2 clicks slower on the shock',
+      '2 psi in the fork',
+      '2 more psi in the fork',
+      '1 spacer out',
+    ])
+      expect(read(line)).toEqual({ number: null, entry: { kind: 'change', line } })
+    for (const line of [
+      '2 slower on the shock',
+      '2 in on the fork rebound',
+      '1 softer lsc',
+      '2 more on the shock',
+    ])
+      expect(read(line)).toMatchObject({ entry: { kind: 'unclear' } })
+    expect(read('2 slower shock reb 1')).toMatchObject({ number: 2, entry: { line: 'slower shock reb 1' } })
+    expect(read('2 slow the shock down one')).toMatchObject({ number: 2, entry: { kind: 'change' } })
+    expect(read('2 psi fork +2')).toMatchObject({ number: 2, entry: { line: 'psi fork +2' } })
+    expect(read('1 out')).toMatchObject({ number: 1, entry: { kind: 'whereabouts' } })
+  })
   it('"in" before a part is a way to turn it, not a rider who comes in', () => {
     expect(read('in 2 on the fork lsc')).toMatchObject({ entry: { kind: 'change' } })
     expect(read('1 in 2 on the fork lsc')).toMatchObject({ number: 1, entry: { kind: 'change' } })

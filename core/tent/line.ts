@@ -1,6 +1,7 @@
 import type { Mark } from '#contract/run'
 import type { TentNoteKind, Whereabouts } from '#contract/tent'
 import { feelOfCode } from './feelCodes.ts'
+import { tokensOf } from '../command/tokens.ts'
 import { parsePlan, planHelp, type Plan } from '../plans/plan.ts'
 
 /** How a run was, as far as a line says it. */
@@ -68,6 +69,18 @@ function feelOf(words: readonly string[]): LineFeel | null {
   return feel
 }
 
+const unitWord =
+  /^(?:clicks?|notch(?:es)?|turns?|psi|bar|spacers?|(?:more|less|fewer)\s+(?:clicks?|psi|bar|turns?|spacers?))\b/i
+const wayWord =
+  /^(?:slower|faster|quicker|firmer|stiffer|harder|softer|lighter|more|less|fewer|(?:up|down|in|out)\s+\D)/i
+/** Whether a line that begins with a rider's number may have meant it as an amount: nothing else in it says how far. */
+function numberIs(after: string): 'rider' | 'amount' | 'either' {
+  if (tokensOf(after).some((t) => t.kind === 'number')) return 'rider'
+  return unitWord.test(after) ? 'amount' : wayWord.test(after) ? 'either' : 'rider'
+}
+const eitherHelp = (n: string, after: string) =>
+  `${n} can be the rider or how far. For rider ${n}: “${n} ${after} 1”. For whoever is chosen, the number last: “${after} ${n}”.`
+
 /**
  * Reads a line of the tent: a rider's number, then what is done, said or decided. "3 in 6.5 rki" · "2 shock reb slower 1" ·
  * "4 out" · "1 leave alone, rode it twice" · "5 later fork +2" · "3 7 better" ·
@@ -80,7 +93,11 @@ export function parseTentLine(text: string, numbers: readonly number[]): TentLin
   const line = text.trim()
   if (line === '') return null
   const [, first = '', after = ''] = /^(\d{1,2})(?:\s+(.*))?$/.exec(line) ?? []
-  const named = first !== '' && numbers.includes(Number(first))
+  const is = numberIs(after)
+  const known = first !== '' && numbers.includes(Number(first))
+  if (known && is === 'either')
+    return { number: null, entry: { kind: 'unclear', words: eitherHelp(first, after) } }
+  const named = known && is === 'rider'
   const number = named ? Number(first) : null
   const rest = named ? after.trim() : line
   if (rest === '') return { number, entry: { kind: 'who' } }
