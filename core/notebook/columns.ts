@@ -4,6 +4,7 @@ import type { SuspensionUnit } from '#contract/unit'
 import { endWords, partWords } from '../command/lexicon.ts'
 import { tokensOf } from '../command/tokens.ts'
 import { baseOf } from './base.ts'
+import { readDate } from './dates.ts'
 import type { ColumnUse, PressureUnit, RateUnit } from './column.ts'
 
 const plainUses: [ColumnUse['use'] & ('date' | 'name' | 'place' | 'note'), RegExp][] = [
@@ -34,7 +35,10 @@ export function guessColumns(
   const taken = new Set<string>()
   return header.map((heading, i): ColumnUse => {
     const cells = rows.map((r) => r[i] ?? '')
-    const plain = plainUses.find(([use, re]) => re.test(heading.trim()) && !taken.has(use))
+    // "Shock note": the end may only stand over it.
+    const [first, ...after] = heading.trim().split(/\s+/)
+    const own = after.length > 0 && first.toLowerCase() in endWords ? after.join(' ') : heading.trim()
+    const plain = plainUses.find(([use, re]) => re.test(own) && !taken.has(use))
     if (plain) {
       taken.add(plain[0])
       return { use: plain[0] }
@@ -56,8 +60,7 @@ export function guessColumns(
   })
 }
 
-const looksLikeDate = (cell: string) =>
-  /^\s*(\d{4}-\d{1,2}-\d{1,2}|\d{1,2}[./-]\d{1,2}[./-]\d{2,4}|\d{1,2}\.? [a-z]{3,9}\.? \d{2,4})/i.test(cell)
+const looksLikeDate = (cell: string) => readDate(cell, 'dmy') !== null || readDate(cell, 'mdy') !== null
 
 /** A column as that of a dial, with what its heading says of count base and unit. */
 export function asDial(end: End, a: Adjuster, heading: string, cells: readonly string[]): ColumnUse {

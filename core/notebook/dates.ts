@@ -1,10 +1,28 @@
 import type { DateOrder } from '../formats/clock.ts'
 
-const months = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec']
+/** Months by how their names begin, in the tongues of tables that people keep. */
+const months: readonly RegExp[] = [
+  /^(jan|gen|ene)/,
+  /^(feb|fév|fev)/,
+  /^(mar|mär|mae|mrz)/,
+  /^(apr|avr|abr)/,
+  /^(may|mai|mag)/,
+  /^(jun|juin|giu)/,
+  /^(jul|juil|lug)/,
+  /^(aug|aoû|aou|ago)/,
+  /^(sep|set)/,
+  /^(oct|okt|ott)/,
+  /^(nov)/,
+  /^(dec|dez|déc|dic)/,
+]
+const weekday = '(?:\\p{L}{2,10}\\.?,? )?'
 const iso = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})(?:[T ].*)?$/
-const local = /^(\d{1,2})[./-](\d{1,2})[./-](\d{4}|\d{2})(?: .*)?$/
-const dayFirst = /^(?:[a-z]{2,9}\.?,? )?(\d{1,2})(?:st|nd|rd|th|\.)? ([a-z]{3,9})\.?,? (\d{4}|\d{2})$/i
-const monthFirst = /^(?:[a-z]{2,9}\.?,? )?([a-z]{3,9})\.? (\d{1,2})(?:st|nd|rd|th)?,? (\d{4})$/i
+const local = new RegExp(`^${weekday}(\\d{1,2})[./-](\\d{1,2})[./-](\\d{4}|\\d{2})(?: .*)?$`, 'u')
+const dayFirst = new RegExp(
+  `^${weekday}(\\d{1,2})(?:st|nd|rd|th|er|º|\\.)? (?:de )?(\\p{L}{3,10})\\.?,? (?:de )?(\\d{4}|\\d{2})$`,
+  'iu',
+)
+const monthFirst = new RegExp(`^${weekday}(\\p{L}{3,10})\\.? (\\d{1,2})(?:st|nd|rd|th)?,? (\\d{4})$`, 'iu')
 
 /**
  * In which order the dates of a column stand, by those that can only be read one way.
@@ -36,7 +54,7 @@ export function readDate(cell: string, order: DateOrder): string | null {
 }
 
 const year = (y: string) => (y.length === 2 ? 2000 + Number(y) : Number(y))
-const monthOf = (name: string) => months.indexOf(name.slice(0, 3).toLowerCase()) + 1
+const monthOf = (name: string) => months.findIndex((m) => m.test(name.toLowerCase())) + 1
 
 function day(y: number, m: number, d: number): string | null {
   const at = new Date(Date.UTC(y, m - 1, d))

@@ -62,11 +62,14 @@ describe('what a heading means', () => {
     ['Setup name', 'name'],
     ['Trail / spot', 'place'],
     ['Comments', 'note'],
+    ['Shock Note', 'note'],
     ['How it felt', 'note'],
     ['Fork psi', 'front 1'],
     ['FORK AIR (bar)', 'front 1'],
     ['Front pressure', 'front 1'],
     ['fork spacers', 'front 2'],
+    ['Rear reb clicks in', 'rear 7'],
+    ['Fork LSC (16)', 'front 3'],
     ['F LSC', 'front 3'],
     ['Fork low speed comp', 'front 3'],
     ['Fork compression', 'front 3'],
@@ -110,6 +113,13 @@ describe('what a heading means', () => {
   it('where it is counted from, and in what unit, comes from the heading, else from the dial and the numbers', () => {
     const [front] = guessColumns(['fork reb from open'], [['3']], bike)
     expect(front).toMatchObject({ base: 'open' })
+    expect(asDial('front', click(5, 'rebound', 14), 'reb (clicks in)', ['3'])).toMatchObject({ base: 'open' })
+    expect(asDial('front', click(5, 'rebound', 14), 'rebound in clicks', ['3'])).toMatchObject({
+      base: 'closed-0',
+    })
+    expect(
+      asDial('front', click(5, 'rebound', 14, { countBase: 'open' }), 'reb out of 14', ['3']),
+    ).toMatchObject({ base: 'open' })
     expect(asDial('front', click(5, 'rebound', 14, { countBase: 'closed-1' }), 'reb', ['3'])).toMatchObject({
       base: 'closed-1',
     })
@@ -125,6 +135,15 @@ describe('what a cell means', () => {
   const column = (a: Adjuster, over: object = {}) =>
     ({ ...asDial('front', a, '', []), ...over }) as ColumnUse & { use: 'dial' }
   const rebound = click(5, 'rebound', 14)
+  const turns = {
+    ...base,
+    id: id(10),
+    kind: 'turn',
+    role: 'preload',
+    turns: 4,
+    stepTurns: 0.25,
+    countBase: 'closed-0',
+  } as Adjuster
   it.each<[string, Adjuster, object, number | null | RegExp]>([
     ['8', rebound, {}, 8],
     [' 8 clicks', rebound, {}, 8],
@@ -133,7 +152,6 @@ describe('what a cell means', () => {
     ['8', rebound, { base: 'open' }, 6],
     ['8', rebound, { base: 'closed-1' }, 7],
     ['15', rebound, {}, /^Front rebound goes from 0 clicks to 14 clicks; “15” is no place it can stand\.$/],
-    ['-8', rebound, {}, /no place/],
     ['8.5', rebound, {}, /no place/],
     ['eight', rebound, {}, /no number/],
     ['', rebound, {}, null],
@@ -153,6 +171,45 @@ describe('what a cell means', () => {
     ['450 lbs', spring, {}, 79],
     ['88', spring, {}, 88],
     ['600 lbs', spring, {}, /no place/],
+    // Of how many: as people note it.
+    ['8/14', rebound, {}, 8],
+    ['8 of 14', rebound, { base: 'open' }, 6],
+    ['8 out of 14', rebound, { base: 'open' }, 6],
+    ['8/20', rebound, {}, /“8\/20” counts 20 clicks; this dial has 14/],
+    ['8 in', rebound, {}, 6],
+    ['8 clicks in', rebound, {}, 6],
+    ['3 clicks from fully closed', rebound, { base: 'open' }, 3],
+    ['closed', rebound, {}, 0],
+    ['fully open', rebound, { base: 'open' }, 14],
+    ['all the way in', rebound, {}, 0],
+    ['none', { ...base, id: id(2), kind: 'spacer', role: 'spacers', maxCount: 4 } as Adjuster, {}, 0],
+    ['80 psi cold', psi(1), { pressure: 'bar' }, 80],
+    ['5,5bar (shop)', psi(1), {}, 79.77],
+    ['80 psi @ 21°C', psi(1), {}, 80],
+    ['450x2.5', spring, { rate: 'lb/in' }, 79],
+    ['450 x 65', spring, { rate: 'lb/in' }, 79],
+    ['1/2', turns, {}, 0.5],
+    ['1 1/2', turns, {}, 1.5],
+    ['1½', turns, {}, 1.5],
+    ['¾ turn', turns, {}, 0.75],
+    // Two numbers are no place, and a step is none: neither is chosen for anybody.
+    ['8-9', rebound, {}, /“8-9” has two numbers/],
+    ['8 or 9', rebound, {}, /two numbers/],
+    ['8 -> 7', rebound, {}, /two numbers/],
+    ['8 (was 6)', rebound, {}, /two numbers/],
+    ['80/82', psi(1), {}, /two numbers/],
+    ['80 cold, 84 hot', psi(1), {}, /two numbers/],
+    ['+2', rebound, {}, /“\+2” is a step/],
+    ['+2 psi', psi(1), {}, /is a step/],
+    ['-8', rebound, {}, /is a step/],
+    ['2 slower', rebound, {}, /is a step/],
+    ['1 firmer', rebound, {}, /is a step/],
+    [
+      '1 spacer more',
+      { ...base, id: id(2), kind: 'spacer', role: 'spacers', maxCount: 4 } as Adjuster,
+      {},
+      /is a step/,
+    ],
   ])('"%s" of %o %o', (cell, a, over, means) => {
     const read = readValue(cell, a, column(a, over))
     if (means === null) expect(read).toBeNull()
@@ -172,6 +229,14 @@ describe('days', () => {
     ['12 May 2024', '2024-05-12'],
     ['Sun, 12 May 2024', '2024-05-12'],
     ['12th May 24', '2024-05-12'],
+    ['Sun 12.5.24', '2024-05-12'],
+    ['So., 12.05.2024', '2024-05-12'],
+    ['12. Mai 2024', '2024-05-12'],
+    ['3 octobre 2023', '2023-10-03'],
+    ['3. Dez. 2023', '2023-12-03'],
+    ['12 de agosto de 2024', '2024-08-12'],
+    ['12 maggio 2024', '2024-05-12'],
+    ['12 Mumble 2024', null],
     ['May 12, 2024', '2024-05-12'],
     ['31.02.2024', null],
     ['29.02.2023', null],
@@ -196,7 +261,14 @@ describe('a table', () => {
   const header = ['Date', 'Fork psi', 'fork reb', 'Place', 'Note']
   const columns = guessColumns(header, [], bike)
   const read = (rows: string[][], noDate: string | null = null) =>
-    readNotebook(rows, columns, bike, 'dmy', noDate)
+    readNotebook(
+      rows,
+      rows.map((_, i) => i + 2),
+      columns,
+      bike,
+      'dmy',
+      noDate,
+    )
   it('a row is whole or left out, with the reason; nothing comes from the row above', () => {
     const rows = read([
       ['12.5.2024', '80', '6', 'Larch Bank', 'good'],

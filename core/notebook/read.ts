@@ -7,7 +7,7 @@ import { readValue } from './values.ts'
 
 /** A row of somebody's own table, as the setup it notes. */
 export interface NotedRow {
-  /** In the table, the heading being the first. */
+  /** Of the text it was read from, the first being 1. */
   line: number
   /** YYYY-MM-DD; null: it has none. */
   date: string | null
@@ -23,10 +23,12 @@ export interface NotedRow {
 /**
  * Reads a table of settings by what a person said its columns are. A row is a whole: what of it cannot be read is told, and
  * nothing is filled in from the row above.
+ * @param lines of the text, of each row
  * @param noDate the day of rows that have none of their own, YYYY-MM-DD; null: such rows are not brought in
  */
 export function readNotebook(
   rows: readonly (readonly string[])[],
+  lines: readonly number[],
   columns: readonly ColumnUse[],
   units: readonly SuspensionUnit[],
   order: DateOrder,
@@ -36,7 +38,7 @@ export function readNotebook(
   return rows.flatMap((cells, i) => {
     if (cells.every((c) => c.trim() === '')) return []
     const row: NotedRow = {
-      line: i + 2,
+      line: lines[i],
       date: noDate,
       name: '',
       place: '',

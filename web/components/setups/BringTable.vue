@@ -111,7 +111,14 @@ const orders = [
 ]
 const rows = computed<NotedRow[]>(() =>
   table.value && readIn.value && columns.value.length === table.value.header.length
-    ? readNotebook(table.value.rows, columns.value, fitted.value, readIn.value, noDate.value || null)
+    ? readNotebook(
+        table.value.rows,
+        table.value.lines,
+        columns.value,
+        fitted.value,
+        readIn.value,
+        noDate.value || null,
+      )
     : [],
 )
 const today = localToday()
@@ -189,7 +196,7 @@ async function keep() {
           :checked="table.hasHeading"
           @change="heading = ($event.target as HTMLInputElement).checked"
         />
-        The first line is a heading
+        It begins with a heading
       </label>
       <h3>What the columns are</h3>
       <ul class="columns">

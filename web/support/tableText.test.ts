@@ -1,0 +1,60 @@
+import { describe, expect, it } from 'vitest'
+import { readTable } from './tableText.ts'
+
+describe('a table out of text', () => {
+  it('has a heading where its first line holds no number and no day', () => {
+    expect(readTable('Date\tFork psi\n3.4.2024\t80')).toEqual({
+      header: ['Date', 'Fork psi'],
+      rows: [['3.4.2024', '80']],
+      lines: [2],
+      hasHeading: true,
+    })
+    expect(readTable('3.4.2024;80\n4.4.2024;81')).toMatchObject({
+      header: ['Column 1', 'Column 2'],
+      lines: [1, 2],
+      hasHeading: false,
+    })
+  })
+  it('says the line that a row stands in, whatever is empty above it', () => {
+    expect(readTable('Date,Fork psi\n\n3.4.2024,80\n,\n4.4.2024,81')).toMatchObject({
+      rows: [
+        ['3.4.2024', '80'],
+        ['4.4.2024', '81'],
+      ],
+      lines: [3, 5],
+    })
+  })
+  it('leaves out a title above it', () => {
+    expect(readTable('My settings,,\n\nDate,Fork psi,Note\n3.4.2024,80,good')).toMatchObject({
+      header: ['Date', 'Fork psi', 'Note'],
+      lines: [4],
+    })
+  })
+  it('reads a heading in two lines, where a cell that spans several stands over its parts', () => {
+    const text = ',Fork,,,Shock,,\nDate,psi,reb,LSC,psi,reb,Note\n3.4.2024,80,6,9,180,7,good'
+    expect(readTable(text)?.header).toEqual([
+      'Date',
+      'Fork psi',
+      'Fork reb',
+      'Fork LSC',
+      'Shock psi',
+      'Shock reb',
+      'Shock Note',
+    ])
+    expect(readTable(text)?.rows).toEqual([['3.4.2024', '80', '6', '9', '180', '7', 'good']])
+    expect(readTable('Date,Fork,,Note\n,psi,reb,\n3.4.2024,80,6,good')?.header).toEqual([
+      'Date',
+      'Fork psi',
+      'Fork reb',
+      'Note',
+    ])
+  })
+  it('a first row of words alone is no second heading', () => {
+    const text = 'Date,Fork psi,Note\n?,not read,good\n3.4.2024,80,good'
+    expect(readTable(text)).toMatchObject({ header: ['Date', 'Fork psi', 'Note'], lines: [2, 3] })
+  })
+  it('is none in a line of words', () => {
+    expect(readTable('only words')).toBeNull()
+    expect(readTable('')).toBeNull()
+  })
+})
