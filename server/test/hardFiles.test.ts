@@ -194,7 +194,7 @@ describe('whatever a file holds', () => {
       else if (what === 3) lines.splice(at, 0, ...lines.slice(at, at + 50))
       else if (what === 4)
         for (let i = at; i < lines.length; i++)
-          lines[i] = lines[i].replace(/^(\d+)/, (x) => String(Number(x) * 37))
+          lines[i] = lines[i].replace(/^(\d+)/, (x) => String(Number(x) * 7))
       else if (what === 5) lines[at] = lines[at].replace(/;/g, pick([',', '\t', ';;']))
       else if (what === 6)
         for (let i = 1; i < lines.length; i++)

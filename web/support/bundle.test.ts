@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { BundleHead } from '#contract/bundle'
 import { bundleWords, countOf, fieldWords, leftOutWords, takenWords } from './bundleWords.ts'
-import { readTable } from './tableText.ts'
 
 const head = (over: Partial<BundleHead> = {}): BundleHead => ({
   format: 'wild-spring-bundle',
@@ -52,40 +51,4 @@ describe('words of a bundle', () => {
     ['on the bike', 'on the bike'],
     ['name', 'name'],
   ])('the field %s', (path, words) => expect(fieldWords(path)).toBe(words))
-})
-
-describe('text as a table', () => {
-  it('tabs, commas, semicolons, quotes and a byte order mark', () => {
-    const want = { header: ['date', 'fork psi'], rows: [['12.5.2024', '5,5']], hasHeading: true }
-    for (const text of [
-      'date\tfork psi\n12.5.2024\t5,5\n',
-      '\uFEFFdate;fork psi\r\n12.5.2024;5,5\r\n',
-      'date,fork psi\n12.5.2024,"5,5"\n\n',
-    ])
-      expect(readTable(text), text).toEqual(want)
-  })
-  it('a first line of numbers is no heading, unless somebody says so', () => {
-    expect(readTable('2024-05-12\t80\n2024-05-13\t81')).toMatchObject({
-      header: ['Column 1', 'Column 2'],
-      hasHeading: false,
-      rows: [
-        ['2024-05-12', '80'],
-        ['2024-05-13', '81'],
-      ],
-    })
-    expect(readTable('2024\t2025\n80\t81', true)).toMatchObject({
-      header: ['2024', '2025'],
-      rows: [['80', '81']],
-    })
-  })
-  it('short rows leave their last columns empty, long ones make a column', () => {
-    expect(readTable('date\tpsi\n2024-05-12\n2024-05-13\t80\tmore')?.header).toEqual([
-      'date',
-      'psi',
-      'Column 3',
-    ])
-  })
-  it.each(['', '\n\n', 'just a sentence', '12\n13\n14'])('no table: %j', (text) =>
-    expect(readTable(text)).toBeNull(),
-  )
 })

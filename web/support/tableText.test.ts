@@ -53,8 +53,37 @@ describe('a table out of text', () => {
     const text = 'Date,Fork psi,Note\n?,not read,good\n3.4.2024,80,good'
     expect(readTable(text)).toMatchObject({ header: ['Date', 'Fork psi', 'Note'], lines: [2, 3] })
   })
-  it('is none in a line of words', () => {
-    expect(readTable('only words')).toBeNull()
-    expect(readTable('')).toBeNull()
+  it('tabs, commas, semicolons, quotes and a byte order mark', () => {
+    const want = { header: ['date', 'fork psi'], rows: [['12.5.2024', '5,5']], lines: [2], hasHeading: true }
+    for (const text of [
+      'date\tfork psi\n12.5.2024\t5,5\n',
+      '\uFEFFdate;fork psi\r\n12.5.2024;5,5\r\n',
+      'date,fork psi\n12.5.2024,"5,5"\n\n',
+    ])
+      expect(readTable(text), text).toEqual(want)
   })
+  it('a first line of numbers is no heading, unless somebody says so', () => {
+    expect(readTable('2024-05-12\t80\n2024-05-13\t81')).toMatchObject({
+      header: ['Column 1', 'Column 2'],
+      hasHeading: false,
+      rows: [
+        ['2024-05-12', '80'],
+        ['2024-05-13', '81'],
+      ],
+    })
+    expect(readTable('2024\t2025\n80\t81', true)).toMatchObject({
+      header: ['2024', '2025'],
+      rows: [['80', '81']],
+    })
+  })
+  it('short rows leave their last columns empty, long ones make a column', () => {
+    expect(readTable('date\tpsi\n2024-05-12\n2024-05-13\t80\tmore')?.header).toEqual([
+      'date',
+      'psi',
+      'Column 3',
+    ])
+  })
+  it.each(['', '\n\n', 'just a sentence', '12\n13\n14'])('no table: %j', (text) =>
+    expect(readTable(text)).toBeNull(),
+  )
 })

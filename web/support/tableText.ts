@@ -22,7 +22,10 @@ const filled = (cells: readonly string[]) => cells.filter((c) => c.trim() !== ''
  */
 export function readTable(text: string, heading: boolean | null = null): TableText | null {
   const clean = text.replace(/^\uFEFF/, '')
-  const delimiter = clean.includes('\t') ? '\t' : ''
+  // Found out without the empty lines, which would have a say in it; read with them, since they count as lines.
+  const delimiter = clean.includes('\t')
+    ? '\t'
+    : Papa.parse<string[]>(clean, { skipEmptyLines: 'greedy' }).meta.delimiter
   const { data } = Papa.parse<string[]>(clean, { delimiter })
   const all = data.map((cells, i) => ({ cells, line: i + 1 })).filter(({ cells }) => filled(cells) > 0)
   const width = Math.max(0, ...all.map(({ cells }) => cells.length))
