@@ -75,6 +75,8 @@ export const inputSentences = {
   'gpx.no-track':
     'The GPX file holds no track with at least two points; export a track, not a route or waypoints.',
   'gpx.no-time': 'The points of the GPX track have no times, so they cannot be laid on a recording.',
+  'gpx.no-place':
+    'The points of the GPX track lie at 0°, 0° or far apart from each other, so they tell no way; export the track again.',
   'join.no-match':
     'It could not be found when {file} began against the recording; say how many seconds after its start.',
   'join.apart': '{file} and the recording do not overlap in time; check the offset of {offsetS} s.',

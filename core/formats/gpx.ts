@@ -45,17 +45,26 @@ export function readGpx(text: string): GpxTrack {
   if (points.length < 2) throw new InputError('gpx.no-track', { got: points.length })
   const fixes: Fix[] = []
   for (const p of points) {
-    const latitudeDeg = Number(p.lat)
-    const longitudeDeg = Number(p.lon)
+    const latitudeDeg = numberOf(p.lat)
+    const longitudeDeg = numberOf(p.lon)
     const timeS = clockSeconds(typeof p.time === 'string' ? p.time : '')
     const onEarth = Math.abs(latitudeDeg) <= 90 && Math.abs(longitudeDeg) <= 180
     if (Number.isFinite(timeS) && onEarth)
-      fixes.push({ timeS, latitudeDeg, longitudeDeg, elevationM: Number(p.ele ?? 0) || 0 })
+      fixes.push({ timeS, latitudeDeg, longitudeDeg, elevationM: elevationOf(p.ele) })
   }
   if (fixes.length < 2) throw new InputError('gpx.no-time')
+  const dropped = points.length - fixes.length
   fixes.sort((a, b) => a.timeS - b.timeS)
-  const rising = fixes.filter((f, i) => i === 0 || f.timeS > fixes[i - 1].timeS)
-  return { fixes: rising, dropped: points.length - rising.length }
+  // Several points of one second are no pace.
+  return { fixes: fixes.filter((f, i) => i === 0 || f.timeS > fixes[i - 1].timeS), dropped }
+}
+
+/** An empty attribute is no place on the equator. Some write a decimal comma. */
+const numberOf = (x: unknown) =>
+  typeof x === 'string' && x.trim() !== '' ? Number(x.replace(',', '.')) : NaN
+const elevationOf = (x: unknown) => {
+  const m = numberOf(x)
+  return Number.isFinite(m) ? m : null
 }
 
 /** @throws InputError 'gpx.unreadable' for names that the reader itself refuses */
@@ -96,7 +105,7 @@ export function writeGpx(name: string, fixes: readonly Fix[], startedAt: number)
   const escape = (s: string) => s.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`)
   const points = fixes.map(
     (f) =>
-      `<trkpt lat="${f.latitudeDeg.toFixed(7)}" lon="${f.longitudeDeg.toFixed(7)}"><ele>${f.elevationM.toFixed(1)}</ele><time>${isoInstant(startedAt + f.timeS)}</time></trkpt>`,
+      `<trkpt lat="${f.latitudeDeg.toFixed(7)}" lon="${f.longitudeDeg.toFixed(7)}">${f.elevationM === null ? '' : `<ele>${f.elevationM.toFixed(1)}</ele>`}<time>${isoInstant(startedAt + f.timeS)}</time></trkpt>`,
   )
   return `<?xml version="1.0" encoding="UTF-8"?>
 <gpx version="1.1" creator="Wild Spring" xmlns="http://www.topografix.com/GPX/1/1">

@@ -7,7 +7,8 @@ export interface Place {
 /** A position at a time. */
 export interface Fix extends Place {
   timeS: number
-  elevationM: number
+  /** null: it tells none. */
+  elevationM: number | null
 }
 
 const earthM = 6_371_008.8

@@ -9,7 +9,7 @@ import { refuseLongRows } from '../formats/longRows.ts'
 import { resampleUniform } from '../signal/resample.ts'
 import type { CleanRecording, TravelGeometry } from './cleanRecording.ts'
 import { issue } from './issues.ts'
-import { fixesOf, layWay, longestFixPauseS } from './layWay.ts'
+import { fixesOf, layWay, longestFixPauseS, saidSound, unreadPlaces } from './layWay.ts'
 import { checkMapping, columnFor, travelColumns } from './mapping.ts'
 import { inG, scaled } from './scaled.ts'
 import { gapSentinels } from './sentinels.ts'
@@ -163,7 +163,12 @@ export function ingestDelimited(
     result.distanceM = scaled(uniform(distance, longestFixPauseS), distance.unit === 'km' ? 1000 : 1)
   const latitude = columnFor(mapping, 'latitude')
   const longitude = columnFor(mapping, 'longitude')
-  if (latitude && longitude) layWay(result, fixesOf(clock.timeS, kept(latitude), kept(longitude)), 0)
+  if (latitude && longitude) {
+    const [lat, lon] = [kept(latitude), kept(longitude)]
+    result.issues.push(...unreadPlaces(lat, lon))
+    const fixes = fixesOf(clock.timeS, lat, lon)
+    layWay(result, saidSound(fixes, 'the file', result.issues), 0)
+  }
   onProgress(0.9, 'Cleaned')
   return result
 }

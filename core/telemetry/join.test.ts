@@ -59,6 +59,19 @@ describe('GPX', () => {
     const { fixes: back, dropped } = readGpx(text)
     expect([back.length, dropped]).toEqual([2, 1])
   })
+  it('an empty place is none, a decimal comma is one, and no height is made up', () => {
+    const at = (lat: string, s: number, more = '') =>
+      `<trkpt lat="${lat}" lon="8,5">${more}<time>2031-05-02T10:00:0${s}Z</time></trkpt>`
+    const text = `<gpx><trk><trkseg>${at('', 1)}${at('46,25', 2)}${at('46.26', 3, '<ele>640,5</ele>')}${at('46.27', 3)}</trkseg></trk></gpx>`
+    const { fixes: back, dropped } = readGpx(text)
+    expect(back.map((f) => [f.latitudeDeg, f.longitudeDeg, f.elevationM])).toEqual([
+      [46.25, 8.5, null],
+      [46.26, 8.5, 640.5],
+    ])
+    // The second point of one second is no fault of the file.
+    expect(dropped).toBe(1)
+    expect(readGpx(writeGpx('back', back, 0)).fixes.map((f) => f.elevationM)).toEqual([null, 640.5])
+  })
 })
 
 describe('the way', () => {
@@ -88,7 +101,7 @@ describe('a track laid under a recording', () => {
       ...Array.from({ length: 60 }, (_, i) => ({ ...fixes[0], timeS: -12 + i / 5 })),
       ...fixes,
     ].map((f) => ({ ...f, timeS: f.timeS + started }))
-    const placed = joinTrack(recording, early, 'way.gpx', null)
+    const placed = joinTrack(recording, { fixes: early, dropped: 0 }, 'way.gpx', null)
     expect(placed.offsetBy).toBe('matched')
     expect(Math.abs(placed.offsetS + 12)).toBeLessThan(1.6)
     const { by, spans } = placeSections(recording, sections)
@@ -101,15 +114,40 @@ describe('a track laid under a recording', () => {
     const recording = { ...read(plainFile), startEpochS: started + 3 }
     const placed = joinTrack(
       recording,
-      fixes.map((f) => ({ ...f, timeS: f.timeS + started })),
+      { fixes: fixes.map((f) => ({ ...f, timeS: f.timeS + started })), dropped: 0 },
       'way.gpx',
       null,
     )
     expect(placed).toEqual({ offsetS: -3, offsetBy: 'clock' })
   })
+  it('of a receiver that had not found its place, and says so; without a place it is refused', () => {
+    const lost = (n: number) =>
+      Array.from({ length: n }, (_, i) => ({
+        timeS: i - n,
+        latitudeDeg: 0,
+        longitudeDeg: 0,
+        elevationM: null,
+      }))
+    const bare = { ...read(plainFile), distanceM: null, speedMS: null }
+    const sound = { ...read(plainFile), distanceM: null, speedMS: null }
+    joinTrack(sound, { fixes, dropped: 0 }, 'way.gpx', 0)
+    joinTrack(bare, { fixes: [...lost(12), ...fixes], dropped: 3 }, 'way.gpx', 0)
+    expect(bare.distanceM).toEqual(sound.distanceM)
+    expect(bare.issues.map((i) => [i.code, i.count])).toEqual([
+      ...sound.issues.map((i) => [i.code, i.count]),
+      ['fixes-left-out', 12],
+      ['points-left-out', 3],
+    ])
+    expect(() => joinTrack(read(plainFile), { fixes: lost(9), dropped: 0 }, 'way.gpx', 0)).toThrow(
+      /tell no way/,
+    )
+  })
   it('is laid where a person says, and refused when that is nowhere', () => {
-    expect(joinTrack(read(plainFile), fixes, 'way.gpx', 4)).toEqual({ offsetS: 4, offsetBy: 'given' })
-    expect(() => joinTrack(read(plainFile), fixes, 'way.gpx', 4000)).toThrow(/do not overlap/)
+    expect(joinTrack(read(plainFile), { fixes, dropped: 0 }, 'way.gpx', 4)).toEqual({
+      offsetS: 4,
+      offsetBy: 'given',
+    })
+    expect(() => joinTrack(read(plainFile), { fixes, dropped: 0 }, 'way.gpx', 4000)).toThrow(/do not overlap/)
   })
   it('of another ride is not laid at all', () => {
     const other = rideTrail(
@@ -122,12 +160,16 @@ describe('a track laid under a recording', () => {
       ...f,
       latitudeDeg: f.latitudeDeg + 1e-4 * Math.sin(i / 3),
     }))
-    expect(() => joinTrack(read(plainFile), wobble, 'other.gpx', null)).toThrow(/how many seconds after/)
+    expect(() => joinTrack(read(plainFile), { fixes: wobble, dropped: 0 }, 'other.gpx', null)).toThrow(
+      /how many seconds after/,
+    )
   })
   it('adds nothing to a recording that knows its way', () => {
     const recording = read(travelFile(bike, ride, seededRandom(1)))
     recording.distanceM = ride.distanceM
-    expect(() => joinTrack(recording, fixes, 'way.gpx', null)).toThrow(/already has distance and speed/)
+    expect(() => joinTrack(recording, { fixes, dropped: 0 }, 'way.gpx', null)).toThrow(
+      /already has distance and speed/,
+    )
   })
 })
 

@@ -1,11 +1,11 @@
 import type { AddedFile, ImportIssue } from '#contract/recording'
 import { InputError } from '../errors.ts'
-import type { Fix } from '../geo/fix.ts'
+import type { GpxTrack } from '../formats/gpx.ts'
 import { wayOf } from '../geo/way.ts'
 import { onClock } from '../signal/resample.ts'
 import type { CleanRecording } from './cleanRecording.ts'
 import { fineLag } from './fineLag.ts'
-import { layWay } from './layWay.ts'
+import { layWay, saidSound } from './layWay.ts'
 import { issue } from './issues.ts'
 import { liveliness, matchOffset, perStep } from './match.ts'
 import { paceFromWheelbase } from './wheelbase.ts'
@@ -122,16 +122,27 @@ const livelinessOf = (r: CleanRecording) => liveliness(r.depthPct[r.ends[0]]!, r
  * Lays the way of a GPX track under a recording: distance and speed.
  *
  * @param given when the track's first fix lies on the recording's clock, s; null: by dates, else by likeness
- * @throws InputError 'join.no-match', 'join.apart', 'join.nothing'
+ * @throws InputError 'join.no-match', 'join.apart', 'join.nothing', 'gpx.no-place'
  */
 export function joinTrack(
   main: CleanRecording,
-  fixes: readonly Fix[],
+  track: GpxTrack,
   fileName: string,
   given: number | null,
 ): Placed {
   if (main.distanceM && main.speedMS)
     throw new InputError('join.nothing', { file: fileName, has: 'distance and speed' })
+  const told: ImportIssue[] = []
+  const fixes = saidSound(track.fixes, fileName, told)
+  if (fixes.length < 2) throw new InputError('gpx.no-place')
+  if (track.dropped > 0)
+    told.push(
+      issue(
+        'points-left-out',
+        `${track.dropped} points of ${fileName} have no time or no place; they were left out.`,
+        track.dropped,
+      ),
+    )
   const first = fixes[0].timeS
   const placed = ((): Placed => {
     if (given !== null) return { offsetS: given, offsetBy: 'given' }
@@ -153,6 +164,7 @@ export function joinTrack(
     fixes.map((f) => ({ ...f, timeS: f.timeS - first })),
     placed.offsetS,
   )
+  main.issues.push(...told)
   if (placed.offsetBy === 'matched')
     main.issues.push(
       issue(

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import type { ImportMapping } from '#contract/recording'
 import { InputError } from '#core/errors'
+import { plainBytes } from '#core/formats/encoding'
 import { readGpx } from '#core/formats/gpx'
 import { headerBytes } from '#core/formats/header'
 import { sniffLayout, type FileLayout } from '#core/formats/layout'
@@ -69,8 +70,8 @@ function join(
   switch (file.kind) {
     case 'gpx': {
       part(0.1, 'Reading the track')
-      const { fixes } = readGpx(new TextDecoder().decode(bytes))
-      return joinTrack(recording, fixes, file.fileName, file.offsetS)
+      const track = readGpx(new TextDecoder().decode(plainBytes(bytes)))
+      return joinTrack(recording, track, file.fileName, file.offsetS)
     }
     case 'delimited':
       return joinRecording(recording, readDelimitedFile(file, bytes, job, part), file.fileName, file.offsetS)

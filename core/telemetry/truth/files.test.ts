@@ -45,6 +45,9 @@ const counts = (mm: number, strokeMm: number) => Math.round(120 + (3780 * mm) / 
 
 const plainRow = (i: number) => `${f(i / 200, 3)},${f(front[i])},${f(rear[i])}`
 
+/** Five places a second, straight down at 6 m/s. */
+const placeAt = (i: number): [number, number] => [-47.5 + (Math.floor(i / 40) * 1.2) / 111_195, -122.3]
+
 type Change = (m: ImportMapping) => void
 interface Dialect {
   name: string
@@ -336,6 +339,51 @@ const dialects: Dialect[] = [
     ),
     is: 'told',
     codes: ['speed-dead'],
+  },
+  {
+    name: 'a place each fifth of a second, zeros until it was found',
+    text: file('time_s,front_mm,rear_mm,latitude,longitude', (i) => {
+      const [lat, lon] = i < 1200 ? [0, 0] : placeAt(i)
+      return `${plainRow(i)},${f(lat, 7)},${f(lon, 7)}`
+    }),
+    is: 'told',
+    codes: ['fixes-left-out'],
+  },
+  {
+    name: 'a place that jumps under trees',
+    text: file('time_s,front_mm,rear_mm,latitude,longitude', (i) => {
+      const [lat, lon] = placeAt(i)
+      return `${plainRow(i)},${f(i > 4000 && i < 4200 ? lat + 0.004 : lat, 7)},${f(lon, 7)}`
+    }),
+    is: 'told',
+    codes: ['fixes-left-out'],
+  },
+  {
+    name: 'a place in degrees',
+    text: file('time_s,front_mm,rear_mm,latitude,longitude', (i) => {
+      const [lat, lon] = placeAt(i)
+      return `${plainRow(i)},${f(lat, 7)},${f(lon, 7)}`
+    }),
+    is: 'read',
+  },
+  {
+    name: 'a place in ten-millionths of a degree',
+    text: file('time_s,front_mm,rear_mm,latitude,longitude', (i) => {
+      const [lat, lon] = placeAt(i)
+      return `${plainRow(i)},${Math.round(lat * 1e7)},${Math.round(lon * 1e7)}`
+    }),
+    is: 'told',
+    codes: ['places-unread'],
+  },
+  {
+    name: 'a place in degrees and minutes, as receivers speak',
+    text: file('time_s,front_mm,rear_mm,latitude,longitude', (i) => {
+      const minutes = (x: number) => f(100 * Math.floor(x) + 60 * (x - Math.floor(x)), 5)
+      const [lat, lon] = placeAt(i)
+      return `${plainRow(i)},${minutes(-lat)},${minutes(-lon)}`
+    }),
+    is: 'told',
+    codes: ['places-unread'],
   },
   {
     name: 'a speed that lives',
