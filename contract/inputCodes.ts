@@ -131,6 +131,7 @@ export const inputSentences = {
     'Most of the {role} column lies outside 0 to 100 % of {strokeMm} mm: between {low} and {high} %. Choose its unit; if it tells a length of the unit, give its two readings at full extension and full compression.',
   'channel.empty': 'The {role} column holds no numbers.',
   'rate.out-of-range': 'The sample rate must be between {min} and {max} Hz, got {got}.',
+  'springs.not-numbers': 'Say the springs as numbers, for example "450 500 550"; "{got}" is none.',
   'command.empty': 'Type what to change, for example "rear reb slower 1".',
   'command.unknown-word': '"{word}" is not understood; {hint}.',
   'command.no-end': 'Say which end first: fork or front, shock or rear.',

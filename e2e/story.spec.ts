@@ -54,7 +54,7 @@ test('from nothing to a second, compared run', async ({ page }) => {
     // What no gauge shows and what the fork cannot hold are said beside the field, and nothing is saved of them.
     const pressure = dialog(page).getByLabel('Pressure').first()
     for (const [text, fault] of [
-      ['eighty two', 'Enter a number.'],
+      ['eighty two', 'Enter a number in psi.'],
       ['820', '820 psi is above the '],
       ['8,2', '8 psi is below the '],
     ]) {

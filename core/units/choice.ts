@@ -69,6 +69,9 @@ export function chosenNumber(quantity: Quantity, canonical: number, choice: Unit
   return trimmed(toChosen(quantity, canonical, choice), rules[choice[quantity]].places + finer)
 }
 
+/** Places after the point that a person can read off or set, in the chosen unit. */
+export const placesOf = (quantity: Quantity, choice: UnitChoice): number => rules[choice[quantity]].places
+
 /** "5.79 bar" */
 export function say(quantity: Quantity, canonical: number, choice: UnitChoice): string {
   return `${chosenNumber(quantity, canonical, choice)} ${choice[quantity]}`

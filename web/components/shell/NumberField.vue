@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed, ref, useId } from 'vue'
-import { chosenNumber, fromChosen, type Quantity } from '#core/units/choice'
+import { chosenNumber, type Quantity } from '#core/units/choice'
+import { typedNumber } from '#core/units/typed'
 import { useUnits } from '../../composables/useUnits.ts'
 
 /**
- * A number with its unit; takes a comma or a point; empty is null. With a quantity the model is canonical and the
+ * A number with its unit; takes a comma or a point, and its unit; empty is null. With a quantity the model is canonical and the
  * person reads and types their own unit.
  */
 const props = defineProps<{
@@ -30,12 +31,17 @@ const shown = computed(() => {
 })
 const textOf = (e: Event) => (e.target as HTMLInputElement).value
 function take(e: Event) {
-  const text = textOf(e).trim().replace(',', '.')
+  const text = textOf(e)
   typing.value = null
-  const typed = text === '' ? null : Number(text)
-  model.value = typed !== null && props.quantity ? fromChosen(props.quantity, typed, units.value) : typed
+  model.value = typedNumber(text, props.quantity, units.value, props.unit)
 }
-const broken = computed(() => (Number.isNaN(model.value) ? 'Enter a number.' : (props.fault ?? null)))
+const broken = computed(() =>
+  Number.isNaN(model.value)
+    ? unitShown.value
+      ? `Enter a number in ${unitShown.value}.`
+      : 'Enter a number.'
+    : (props.fault ?? null),
+)
 </script>
 
 <template>
