@@ -111,6 +111,7 @@ test('each fault is recognised and named, with the way out of it', async ({ page
     await page.waitForTimeout(twiceMs)
     await page.getByRole('button', { name: 'Stop' }).click()
     await expect(page.getByText('Calibrate first', { exact: false })).toBeVisible()
+    await page.waitForTimeout(twiceMs)
   })
   await test.step('a flat battery', async () => {
     await fault('flat battery').check()

@@ -95,7 +95,7 @@ test('a hand-made file: a track brings its way, sections are placed by hand, and
     const points = Array.from(
       { length: 41 },
       (_, i) =>
-        `<trkpt lat="${(-47.5 + i * (i < 20 ? 3e-5 : 9e-5)).toFixed(6)}" lon="-122.3"><time>2031-05-02T10:00:${String(i).padStart(2, '0')}Z</time></trkpt>`,
+        `<trkpt lat="${(-47.5 + 3e-5 * i + 6e-5 * Math.max(0, i - 20)).toFixed(6)}" lon="-122.3"><time>2031-05-02T10:00:${String(i).padStart(2, '0')}Z</time></trkpt>`,
     )
     const gpx = `<gpx version="1.1"><trk><trkseg>${points.join('')}</trkseg></trk></gpx>`
     const input = dialog(page).locator('input[type=file]')
