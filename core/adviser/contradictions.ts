@@ -12,7 +12,7 @@ export function contradictions(h: DayHistory, space: SetupSpace): string[] {
     verdictLoop(h, runs),
     oppositeWords(runs, space),
     allEqual(h, runs),
-    otherConditions(h, runs),
+    otherConditions(h, runs, space),
   ].filter((x) => x !== null)
 }
 
@@ -84,11 +84,11 @@ function allEqual(h: DayHistory, runs: readonly HistoryRun[]): string | null {
     : null
 }
 
-function otherConditions(h: DayHistory, runs: readonly HistoryRun[]): string | null {
+function otherConditions(h: DayHistory, runs: readonly HistoryRun[], space: SetupSpace): string | null {
   const latest = runs[runs.length - 1]
   const other = runs
     .slice(0, -1)
-    .map((r) => ({ r, c: comparable(h, r, latest) }))
+    .map((r) => ({ r, c: comparable(h, r, latest, space.units) }))
     .filter((x) => !x.c.equal)
   if (other.length === 0) return null
   const differences = [...new Set(other.flatMap((x) => x.c.differences))].join(', ')

@@ -300,7 +300,7 @@ function addBench(findings: Finding[], h: DayHistory, space: SetupSpace): void {
         rise > 0 ? 'heat' : 'cold',
         null,
         facts.temperatureJump,
-        `${Math.abs(Math.round(rise))} °C ${rise > 0 ? 'warmer' : 'colder'} than where the setup was found`,
+        `${sayDifference('temperature', Math.round(Math.abs(rise)), space.units ?? canonicalUnits)} ${rise > 0 ? 'warmer' : 'colder'} than where the setup was found`,
         'temperature jump',
       )
   }

@@ -4,6 +4,7 @@ import { DayBuilder, fork, rearPressure, shock, startPositions } from '../test/d
 import { netPressurePsi } from '../spring/air.ts'
 import { unitAir } from '../spring/unitSpring.ts'
 import { sameSagElsewherePsi } from '../spring/weather.ts'
+import { canonicalUnits, type UnitChoice } from '../units/choice.ts'
 import { viscosityCst } from '../damper/oil.ts'
 import { carriedPositions, carryOver, ontoOtherUnits } from './carryOver.ts'
 import { forRider } from './ofAnotherRider.ts'
@@ -167,5 +168,23 @@ describe('a unit of the same model on another bike', () => {
     expect(isSameModel(shock, { ...twin, strokeMm: 60 })).toBe(false)
     expect(isSameModel(shock, { ...twin, adjusters: twin.adjusters.slice(1) })).toBe(false)
     expect(isSameModel(shock, { ...twin, name: 'another' })).toBe(false)
+  })
+  it('gives its reasons in the units of whoever reads them', () => {
+    const whys = (choice?: UnitChoice) =>
+      carryOver(
+        settled,
+        units,
+        usual,
+        { ...usual, airTempC: usual.airTempC + 10, altitudeM: usual.altitudeM + 1000 },
+        choice,
+      )
+        .flatMap((c) => c.shifts.map((s) => s.why))
+        .join('; ')
+    expect(whys()).toMatch(/10 °C warmer/)
+    expect(whys()).toMatch(/1000 m higher/)
+    const theirs = whys({ ...canonicalUnits, temperature: '°F', altitude: 'ft' })
+    expect(theirs).toMatch(/18 °F warmer/)
+    expect(theirs).toMatch(/3281 ft higher/)
+    expect(theirs).not.toMatch(/°C|\d m /)
   })
 })

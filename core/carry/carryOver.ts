@@ -7,6 +7,7 @@ import { familyOf } from '../adjusters/words.ts'
 import { clicksForTemperature } from '../damper/oil.ts'
 import { usualRatioPerClick } from '../damper/clicks.ts'
 import { InputError } from '../errors.ts'
+import { canonicalUnits, say, sayDifference, type UnitChoice } from '../units/choice.ts'
 import { netPressurePsi, pressureForLoadPsi } from '../spring/air.ts'
 import { usualSprungBikeKg } from '../spring/load.ts'
 import { assumed } from '../setup/known.ts'
@@ -40,6 +41,7 @@ const carriedKg = (s: Situation) => s.ridingMassKg + usualSprungBikeKg.plain
  * spring and mass ask for (same damping ratio), oil by temperature, and small documented rules for the ground. A start,
  * never a settled setup. Sources: docs/models.md, "Carry over".
  *
+ * @param choice units in which the reasons speak
  * @throws InputError 'mass.missing', 'air.altitude', 'air.temperature'
  */
 export function carryOver(
@@ -47,6 +49,7 @@ export function carryOver(
   units: readonly SuspensionUnit[],
   from: Situation,
   to: Situation,
+  choice: UnitChoice = canonicalUnits,
 ): CarriedPosition[] {
   for (const s of [from, to]) if (!(s.ridingMassKg > 0)) throw new InputError('mass.missing')
   const values = new Map(setup.positions.map((p) => [p.adjusterId, p.value]))
@@ -56,8 +59,8 @@ export function carryOver(
       if (value === undefined) return []
       const spacers = u.adjusters.find((a) => a.kind === 'spacer')
       const shifts = [
-        ...springShifts(u, adjuster, value, (spacers && values.get(spacers.id)) ?? 0, from, to),
-        ...damperShifts(adjuster, from, to),
+        ...springShifts(u, adjuster, value, (spacers && values.get(spacers.id)) ?? 0, from, to, choice),
+        ...damperShifts(adjuster, from, to, choice),
         ...groundRules(u.end, adjuster, value, from, to),
       ].filter((s) => Math.abs(s.by) > 1e-9)
       const wanted = value + shifts.reduce((t, s) => t + s.by, 0)
@@ -157,6 +160,7 @@ function springShifts(
   spacers: number,
   from: Situation,
   to: Situation,
+  choice: UnitChoice,
 ): Shift[] {
   const mass = carriedKg(to) / carriedKg(from)
   if (a.kind === 'spring-rate')
@@ -179,7 +183,7 @@ function springShifts(
     {
       by: there - heavier,
       spread: from.altitudeM === to.altitudeM ? 0 : 0.5,
-      why: `${Math.abs(Math.round(to.altitudeM - from.altitudeM))} m ${to.altitudeM > from.altitudeM ? 'higher' : 'lower'}: ${to.altitudeM > from.altitudeM ? 'thinner' : 'thicker'} air outside, same sag`,
+      why: `${say('altitude', Math.round(Math.abs(to.altitudeM - from.altitudeM)), choice)} ${to.altitudeM > from.altitudeM ? 'higher' : 'lower'}: ${to.altitudeM > from.altitudeM ? 'thinner' : 'thicker'} air outside, same sag`,
     },
   ]
 }
@@ -191,7 +195,7 @@ const loadWords = (from: Situation, to: Situation) =>
  * Same sag makes stiffness grow with the mass, so √(k·m) grows with it: ln(m₂/m₁)/ln r clicks for the same damping
  * ratio. Heat thins the oil: clicks by viscosity (core/damper/oil.ts).
  */
-function damperShifts(a: Adjuster, from: Situation, to: Situation): Shift[] {
+function damperShifts(a: Adjuster, from: Situation, to: Situation, choice: UnitChoice): Shift[] {
   const family = familyOf(a)
   if ((a.kind !== 'click' && a.kind !== 'turn') || (family !== 'rebound' && family !== 'compression'))
     return []
@@ -209,7 +213,7 @@ function damperShifts(a: Adjuster, from: Situation, to: Situation): Shift[] {
     {
       by: -colder,
       spread: Math.abs(colder) * 0.5,
-      why: `${Math.abs(Math.round(to.airTempC - from.airTempC))} °C ${to.airTempC > from.airTempC ? 'warmer, the oil is thinner' : 'colder, the oil is thicker'}: ${colder > 0 ? word[0] : word[1]}`,
+      why: `${sayDifference('temperature', Math.round(Math.abs(to.airTempC - from.airTempC)), choice)} ${to.airTempC > from.airTempC ? 'warmer, the oil is thinner' : 'colder, the oil is thicker'}: ${colder > 0 ? word[0] : word[1]}`,
     },
   ]
 }

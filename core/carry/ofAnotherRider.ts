@@ -1,6 +1,7 @@
 import type { Baseline } from '#contract/baseline'
 import type { AdvisedPosition } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
+import { canonicalUnits, say, type UnitChoice } from '../units/choice.ts'
 import { carryOver } from './carryOver.ts'
 import type { Situation } from './situation.ts'
 
@@ -32,9 +33,10 @@ export function forRider(
   b: Pick<Baseline, 'source' | 'riderMassKg' | 'positions'>,
   units: readonly SuspensionUnit[],
   ownMassKg: number | null,
+  choice: UnitChoice = canonicalUnits,
 ): ForRider {
   if (b.source !== 'another-rider' || b.riderMassKg === null) return { positions: b.positions, words: null }
-  const theirs = `${Math.round(b.riderMassKg)} kg`
+  const theirs = say('mass', Math.round(b.riderMassKg), choice)
   if (ownMassKg === null)
     return {
       positions: [],

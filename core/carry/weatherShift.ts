@@ -1,6 +1,7 @@
 import type { AdvisedPosition } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
 import { weatherOfBoth, type NotedAir, type Weather } from '../spring/weather.ts'
+import { canonicalUnits, type UnitChoice } from '../units/choice.ts'
 import { carryOver, type CarriedPosition } from './carryOver.ts'
 import type { Situation } from './situation.ts'
 
@@ -23,10 +24,11 @@ export function weatherShift(
   units: readonly SuspensionUnit[],
   found: NotedAir,
   here: NotedAir,
+  choice: UnitChoice = canonicalUnits,
 ): CarriedPosition[] {
   const weather = weatherOfBoth(found, here)
   if (!weather) return []
-  return carryOver(setup, units, inAir(weather.from), inAir(weather.to)).filter(
+  return carryOver(setup, units, inAir(weather.from), inAir(weather.to), choice).filter(
     (c) => Math.abs(c.to - c.from) > 1e-6,
   )
 }

@@ -42,7 +42,7 @@ const garage = useGarage()
 const notices = useNotices()
 const route = useRoute()
 const router = useRouter()
-const { say } = useUnits()
+const { say, units: choice } = useUnits()
 const { who } = useWho()
 
 const answers = ref<Answers>({ ...noAnswers(), ...readDraft<Answers>('first-bike') })
@@ -106,7 +106,7 @@ const countOf = (end: 'front' | 'rear', role: string) =>
 
 /** The records as the answers describe them now; made anew when an answer changes, kept while turns are ticked. */
 const made = computed(() => firstBike(answers.value, existing.value))
-const estimates = computed(() => startEstimates(made.value))
+const estimates = computed(() => startEstimates(made.value, choice.value))
 /** What was said to be set, by end and part: the records may be made anew meanwhile. */
 const onIt = ref<string[]>([])
 const seat = (e: { end: string; adjuster: Adjuster }) => `${e.end} ${e.adjuster.role}`

@@ -7,6 +7,7 @@ import type { SuspensionUnit } from '#contract/unit'
 import { startClicks } from '#core/damper/startClicks'
 import { ridingMassKg } from '#core/spring/load'
 import { startPressures } from '#core/spring/start'
+import { canonicalUnits, say, type UnitChoice } from '#core/units/choice'
 import { newAdjuster, newUnit } from './unitTemplates.ts'
 
 /** What can be seen on a fork or a shock without a manual. */
@@ -214,12 +215,12 @@ export interface StartEstimate {
 }
 
 /** Pressure and rebound to start with: estimates from weight, to be corrected by sag and by a ride. */
-export function startEstimates(f: FirstBike): StartEstimate[] {
+export function startEstimates(f: FirstBike, choice: UnitChoice = canonicalUnits): StartEstimate[] {
   const { rider, bike } = f
   if (rider.bodyMassKg === null) return []
   const kitSaid = rider.kitMassKg !== null
   const massKg = ridingMassKg(rider) + (kitSaid ? 0 : kitGuessKg)
-  const kitWords = kitSaid ? '' : `; kit unknown, about ${kitGuessKg} kg assumed`
+  const kitWords = kitSaid ? '' : `; kit unknown, about ${say('mass', kitGuessKg, choice)} assumed`
   return f.units.flatMap((u) => {
     const out: StartEstimate[] = []
     const main = u.adjusters.find((x) => x.role === 'main-pressure')

@@ -72,7 +72,7 @@ function offers(u: SuspensionUnit) {
           clamped: s.clamped,
         }))
   const written = garage.baselinesOf(b.id).flatMap((x) => {
-    const held = forRider(x, [u], bench.massKg)
+    const held = forRider(x, [u], bench.massKg, units.value)
     const psi = held.positions.find((p) => p.adjusterId === main.id)?.value
     return psi === undefined
       ? []

@@ -35,7 +35,7 @@ const open = defineModel<boolean>('open', { required: true })
 const garage = useGarage()
 const notices = useNotices()
 const router = useRouter()
-const { positionWords, positionNumber, sayDifference } = useUnits()
+const { positionWords, positionNumber, sayDifference, units: choice } = useUnits()
 
 const massOf = (riderId: string): number | null => {
   const r = garage.rider(riderId)
@@ -107,7 +107,7 @@ const result = computed<{ rows: CarriedPosition[]; fault: string }>(() => {
     pace: f.pace,
   }
   try {
-    const carried = carryOver(props.setup, props.source.units, from, to)
+    const carried = carryOver(props.setup, props.source.units, from, to, choice.value)
     const bike = target.value
     const now = bike && garage.currentSetup(bike.id)
     if (!elsewhere.value || !bike || !now) return { rows: carried, fault: '' }

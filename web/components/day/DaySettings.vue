@@ -3,6 +3,7 @@ import { ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { TrailDay } from '#contract/day'
 import { apiBase } from '../../api/client.ts'
+import { useUnits } from '../../composables/useUnits.ts'
 import { useDay } from '../../stores/day.ts'
 import { useOutbox } from '../../stores/outbox.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -15,6 +16,7 @@ const day = useDay()
 const notices = useNotices()
 const outbox = useOutbox()
 const router = useRouter()
+const { say } = useUnits()
 type Fields = Pick<TrailDay, 'purpose' | 'blind' | 'changeLimit' | 'conditions'>
 const blank = (): Fields => ({
   purpose: 'testing',
@@ -63,9 +65,9 @@ async function save() {
     const at = result.error.issues[0].path.at(-1)
     return (fault.value =
       at === 'airTempC'
-        ? 'Air temperature is a number from −30 to 50 °C.'
+        ? `Air temperature is a number from ${say('temperature', -30)} to ${say('temperature', 50)}.`
         : at === 'altitudeM'
-          ? 'Altitude is a number from −430 to 6000 m.'
+          ? `Altitude is a number from ${say('altitude', -430)} to ${say('altitude', 6000)}.`
           : 'The limit is a whole number of changes from 1 to 30.')
   }
   const { conditions, ...plain } = result.data

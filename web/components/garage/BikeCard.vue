@@ -39,7 +39,7 @@ const garage = useGarage()
 const notices = useNotices()
 const outbox = useOutbox()
 const { who } = useWho()
-const { say, positionWords } = useUnits()
+const { say, positionWords, units: choice } = useUnits()
 
 const setup = computed(() => garage.currentSetup(props.bike.id))
 const units = computed(() => garage.unitsOf(props.bike))
@@ -47,7 +47,9 @@ const units = computed(() => garage.unitsOf(props.bike))
 const starts = computed(() => {
   const rider = garage.rider(props.bike.riderId)
   const mass = rider && rider.bodyMassKg !== null ? ridingMassKg(rider) : null
-  return garage.baselinesOf(props.bike.id).map((b) => ({ b, held: forRider(b, units.value, mass) }))
+  return garage
+    .baselinesOf(props.bike.id)
+    .map((b) => ({ b, held: forRider(b, units.value, mass, choice.value) }))
 })
 const services = computed(() => garage.servicesOf(props.bike.id))
 const rows = computed(() =>

@@ -96,7 +96,8 @@ function set(end: End, a: Adjuster, count: number | null) {
 const refusal = computed(() => {
   const rider = garage.rider(props.bike.riderId)
   return rider
-    ? forRider(form.value, units.value, rider.bodyMassKg === null ? null : ridingMassKg(rider)).words
+    ? forRider(form.value, units.value, rider.bodyMassKg === null ? null : ridingMassKg(rider), choice.value)
+        .words
     : null
 })
 const levers = (a: Adjuster) =>

@@ -30,7 +30,7 @@ const props = defineProps<{
 const open = defineModel<boolean>('open', { required: true })
 const garage = useGarage()
 const notices = useNotices()
-const { positionWords, distanceWords, say } = useUnits()
+const { positionWords, distanceWords, say, sayDifference, units: choice } = useUnits()
 const { who } = useWho()
 const made = ref<string[]>([])
 const busy = ref(false)
@@ -68,7 +68,7 @@ const since = computed(() => [
 const at = (s: Setup | null, id: string) => s?.positions.find((p) => p.adjusterId === id)?.value ?? null
 
 const shift = computed(() =>
-  props.foundAir ? weatherShift(props.target, units.value, props.foundAir, here.value) : [],
+  props.foundAir ? weatherShift(props.target, units.value, props.foundAir, here.value, choice.value) : [],
 )
 const shiftWords = computed(() => {
   const from = props.foundAir?.airTempC ?? null
@@ -76,7 +76,7 @@ const shiftWords = computed(() => {
   const colder = from === null || to === null ? 0 : Math.round(from - to)
   return colder === 0
     ? 'Shift for the height'
-    : `Shift for ${Math.abs(colder)} °C ${colder > 0 ? 'colder' : 'warmer'}`
+    : `Shift for ${sayDifference('temperature', Math.abs(colder))} ${colder > 0 ? 'colder' : 'warmer'}`
 })
 const wishes = computed(
   () =>

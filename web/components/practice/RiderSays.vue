@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Feel, FeelWord, Run } from '#contract/run'
 import type { TrailSection } from '#contract/trail'
 import { wordRules } from '#core/causes/words'
+import { useUnits } from '../../composables/useUnits.ts'
 import EndMark from '../shell/EndMark.vue'
 import { mindWords } from '../../support/words.ts'
 
@@ -16,6 +17,7 @@ const props = defineProps<{
   sections: readonly TrailSection[]
   strokesMm: { front: number | null; rear: number | null }
 }>()
+const { say } = useUnits()
 /** One of the ways to say it, the same each time this run is looked at. */
 function talked(word: FeelWord, place: number): string {
   const { aliases } = wordRules[word]
@@ -46,7 +48,7 @@ const rings = computed(() =>
     <header>
       <h2 id="says-title">{{ `Run ${number}, the rider says` }}</h2>
       <span v-if="run.mind !== 'normal'" class="mind">{{ mindWords[run.mind] }}</span>
-      <span v-if="run.airTempC !== null" class="soft num">{{ `${run.airTempC} °C` }}</span>
+      <span v-if="run.airTempC !== null" class="soft num">{{ say('temperature', run.airTempC) }}</span>
     </header>
     <div class="body">
       <p class="rating">

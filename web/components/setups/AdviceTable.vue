@@ -19,13 +19,15 @@ import EndMark from '../shell/EndMark.vue'
 const props = defineProps<{ bike: Bike }>()
 const open = defineModel<boolean>('open', { required: true })
 const garage = useGarage()
-const { positionWords } = useUnits()
+const { positionWords, units: choice } = useUnits()
 const units = computed(() => garage.unitsOf(props.bike))
 const present = computed(() => garage.currentSetup(props.bike.id))
 const columns = computed(() => {
   const rider = garage.rider(props.bike.riderId)
   const mass = rider && rider.bodyMassKg !== null ? ridingMassKg(rider) : null
-  return garage.baselinesOf(props.bike.id).map((b) => ({ b, held: forRider(b, units.value, mass) }))
+  return garage
+    .baselinesOf(props.bike.id)
+    .map((b) => ({ b, held: forRider(b, units.value, mass, choice.value) }))
 })
 /** The dial as they count it. */
 const counted = (a: Adjuster, b: Baseline): Adjuster =>

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useUnits } from '../../composables/useUnits.ts'
 import { kitPieces } from '../../support/firstBike.ts'
 
 /** A rider to be dressed: what is worn is tapped on, and adds up beside it. */
 const props = defineProps<{ modelValue: string[] }>()
 const emit = defineEmits<{ 'update:modelValue': [kit: string[]] }>()
+const { say } = useUnits()
 const on = (key: string) => props.modelValue.includes(key)
 const toggle = (key: string) =>
   emit('update:modelValue', on(key) ? props.modelValue.filter((k) => k !== key) : [...props.modelValue, key])
@@ -31,7 +33,7 @@ const worn = computed(() => Object.fromEntries(kitPieces.map((p) => [p.key, on(p
         :aria-pressed="on(p.key)"
         @click="toggle(p.key)"
       >
-        <b>{{ p.text }}</b><span class="num">{{ `about ${p.kg} kg` }}</span>
+        <b>{{ p.text }}</b><span class="num">{{ `about ${say('mass', p.kg)}` }}</span>
       </button>
     </div>
   </div>
