@@ -130,3 +130,27 @@ test('without a bike the figures are invented, and nobody is asked whose they ar
   await expect(page.getByLabel('Opens with the numbers of')).toHaveCount(0)
   await empty.stop()
 })
+
+test('a whole question finds its pages, in the handbook and in the search of everything', async ({
+  page,
+}) => {
+  await page.goto(`${server.base}/handbook`)
+  await page.getByRole('searchbox').fill('my fork dives when I brake')
+  await page
+    .getByRole('link', { name: /^dives/ })
+    .first()
+    .click()
+  await expect(page).toHaveURL(/\/handbook\/feels\/dives$/)
+  await page.getByRole('button', { name: 'Search everything' }).click()
+  await page.getByRole('combobox').fill('rebound too slow')
+  await page
+    .getByRole('option')
+    .filter({ has: page.getByText('Rebound', { exact: true }) })
+    .first()
+    .click()
+  await expect(page).toHaveURL(/\/handbook\/(dials|words)\/rebound$/)
+  // Records are found by their names as before, ahead of any page.
+  await page.getByRole('button', { name: 'Search everything' }).click()
+  await page.getByRole('combobox').fill('Ilka')
+  await expect(page.getByRole('option').first()).toContainText('Ilka')
+})

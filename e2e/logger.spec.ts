@@ -1,8 +1,10 @@
 import { expect, test, type Page } from '@playwright/test'
 import { idOf } from '../demo/ids.ts'
-import { twiceMs } from '../web/support/oneAtATime.ts'
 import { faultsNow } from './faults.ts'
 import { startDemo, startLoggers, type RunningServer } from './server.ts'
+
+/** A tap that comes sooner is of the same hand (web/support/oneAtATime.ts). */
+const twiceMs = 700
 
 let loggers: Awaited<ReturnType<typeof startLoggers>>
 let server: RunningServer

@@ -1,25 +1,55 @@
-import MiniSearch from 'minisearch'
+import MiniSearch, { type SearchResult } from 'minisearch'
+import { stemmer } from 'stemmer'
 import { handbookPages, pageAt, type HandbookPage } from './index.ts'
 
+/** Words that a question is made of, and that tell no page from another. */
+const small = new Set(
+  'a an the my me i it its is are be do does what which why how when where who with without for from of on in at to and or as by so too very much many not no off get gets go goes feel feels bike fork shock way difference between after'.split(
+    ' ',
+  ),
+)
+const plain = (word: string) => (small.has(word.toLowerCase()) ? null : word.toLowerCase())
+const stem = (word: string) => {
+  const term = plain(word)
+  return term && stemmer(term)
+}
+
 const index = new MiniSearch<HandbookPage & { id: string }>({
-  fields: ['title', 'also', 'text'],
+  fields: ['title', 'also', 'text', 'more'],
+  // As it is written, too: a slip in a word may hide where its ending begins.
+  processTerm: (word) => {
+    const term = plain(word)
+    return term && [...new Set([term, stemmer(term)])]
+  },
   searchOptions: {
-    combineWith: 'AND',
-    prefix: true,
+    processTerm: stem,
+    prefix: (term) => term.length > 2,
     fuzzy: (term) => (term.length > 3 ? 0.25 : false),
-    boost: { title: 4, also: 3 },
+    boost: { title: 4, also: 3, more: 0.5 },
+    weights: { fuzzy: 0.3, prefix: 0.6 },
   },
 })
 index.addAll(handbookPages.map((p) => ({ ...p, id: `${p.chapter}/${p.key}` })))
 
 const isNamed = (p: HandbookPage, typed: string) => p.title.toLowerCase() === typed
+/** So many pages that hold all that was typed are enough. */
+const enough = 4
+/** A page that holds a part of what was typed is worth saying from this share of the best one's score on. */
+const nearBest = 0.35
 
-/** Pages by what is typed, best first: beginnings of words, a slip in longer ones forgiven, and what riders say instead. */
+/**
+ * Pages by what is typed, best first: beginnings of words, other forms of them, a slip in longer ones forgiven, and what riders
+ * say instead. Where few pages hold every word, those follow that hold the most telling ones.
+ */
 export function findPages(typed: string): HandbookPage[] {
   const wanted = typed.trim().toLowerCase()
   if (wanted === '') return []
-  return index
-    .search(wanted)
+  const all = index.search(wanted, { combineWith: 'AND' })
+  const part = all.length < enough ? index.search(wanted, { combineWith: 'OR' }) : []
+  const some = all.length + part.length > 0 ? part : index.search(wanted, { processTerm: plain })
+  const has = new Set(all.map((hit) => hit.id as string))
+  const worth = (hit: SearchResult) => !has.has(hit.id as string) && hit.score >= nearBest * some[0].score
+  return [...all, ...some.filter(worth)]
     .map((hit) => pageAt(String(hit.id))!)
     .sort((a, b) => Number(isNamed(b, wanted)) - Number(isNamed(a, wanted)))
 }

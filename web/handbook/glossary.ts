@@ -344,6 +344,7 @@ export const glossary: GlossaryEntry[] = [
   { name: 'Stand-in', text: 'A simulated device that comes with the program, to try things without one.' },
   {
     name: 'Stiction',
+    also: 'sticky sticks friction',
     text: 'Friction that holds a unit until it jumps. It cannot be tuned away.',
     see: 'care/service',
   },

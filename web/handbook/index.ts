@@ -14,6 +14,8 @@ export interface HandbookPage {
   title: string
   text: string
   also: string
+  /** All else that stands on it, to be found by. */
+  more: string
 }
 
 const textPage =
@@ -24,6 +26,7 @@ const textPage =
     title: p.title,
     text: p.text[0],
     also: p.also,
+    more: [...p.text.slice(1), ...(p.lists ?? []).flatMap((l) => [l.title, ...l.items])].join(' '),
   })
 
 /** Tables that the judgement uses, printed from its own data. */
@@ -46,6 +49,11 @@ export const tables = {
 } as const
 export type TableKey = keyof typeof tables
 
+/** What else people write of a feeling when they look for it. */
+const foundBy: Partial<Record<FeelWord, string[]>> = {
+  nervous: ['skittish', 'deflects', 'deflected', 'loose'],
+}
+
 /** Every page of the handbook, in the order of its list. */
 export const handbookPages: readonly HandbookPage[] = [
   ...(Object.keys(wordRules) as FeelWord[]).filter(isComplaint).map((w): HandbookPage => ({
@@ -53,7 +61,8 @@ export const handbookPages: readonly HandbookPage[] = [
     key: w,
     title: wordRules[w].label,
     text: wordRules[w].toldApartBy,
-    also: wordRules[w].aliases.join(' '),
+    also: [w.replaceAll('-', ' '), ...wordRules[w].aliases, ...(foundBy[w] ?? [])].join(' '),
+    more: '',
   })),
   ...dialPages.map(textPage('dials')),
   ...worksPages.map(textPage('works')),
@@ -63,6 +72,7 @@ export const handbookPages: readonly HandbookPage[] = [
     title: s.question,
     text: s.ours,
     also: s.answers.map((a) => a.name).join(' '),
+    more: '',
   })),
   ...carePages.map(textPage('care')),
   ...glossary.map((g): HandbookPage => ({
@@ -71,19 +81,22 @@ export const handbookPages: readonly HandbookPage[] = [
     title: g.name,
     text: g.text,
     also: g.also ?? '',
+    more: '',
   })),
   ...(Object.keys(tables) as TableKey[]).map((key): HandbookPage => ({
     chapter: 'tables',
     key,
     ...tables[key],
     also: '',
+    more: '',
   })),
   {
     chapter: 'cautions',
     key: 'all',
     title: 'Before anything is turned',
     text: 'All cautions in one place; each also stands at its step.',
-    also: 'safety danger warning',
+    also: 'safety danger warning crash fall torque',
+    more: '',
   },
 ]
 

@@ -10,7 +10,8 @@ export interface Entry {
   also?: string
 }
 
-const mostShown = 12
+/** So many at once. */
+export const mostShown = 12
 const isNamed = (e: Entry, question: string) => e.title.toLowerCase() === question.trim().toLowerCase()
 
 /**

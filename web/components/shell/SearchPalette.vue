@@ -6,7 +6,8 @@ import { cache, reads } from '../../api/cache.ts'
 import { useEntries } from '../../composables/useEntries.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
-import { lookup } from '../../support/lookup.ts'
+import { findPages } from '../../handbook/find.ts'
+import { lookup, mostShown } from '../../support/lookup.ts'
 import DialogFrame from './DialogFrame.vue'
 
 /** One field that finds everything: riders, bikes, trails, days, the handbook, commands. */
@@ -22,7 +23,10 @@ const at = ref(0)
 const list = useTemplateRef<HTMLUListElement>('list')
 const found = computed(() => {
   const byId = new Map(entries.value.map((e) => [e.id, e]))
-  return find.value(question.value).map((e) => byId.get(e.id)!)
+  const ids = find.value(question.value).map((e) => e.id)
+  // The handbook answers whole questions, which no record has every word of.
+  const pages = findPages(question.value).map((p) => `handbook ${p.chapter}/${p.key}`)
+  return [...new Set([...ids, ...pages])].slice(0, mostShown).map((id) => byId.get(id)!)
 })
 
 watch(
