@@ -99,6 +99,8 @@ describe('what people ask the handbook', () => {
       ['stiction', 'stiction'],
       ['dives', 'dives'],
       ['HSC', 'hsc'],
+      ['lost count of clicks', 'counting-clicks'],
+      ['how much sag', 'sag'],
     ])
       expect(findPages(typed)[0].key, typed).toBe(page)
   })

@@ -1,4 +1,4 @@
-import MiniSearch, { type SearchResult } from 'minisearch'
+import MiniSearch from 'minisearch'
 import { stemmer } from 'stemmer'
 import { handbookPages, pageAt, type HandbookPage } from './index.ts'
 
@@ -31,25 +31,27 @@ const index = new MiniSearch<HandbookPage & { id: string }>({
 })
 index.addAll(handbookPages.map((p) => ({ ...p, id: `${p.chapter}/${p.key}` })))
 
-const isNamed = (p: HandbookPage, typed: string) => p.title.toLowerCase() === typed
-/** So many pages that hold all that was typed are enough. */
-const enough = 4
-/** A page that holds a part of what was typed is worth saying from this share of the best one's score on. */
+/** A page is asked for by its name, whatever small words stand around it. */
+const isNamed = (p: HandbookPage, typed: string) =>
+  [typed, typed.split(/\s+/).filter(plain).join(' ')].includes(p.title.toLowerCase())
+/** A page that holds every word is worth so much; one with a part of them is worth saying from this share of the best on. */
+const wholeBonus = 1.5
 const nearBest = 0.35
 
 /**
  * Pages by what is typed, best first: beginnings of words, other forms of them, a slip in longer ones forgiven, and what riders
- * say instead. Where few pages hold every word, those follow that hold the most telling ones.
+ * say instead. Pages that hold every word count more; others are said where they hold the most telling ones.
  */
 export function findPages(typed: string): HandbookPage[] {
   const wanted = typed.trim().toLowerCase()
   if (wanted === '') return []
-  const all = index.search(wanted, { combineWith: 'AND' })
-  const part = all.length < enough ? index.search(wanted, { combineWith: 'OR' }) : []
-  const some = all.length + part.length > 0 ? part : index.search(wanted, { processTerm: plain })
-  const has = new Set(all.map((hit) => hit.id as string))
-  const worth = (hit: SearchResult) => !has.has(hit.id as string) && hit.score >= nearBest * some[0].score
-  return [...all, ...some.filter(worth)]
+  const whole = new Set(index.search(wanted, { combineWith: 'AND' }).map((hit) => hit.id as string))
+  const scored = index
+    .search(wanted)
+    .map(({ id, score }) => ({ id: id as string, score: score * (whole.has(id as string) ? wholeBonus : 1) }))
+    .sort((a, b) => b.score - a.score)
+  const best = scored.filter(({ id, score }) => whole.has(id) || score >= nearBest * scored[0].score)
+  return (best.length > 0 ? best : index.search(wanted, { processTerm: plain }))
     .map((hit) => pageAt(String(hit.id))!)
     .sort((a, b) => Number(isNamed(b, wanted)) - Number(isNamed(a, wanted)))
 }

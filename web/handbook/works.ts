@@ -144,7 +144,7 @@ export const worksPages: TextPage[] = [
   {
     key: 'counting-clicks',
     title: 'Counting clicks the same way twice',
-    also: 'clicks from closed from open base zero one recount stop',
+    also: 'clicks from closed from open base zero one recount stop lost count lose',
     text: [
       'Three bases are in use: from fully closed with the stop as 0, from fully closed with the stop as 1, and from fully open. Each dial keeps its own; the base stands beside the number. Clockwise closes: slower rebound, firmer compression.',
     ],
