@@ -1,28 +1,16 @@
 import MiniSearch from 'minisearch'
-import { stemmer } from 'stemmer'
+import { plainTerm, stemTerm } from '#core/text/terms'
 import { handbookPages, pageAt, type HandbookPage } from './index.ts'
-
-/** Words that a question is made of, and that tell no page from another. */
-const small = new Set(
-  'a an the my me i it its is are be do does what which why how when where who with without for from of on in at to and or as by so too very much many not no off get gets go goes feel feels bike fork shock way difference between after'.split(
-    ' ',
-  ),
-)
-const plain = (word: string) => (small.has(word.toLowerCase()) ? null : word.toLowerCase())
-const stem = (word: string) => {
-  const term = plain(word)
-  return term && stemmer(term)
-}
 
 const index = new MiniSearch<HandbookPage & { id: string }>({
   fields: ['title', 'also', 'text', 'more'],
   // As it is written, too: a slip in a word may hide where its ending begins.
   processTerm: (word) => {
-    const term = plain(word)
-    return term && [...new Set([term, stemmer(term)])]
+    const terms = [plainTerm(word), stemTerm(word)].filter((t) => t !== null)
+    return terms.length > 0 && [...new Set(terms)]
   },
   searchOptions: {
-    processTerm: stem,
+    processTerm: stemTerm,
     prefix: (term) => term.length > 2,
     fuzzy: (term) => (term.length > 3 ? 0.25 : false),
     boost: { title: 4, also: 3, more: 0.5 },
@@ -33,7 +21,7 @@ index.addAll(handbookPages.map((p) => ({ ...p, id: `${p.chapter}/${p.key}` })))
 
 /** A page is asked for by its name, whatever small words stand around it. */
 const isNamed = (p: HandbookPage, typed: string) =>
-  [typed, typed.split(/\s+/).filter(plain).join(' ')].includes(p.title.toLowerCase())
+  [typed, typed.split(/\s+/).filter(plainTerm).join(' ')].includes(p.title.toLowerCase())
 /** A page that holds every word is worth so much; one with a part of them is worth saying from this share of the best on. */
 const wholeBonus = 1.5
 const nearBest = 0.35
@@ -51,7 +39,7 @@ export function findPages(typed: string): HandbookPage[] {
     .map(({ id, score }) => ({ id: id as string, score: score * (whole.has(id as string) ? wholeBonus : 1) }))
     .sort((a, b) => b.score - a.score)
   const best = scored.filter(({ id, score }) => whole.has(id) || score >= nearBest * scored[0].score)
-  return (best.length > 0 ? best : index.search(wanted, { processTerm: plain }))
+  return (best.length > 0 ? best : index.search(wanted, { processTerm: plainTerm }))
     .map((hit) => pageAt(String(hit.id))!)
     .sort((a, b) => Number(isNamed(b, wanted)) - Number(isNamed(a, wanted)))
 }

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { FeelWord } from '#contract/run'
-import { isMeant, wordRules } from '#core/causes/words'
+import { wordRules } from '#core/causes/words'
+import { wordsFor } from '#core/causes/wordsFor'
 import { vRoving } from '../../support/roving.ts'
 
 const props = defineProps<{ place: string; end: 'front' | 'rear' | 'both' | null }>()
@@ -18,14 +19,15 @@ const groups = [
 ] as const
 const search = ref('')
 const shown = computed(() => {
-  const needle = search.value.trim().toLowerCase()
+  const needle = search.value.trim()
+  const meant = needle === '' ? [] : wordsFor(needle)
   const words = Object.keys(wordRules) as FeelWord[]
   const fits = (w: FeelWord) => {
     const r = wordRules[w]
     const endFits =
       props.end === null || props.end === 'both' || r.usualEnd === null || r.usualEnd === props.end
     // Who types a word means it, whichever end it usually comes from.
-    return needle === '' ? endFits : isMeant(w, needle)
+    return needle === '' ? endFits : meant.includes(w)
   }
   return groups
     .map(([about, title]) => ({ title, words: words.filter((w) => wordRules[w].about === about && fits(w)) }))
@@ -55,6 +57,9 @@ const shown = computed(() => {
         </button>
       </div>
     </div>
+    <p v-if="!shown.length" class="soft small none" role="status">
+      No word of that kind here. Take the nearest, or write it in the note as it was said.
+    </p>
   </div>
 </template>
 
