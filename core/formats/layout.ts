@@ -245,7 +245,12 @@ function guessColumn(name: string, unitCell: string, index: number): ColumnGuess
   }
   if (/^lat(itude)?\b|^lat_/.test(n)) return { name: label, role: 'latitude', unit: 'deg' }
   if (/^lon(gitude)?\b|^lng\b|^lon_/.test(n)) return { name: label, role: 'longitude', unit: 'deg' }
-  if (/press|psi\b|_psi|_bar$|kpa/.test(n) && /front|fork|rear|shock/.test(n)) {
+  // That of a brake line or of a tyre is none of a chamber.
+  if (
+    /press|psi\b|_psi|_bar$|kpa/.test(n) &&
+    /front|fork|rear|shock/.test(n) &&
+    !/brake|tyre|tire|caliper/.test(n)
+  ) {
     const pressureUnit = unit === 'bar' || unit === 'kPa' ? unit : 'psi'
     return {
       name: label,

@@ -9,6 +9,7 @@ import { refuseLongRows } from '../formats/longRows.ts'
 import { resampleUniform } from '../signal/resample.ts'
 import type { CleanRecording, TravelGeometry } from './cleanRecording.ts'
 import { issue } from './issues.ts'
+import { oldestFirst } from './newestFirst.ts'
 import { fixesOf, layWay, longestFixPauseS, saidSound, unreadPlaces } from './layWay.ts'
 import { checkMapping, columnFor, travelColumns } from './mapping.ts'
 import { inG, scaled } from './scaled.ts'
@@ -48,7 +49,7 @@ export function ingestDelimited(
   checkMapping(mapping, layout.columns.length)
   const used = mapping.columns.filter((c) => c.role !== 'ignore')
   const timeColumn = columnFor(mapping, 'time')
-  const table = read(bytes, {
+  const asWritten = read(bytes, {
     delimiter: mapping.delimiter,
     decimal: mapping.decimal,
     skipBytes: layout.skipBytes,
@@ -59,6 +60,8 @@ export function ingestDelimited(
     dateOrder: orderOf(layout, mapping),
     onProgress: (share) => onProgress(share * 0.7, 'Reading the file'),
   })
+  const turned = timeColumn ? oldestFirst(asWritten, used.indexOf(timeColumn)) : null
+  const table = turned ?? asWritten
   if (table.lines.length === 0) {
     if (layout.delimiter !== mapping.delimiter) {
       throw new InputError('mapping.delimiter', {
@@ -70,6 +73,14 @@ export function ingestDelimited(
   }
   onProgress(0.72, 'Putting the samples on one clock')
   const issues = tableIssues(table)
+  if (turned)
+    issues.push(
+      issue(
+        'newest-first',
+        'The newest row stands first in the file; its rows were turned round.',
+        table.lines.length,
+      ),
+    )
   const empty = emptyTailBytes(file)
   if (empty > 0)
     issues.push(

@@ -750,8 +750,8 @@ const dialects: Dialect[] = [
       'time_s,front_mm,rear_mm',
       ...Array.from({ length: samples }, (_, i) => plainRow(samples - 1 - i)),
     ].join('\n'),
-    is: 'refused',
-    codes: ['time.never-moves'],
+    is: 'told',
+    codes: ['newest-first'],
   },
   {
     name: 'seconds called milliseconds',
@@ -802,6 +802,25 @@ const dialects: Dialect[] = [
         `${comma(i / 200, 3)};${comma(20 * Math.abs(Math.sin(i / 400)))};1,8;${comma(front[i])};${comma(rear[i])}`,
     ),
     is: 'read',
+  },
+  {
+    name: 'the pressure of a brake beside the rear alone',
+    text: file(
+      'time_s,front_brake_pressure_bar,front_tyre_psi,rear_mm',
+      (i) => `${f(i / 200, 3)},${f(20 * Math.abs(Math.sin(i / 400)))},24,${f(rear[i])}`,
+    ),
+    is: 'read',
+    ends: ['rear'],
+  },
+  {
+    name: 'the newest row first, of the clock on the wall',
+    text: file(
+      'time,front_mm,rear_mm',
+      (i) =>
+        `${hms(36_000 + (samples - 1 - i) / 200)},${f(front[samples - 1 - i])},${f(rear[samples - 1 - i])}`,
+    ),
+    is: 'told',
+    codes: ['newest-first'],
   },
   {
     name: 'names in French, the wheel beside them',
