@@ -11,6 +11,7 @@ import { readingRows } from './reading.ts'
 import { pageRows } from './pages.ts'
 import { panZoomRows } from './panZoom.ts'
 import { ridingRows } from './riding.ts'
+import { windowRows } from './windows.ts'
 import { tentRows } from './tent.ts'
 import { setupMapRows } from './setupMap.ts'
 import type { Row } from './measure.ts'
@@ -26,6 +27,7 @@ const groups: Record<string, () => Row[] | Promise<Row[]>> = {
   tent: tentRows,
   figures: figureRows,
   clients: clientRows,
+  windows: windowRows,
   bundle: bundleRows,
   'pan-zoom': panZoomRows,
 }

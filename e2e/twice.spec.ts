@@ -146,6 +146,41 @@ test('a second day of one bike on one date is not begun by oversight', async ({ 
   await expect(form.getByText(/has a day on that date already/)).toHaveCount(0)
 })
 
+test('a day of another year is asked about: it would stand in front of all that is ridden until then', async ({
+  page,
+}) => {
+  const before = await days(page)
+  const [today] = before
+  await page.goto(`${server.base}/?new=day&bike=${today.bikeId}`)
+  const form = page.getByRole('dialog', { name: 'New trail day' })
+  const day = form.getByLabel('Day', { exact: true })
+  for (const [year, says] of [
+    ['2062', /years ahead; check month and year/],
+    ['1026', 'The year 1026 is most likely a slip; check it.'],
+  ] as const) {
+    await day.fill(`${year}-11-29`)
+    await form.getByRole('button', { name: 'Start the day' }).click()
+    await expect(form.getByText(says)).toBeVisible()
+  }
+  expect(await days(page)).toEqual(before)
+  const tomorrow = new Date(Date.now() + 26 * 3600_000).toISOString().slice(0, 10)
+  await day.fill(tomorrow)
+  await form.getByRole('button', { name: 'Start the day' }).click()
+  await expect(form).toBeHidden()
+  expect((await days(page)).length).toBe(before.length + 1)
+  // What was done cannot have been done later than now.
+  await page.goto(server.base)
+  await page.getByText(/^\d+ bikes to check$/).click()
+  await page
+    .getByRole('button', { name: /^Log the check of/ })
+    .first()
+    .click()
+  const service = page.getByRole('dialog', { name: /service log/ })
+  await service.getByLabel('Day').fill('2062-01-02')
+  await service.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(service.getByText('That day has not come yet.')).toBeVisible()
+})
+
 test.describe('where nothing is yet', () => {
   test.beforeEach(async () => {
     await server.stop()

@@ -60,6 +60,15 @@ describe('pressures in one go', () => {
     expect(psi('87 - 184,5')).toEqual([87, null, 184.5])
     expect(psi('  87/89 ')).toEqual([87, 89, null])
     expect(psi('')).toEqual([null, null, null])
+    // With commas, and with their unit, as it is said.
+    expect(psi('87, 89, 184')).toEqual([87, 89, 184])
+    expect(psi('87,89,184')).toEqual([87, 89, 184])
+    expect(psi('87,89')).toEqual([87, 89, null])
+    expect(psi('87,5 89')).toEqual([87.5, 89, null])
+    expect(psi('87 psi, 89 psi, 184psi')).toEqual([87, 89, 184])
+    const bar = parsePressures('5,62 5.8 bar', places, { ...canonicalUnits, pressure: 'bar' })
+    expect(bar[0]).toBeCloseTo(barToPsi(5.62), 3)
+    expect(bar[1]).toBeCloseTo(barToPsi(5.8), 3)
     expect(parsePressures('6,2', places, { ...canonicalUnits, pressure: 'bar' })[0]).toBeCloseTo(
       barToPsi(6.2),
       3,
@@ -69,6 +78,7 @@ describe('pressures in one go', () => {
     ['87 89 184 190', /4 pressures for 3/],
     ['87 8o 184', /^8o is no pressure/],
     ['87 +2', /^\+2 is no pressure/],
+    ['5.6 bar', /Number 1, 5.6, is outside.*check the order and the unit/],
     ['184 89 87', /Number 1, 184, is outside/],
     ['87 89 8', /Number 3, 8, is outside/],
   ])('refuses “%s” whole, and says which', (text, why) => {

@@ -85,6 +85,9 @@ export interface GaugePlace {
   adjuster: Adjuster
 }
 
+/** No gauge in psi shows hundredths: "87,89" are two of them, "5,62" bar is one. */
+const between = { psi: /[\s;/]+|,(?=\s|$)|,(?=\d{2,})/, bar: /[\s;/]+|,(?=\s|$)/ } as const
+
 /**
  * Pressures as a hand reads them out, one after the other: "87 89 84". A dash passes one by: it stays as it was.
  *
@@ -99,8 +102,9 @@ export function parsePressures(
   units: UnitChoice,
 ): (number | null)[] {
   const words = text
+    .replace(new RegExp(`\\b${units.pressure}\\b|(?<=\\d)${units.pressure}\\b`, 'gi'), ' ')
     .trim()
-    .split(/[\s;/]+/)
+    .split(between[units.pressure])
     .filter(Boolean)
   if (words.length > places.length)
     throw new InputError('pressures.too-many', { got: words.length, max: places.length })

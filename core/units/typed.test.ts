@@ -65,6 +65,13 @@ describe('a number as it is typed', () => {
   it('its own unit may be typed where a field has one of its own', () => {
     expect(typedNumber('8 clicks', undefined, metric, 'clicks')).toBe(8)
     expect(typedNumber('30 %', undefined, metric, '%')).toBe(30)
+    expect(typedNumber('112,3 s', undefined, metric, 's')).toBe(112.3)
+    // A lap as the clock says it.
+    expect(typedNumber('1:52', undefined, metric, 's')).toBe(112)
+    expect(typedNumber('1:52,3', undefined, metric, 's')).toBeCloseTo(112.3, 9)
+    expect(typedNumber('12:05', undefined, metric, 's')).toBe(725)
+    expect(typedNumber('1:72', undefined, metric, 's')).toBeNaN()
+    expect(typedNumber('1:52', undefined, metric, 'mm')).toBeNaN()
     expect(typedNumber('0.125 in', 'length', american)).toBeCloseTo(3.175, 6)
   })
 })

@@ -18,7 +18,7 @@ const springSpelled: Record<string, string> = { lb: 'lb/in', lbs: 'lb/in', 'lbs/
 
 /**
  * A number as a person types it: a comma or a point, with its unit or without, in the unit that is shown or in another of the
- * same quantity.
+ * same quantity; seconds also as a clock says them, "1:52.3".
  *
  * @param quantity makes it canonical; without one it is taken as it stands
  * @param unit     the unit of a field without a quantity
@@ -32,6 +32,8 @@ export function typedNumber(
 ): number | null {
   const said = text.trim().toLowerCase().replace('−', '-')
   if (said === '') return null
+  const minutes = unit === 's' ? /^(\d+):([0-5]?\d(?:[.,]\d+)?)$/.exec(said) : null
+  if (minutes) return 60 * Number(minutes[1]) + Number(minutes[2].replace(',', '.'))
   const found = /^([+-]?(?:\d+(?:[.,]\d+)?|[.,]\d+))\s*(\D*)$/.exec(said)
   if (!found) return NaN
   const value = Number(found[1].replace(',', '.'))

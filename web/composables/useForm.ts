@@ -37,10 +37,12 @@ export function useForm<T extends { version: number; id: string }>(options: {
   fresh: () => T
   open: Ref<boolean>
   save: (value: T) => Promise<unknown>
+  /** What is most likely a slip, though the schema takes it. */
+  check?: (value: T) => { path: string; message: string } | null
   /** Fetches what others saved, so that the form opens on it next time. */
   onStale?: () => Promise<unknown>
 }) {
-  const { schema, key, fresh, open, save, onStale } = options
+  const { schema, key, fresh, open, save, onStale, check = () => null } = options
   const form = ref(fresh()) as Ref<T>
   const fault = ref<{ path: string; message: string } | null>(null)
   const busy = ref(false)
@@ -132,12 +134,10 @@ export function useForm<T extends { version: number; id: string }>(options: {
   async function submit(): Promise<void> {
     if (busy.value) return
     const result = schema.safeParse(form.value)
-    if (!result.success) {
-      const issue = result.error.issues[0]
-      fault.value = { path: issue.path.join('.'), message: issue.message }
+    const issue = result.error?.issues[0]
+    fault.value = issue ? { path: issue.path.join('.'), message: issue.message } : check(result.data!)
+    if (fault.value || !result.success)
       return toFault(document.querySelector('.modal.show form') ?? document)
-    }
-    fault.value = null
     busy.value = true
     try {
       await save(result.data)

@@ -1,5 +1,5 @@
 import MiniSearch from 'minisearch'
-import { plainTerm, stemTerm } from '#core/text/terms'
+import { plainTerm, stemTerm } from '../support/terms.ts'
 import { handbookPages, pageAt, type HandbookPage } from './index.ts'
 
 const index = new MiniSearch<HandbookPage & { id: string }>({

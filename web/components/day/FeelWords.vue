@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { FeelWord } from '#contract/run'
 import { wordRules } from '#core/causes/words'
-import { wordsFor } from '#core/causes/wordsFor'
+import { wordsFor } from '../../support/wordsFor.ts'
 import { vRoving } from '../../support/roving.ts'
 
 const props = defineProps<{ place: string; end: 'front' | 'rear' | 'both' | null }>()

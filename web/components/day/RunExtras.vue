@@ -4,6 +4,7 @@ import { ref, watch } from 'vue'
 import type { Run } from '#contract/run'
 import { mindWords } from '../../support/words.ts'
 import { vRoving } from '../../support/roving.ts'
+import { useUnits } from '../../composables/useUnits.ts'
 import NumberField from '../shell/NumberField.vue'
 
 /** What was not usual about a run, added to it where it stands; what nobody taps is as it was logged. */
@@ -27,6 +28,7 @@ const fault = ref('')
 /** A phone shows the likeliest, in one row. */
 const narrow = useMediaQuery('(max-width: 480px)')
 const all = ref(false)
+const { say } = useUnits()
 const reasons = ['crash', 'stopped', 'puncture', 'held up', 'wrong line']
 const toggleKind = (kind: Run['kind']) =>
   emit('change', { kind: props.run.kind === kind ? 'counted' : kind, voidReason: null })
@@ -40,7 +42,7 @@ function ring(end: 'front' | 'rear', mm: number | null) {
   fault.value =
     mm === null || (mm >= 0 && (stroke === null || mm <= stroke))
       ? ''
-      : `The ${end} ring lies between 0 and ${stroke} mm; measure from wiper to ring.`
+      : `The ${end} ring lies between 0 and ${say('length', stroke!)}; measure from wiper to ring.`
   if (!fault.value && !Number.isNaN(mm))
     emit('change', end === 'front' ? { ringFrontMm: mm } : { ringRearMm: mm })
 }

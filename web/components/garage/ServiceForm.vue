@@ -7,6 +7,7 @@ import { useForm } from '../../composables/useForm.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { serviceWords } from '../../support/benchWords.ts'
 import { localToday } from '../../support/dates.ts'
+import { dayFaultAt } from '../../support/dayFault.ts'
 import { optionsOf } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
 import RecordForm from './RecordForm.vue'
@@ -39,6 +40,7 @@ const { form, busy, submit, faultOf, otherFault } = useForm<ServiceEntry>({
     if (entry.kind === 're-valved' && unit && (!unit.revalved || (unit.revalvedOn ?? '') < entry.date))
       await garage.saveUnit({ ...unit, revalved: true, revalvedOn: entry.date })
   },
+  check: (entry) => dayFaultAt('date', entry.date),
 })
 const units = computed(() => [
   { value: null, text: 'the whole bike' },
@@ -67,7 +69,9 @@ const shown = ['date', 'airTempC', 'altitudeM']
     <div>
       <label class="form-label" for="service-date">Day</label>
       <BFormInput id="service-date" v-model="form.date" type="date" />
-      <p v-if="faultOf('date')" class="fault" role="alert">Give the day.</p>
+      <p v-if="faultOf('date')" class="fault" role="alert">
+        {{ form.date ? faultOf('date') : 'Give the day.' }}
+      </p>
     </div>
     <template v-if="form.kind === 'pressure-check'">
       <NumberField v-model="form.airTempC" label="Air" quantity="temperature" :fault="faultOf('airTempC')" />

@@ -17,6 +17,7 @@ import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { sourceWords } from '../../support/benchWords.ts'
 import { localToday } from '../../support/dates.ts'
+import { dayFaultAt } from '../../support/dayFault.ts'
 import { optionsOf } from '../../support/words.ts'
 import EndMark from '../shell/EndMark.vue'
 import NumberField from '../shell/NumberField.vue'
@@ -50,6 +51,7 @@ const { form, fault, busy, submit, faultOf, otherFault } = useForm<Baseline>({
   open,
   onStale: garage.load,
   save: garage.saveBaseline,
+  check: (b) => dayFaultAt('asOf', b.asOf),
 })
 const units = computed(() => garage.unitsOf(props.bike))
 const quantityOf = (a: Adjuster) =>
@@ -148,7 +150,9 @@ const shown = [
     <div>
       <label class="form-label" for="start-date">As of</label>
       <BFormInput id="start-date" v-model="form.asOf" type="date" />
-      <p v-if="faultOf('asOf')" class="fault" role="alert">Give the day.</p>
+      <p v-if="faultOf('asOf')" class="fault" role="alert">
+        {{ form.asOf ? faultOf('asOf') : 'Give the day.' }}
+      </p>
     </div>
     <NumberField
       v-if="form.source === 'another-rider'"

@@ -15,6 +15,7 @@ import ChartEditor from './ChartEditor.vue'
 import { adjusterName, positionWords } from '#core/adjusters/words'
 import { cannotStand } from '#core/setup/standing'
 import { localToday } from '../../support/dates.ts'
+import { dayFaultAt } from '../../support/dayFault.ts'
 import { assumedWords } from '../../support/assumed.ts'
 import AssumedNote from './AssumedNote.vue'
 import RecordForm from './RecordForm.vue'
@@ -42,6 +43,7 @@ const { form, busy, submit, faultOf, otherFault } = useForm<SuspensionUnit>({
     if (lost) notices.show(lost)
     emit('saved', saved)
   },
+  check: (u) => (u.revalved && u.revalvedOn ? dayFaultAt('revalvedOn', u.revalvedOn) : null),
 })
 /** What a new range leaves no place for, in a sentence; null: everything on the bikes can stand where it is written. */
 function unreadBy(u: SuspensionUnit): string | null {
@@ -77,7 +79,7 @@ const springs = [
   { value: 'air', text: 'air' },
   { value: 'coil', text: 'coil' },
 ]
-const shown = ['name', 'strokeMm', 'sagTargetPct', 'serviceEveryDays', 'preloadPitchMm']
+const shown = ['name', 'strokeMm', 'sagTargetPct', 'serviceEveryDays', 'preloadPitchMm', 'revalvedOn']
 const hasCollar = computed(() => form.value.adjusters.some((a) => a.role === 'preload'))
 const owners = computed<{ value: string | null; text: string }[]>(() => [
   { value: null, text: 'the rider of its bike' },
@@ -171,6 +173,7 @@ function remove(i: number) {
         type="date"
         @update:model-value="(v) => (form.revalvedOn = v ? String(v) : null)"
       />
+      <p v-if="faultOf('revalvedOn')" class="fault" role="alert">{{ faultOf('revalvedOn') }}</p>
     </div>
     <TypedPicker v-model="form.ownerId" label="Whose" :options="owners" />
     <div class="lent">

@@ -6,6 +6,7 @@ import { useForm } from '../../composables/useForm.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useOutbox } from '../../stores/outbox.ts'
 import { clockWords, localToday } from '../../support/dates.ts'
+import { dayFaultAt } from '../../support/dayFault.ts'
 import { windowWords } from '../../support/tentWords.ts'
 import { optionsOf } from '../../support/words.ts'
 import RecordForm from '../garage/RecordForm.vue'
@@ -35,12 +36,15 @@ const { form, busy, submit, faultOf, otherFault } = useForm<Tent>({
     const done = await outbox.save('tent', t)
     emit('saved', done.state === 'saved' ? done.saved : t)
   },
+  check: (t) => dayFaultAt('date', t.date, { ahead: 400 }),
 })
 const trails = computed(() =>
   garage.trails.map((t) => ({ value: t.id, text: t.place ? `${t.name}, ${t.place}` : t.name })),
 )
-/** A time of the clock on the date of the tent. */
-const instant = (clock: string) => new Date(`${form.value.date}T${clock}:00`).toISOString()
+const isDay = (date: string) => /^\d{4}-\d\d-\d\d$/.test(date)
+/** A time of the clock on the date of the tent; while that is being typed, on today's. */
+const instant = (clock: string) =>
+  new Date(`${isDay(form.value.date) ? form.value.date : localToday()}T${clock}:00`).toISOString()
 function change(i: number, part: 'from' | 'to', clock: string) {
   if (/^\d\d:\d\d$/.test(clock))
     form.value.schedule = form.value.schedule.map((w, at) =>
@@ -55,7 +59,7 @@ function moveTo(date: string) {
     to: clockWords(Date.parse(w.to)),
   }))
   form.value.date = date
-  if (/^\d{4}-\d\d-\d\d$/.test(date))
+  if (isDay(date))
     form.value.schedule = clocks.map((w) => ({ ...w, from: instant(w.from), to: instant(w.to) }))
 }
 const add = () =>
@@ -86,7 +90,9 @@ const shown = ['name', 'date', ...Array.from({ length: 16 }, (_, i) => `schedule
         type="date"
         @update:model-value="(v) => moveTo(String(v))"
       />
-      <p v-if="faultOf('date')" class="fault" role="alert">Give the day.</p>
+      <p v-if="faultOf('date')" class="fault" role="alert">
+        {{ form.date ? faultOf('date') : 'Give the day.' }}
+      </p>
     </div>
     <TypedPicker v-model="form.trailId" class="wide" label="Trail" :options="trails" />
     <fieldset class="wide">

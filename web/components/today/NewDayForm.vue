@@ -16,6 +16,7 @@ import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { reminderWords } from '../../support/benchWords.ts'
 import { localToday } from '../../support/dates.ts'
+import { dayFault } from '../../support/dayFault.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
 import { oneAtATime } from '../../support/oneAtATime.ts'
 import { optionsOf, purposeWords, surfaceWords } from '../../support/words.ts'
@@ -129,6 +130,8 @@ const submit = oneAtATime(async () => {
   if (!form.value.trailId)
     return (fault.value = 'Choose the trail, or make one: every comparison is section by section.')
   const { date, trailId, airTempC, altitudeM, surface, purpose, blind } = form.value
+  const slip = dayFault(date, { ahead: 60 })
+  if (slip) return (fault.value = slip)
   const result = TrailDay.safeParse({
     id: uuid(),
     version: 0,

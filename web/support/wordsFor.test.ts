@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { FeelWord } from '#contract/run'
-import { wordRules } from './words.ts'
+import { wordRules } from '#core/causes/words'
 import { wordsFor } from './wordsFor.ts'
 
 describe('words of feel by what people type', () => {

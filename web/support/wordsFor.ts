@@ -1,6 +1,6 @@
 import { FeelWord } from '#contract/run'
-import { termsOf } from '../text/terms.ts'
-import { isMeant, wordRules } from './words.ts'
+import { termsOf } from './terms.ts'
+import { isMeant, wordRules } from '#core/causes/words'
 
 const known = new Map(
   FeelWord.options.map((w) => {
