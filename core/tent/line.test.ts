@@ -67,6 +67,8 @@ describe('a line in the tent', () => {
     expect(read('2 slower shock reb 1')).toMatchObject({ number: 2, entry: { line: 'slower shock reb 1' } })
     expect(read('2 slow the shock down one')).toMatchObject({ number: 2, entry: { kind: 'change' } })
     expect(read('2 psi fork +2')).toMatchObject({ number: 2, entry: { line: 'psi fork +2' } })
+    expect(read('3 in rki better')).toMatchObject({ number: 3, entry: { kind: 'in', feel: { verdict: 1 } } })
+    expect(read('3 in')).toMatchObject({ number: 3, entry: { kind: 'in' } })
     expect(read('1 out')).toMatchObject({ number: 1, entry: { kind: 'whereabouts' } })
   })
   it('"in" before a part is a way to turn it, not a rider who comes in', () => {

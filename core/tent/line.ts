@@ -95,9 +95,7 @@ export function parseTentLine(text: string, numbers: readonly number[]): TentLin
   const [, first = '', after = ''] = /^(\d{1,2})(?:\s+(.*))?$/.exec(line) ?? []
   const is = numberIs(after)
   const known = first !== '' && numbers.includes(Number(first))
-  if (known && is === 'either')
-    return { number: null, entry: { kind: 'unclear', words: eitherHelp(first, after) } }
-  const named = known && is === 'rider'
+  const named = known && is !== 'amount'
   const number = named ? Number(first) : null
   const rest = named ? after.trim() : line
   if (rest === '') return { number, entry: { kind: 'who' } }
@@ -117,5 +115,7 @@ export function parseTentLine(text: string, numbers: readonly number[]): TentLin
   }
   const feel = feelOf(words)
   if (feel) return { number, entry: { kind: 'feel', feel } }
+  if (named && is === 'either')
+    return { number: null, entry: { kind: 'unclear', words: eitherHelp(first, after) } }
   return { number, entry: { kind: 'change', line: rest } }
 }
