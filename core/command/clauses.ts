@@ -93,6 +93,8 @@ export function clausesOf(tokens: readonly Token[], space: SetupSpace): Clause[]
       i++
     } else if (bothAt(i) > 0) {
       if (c.end || c.both) close()
+      // "fork both rebounds": one of them, or both?
+      if (c.end || c.both) throw new InputError('command.unknown-word', { word, hint: oneOnly })
       c.both = true
       i += bothAt(i)
     } else if (word === 'back' && !isBackEnd(i)) {

@@ -233,6 +233,7 @@ const refused: [string, RegExp][] = [
   ['fork psi 78 to 82', /stands at 80 psi, not at 78/],
   // only one end has it
   ['both ends fork rebound slower 1', /one part, one way and one number/],
+  ['fork both rebounds slower 1', /one part, one way and one number/],
   ['both ends hsc softer 1', /front unit has no hsc/],
 ]
 
