@@ -38,6 +38,7 @@ const broken: [string, Fix[], number][] = [
   ['a jump of 300 m for four seconds', moved(ride(1), 50, 54, 300), 4],
   ['the place of last week, until the first fix', moved(ride(1), 0, 3, 900), 3],
   ['the last fixes thrown far off, under a roof', moved(ride(5), 590, 600, -2000), 10],
+  ['a clock of 1980 until it was set', [{ ...ride(1)[0], timeS: -1.6e9 }, ...ride(1)], 1],
   ['several jumps', moved(moved(moved(ride(5), 20, 22, 400), 200, 203, -250), 580, 584, 5000), 9],
 ]
 

@@ -4,6 +4,8 @@ export const soundRules = {
   /** Nobody is carried faster between two fixes, on a bike or in a car; and so far a sound receiver may wander. */
   fastestMS: 40,
   wanderM: 15,
+  /** What lies further apart is of another year: a receiver's clock before it was set. */
+  longestPauseS: 30 * 86_400,
 } as const
 
 /** Fixes of one ride that fit together. */
@@ -15,7 +17,7 @@ export interface SoundFixes {
 
 /**
  * Leaves out fixes that are none of the ride: 0°, 0° of a receiver that has not found its place, the place where it was
- * switched off last, jumps under trees and roofs. A track is cut where nobody could have come so far; its longest piece is
+ * switched off last, jumps under trees and roofs, a clock that was not set yet. A track is cut where nobody could have come so far; its longest piece is
  * the ride, and of the others stays what can be reached from it.
  *
  * @param fixes times rising
@@ -41,4 +43,5 @@ export function soundFixes(fixes: readonly Fix[]): SoundFixes {
 }
 
 const canCome = (from: Fix, to: Fix) =>
+  to.timeS - from.timeS <= soundRules.longestPauseS &&
   distanceM(from, to) <= soundRules.fastestMS * (to.timeS - from.timeS) + soundRules.wanderM

@@ -176,9 +176,10 @@ export function ingestDelimited(
   const longitude = columnFor(mapping, 'longitude')
   if (latitude && longitude) {
     const [lat, lon] = [kept(latitude), kept(longitude)]
-    result.issues.push(...unreadPlaces(lat, lon))
-    const fixes = fixesOf(clock.timeS, lat, lon)
-    layWay(result, saidSound(fixes, 'the file', result.issues), 0)
+    const unread = unreadPlaces(lat, lon)
+    result.issues.push(...unread)
+    if (unread.length === 0)
+      layWay(result, saidSound(fixesOf(clock.timeS, lat, lon), 'the file', result.issues), 0)
   }
   onProgress(0.9, 'Cleaned')
   return result

@@ -138,6 +138,11 @@ describe('a track laid under a recording', () => {
       ['fixes-left-out', 12],
       ['points-left-out', 3],
     ])
+    // Nobody's memory is asked for the years between.
+    const unset = { ...read(plainFile), distanceM: null, speedMS: null, startEpochS: null }
+    const years = fixes.map((f) => ({ ...f, timeS: f.timeS + started }))
+    joinTrack(unset, { fixes: [{ ...years[0], timeS: 315_964_800 }, ...years], dropped: 0 }, 'way.gpx', null)
+    expect(unset.issues.map((i) => i.code)).toEqual(expect.arrayContaining(['fixes-left-out', 'matched']))
     expect(() => joinTrack(read(plainFile), { fixes: lost(9), dropped: 0 }, 'way.gpx', 0)).toThrow(
       /tell no way/,
     )
