@@ -22,13 +22,16 @@ const byLabel = new Map(
   Object.entries(wordRules).map(([word, r]) => [r.label.toLowerCase(), word as FeelWord]),
 )
 
+/** What people say in front of it; "no better" and "not worse" are none of these. */
+const lead = /^(?:(?:it's|it|is|gets|feels|still|the|rating|rated|run)\s+)+/
+
 function conditionOf(text: string): PlanCondition | null {
-  const said = text.trim().toLowerCase()
+  const said = text.trim().toLowerCase().replace(/[’`]/g, "'").replace(lead, '')
   if (said in verdicts) return { kind: 'verdict', sign: verdicts[said] }
-  const rated = /^(below|under|from)\s+(10|[1-9](?:[.,]5)?)$/.exec(said)
+  const rated = /^(below|under|less than|from|at least)\s+(10|[1-9](?:[.,]5)?)$/.exec(said)
   if (rated) {
     const at = Number(rated[2].replace(',', '.'))
-    return rated[1] === 'from' ? { kind: 'rated', from: at } : { kind: 'rated', below: at }
+    return /^(from|at least)$/.test(rated[1]) ? { kind: 'rated', from: at } : { kind: 'rated', below: at }
   }
   const code = feelOfCode(said)
   if (code) return { kind: 'word', ...code }
