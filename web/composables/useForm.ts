@@ -136,8 +136,7 @@ export function useForm<T extends { version: number; id: string }>(options: {
     const result = schema.safeParse(form.value)
     const issue = result.error?.issues[0]
     fault.value = issue ? { path: issue.path.join('.'), message: issue.message } : check(result.data!)
-    if (fault.value || !result.success)
-      return toFault(document.querySelector('.modal.show form') ?? document)
+    if (fault.value || !result.success) return toFault(document.querySelector('.modal.show form') ?? document)
     busy.value = true
     try {
       await save(result.data)
