@@ -22,6 +22,9 @@ describe('going back to settings that were ridden', () => {
     ['back to last good run', 'best'],
     ['go back to the best', 'best'],
     ['back to the best rated one', 'best'],
+    ['back to the baseline', 'baseline'],
+    ['go back to where we started', 'baseline'],
+    ['put it back to the start settings', 'baseline'],
     // Not these:
     ['back', null],
     ['go back', null],
@@ -35,6 +38,9 @@ describe('going back to settings that were ridden', () => {
     ['back to runs 2 3', null],
     ['rear rebound back to 3', null],
     ['back to the good', null],
+    ['the baseline', null],
+    ['back to where it was', null],
+    ['fork back to the baseline', null],
   ])('%s → %s', (line, to) => {
     expect(goBackOf(tokensOf(line))).toBe(to)
   })

@@ -42,6 +42,14 @@ describe('the way back to what was ridden', () => {
     expect(bestRun(bundleOf(new DayBuilder().run(9, [], { kind: 'warm-up' })))).toBeNull()
     expect(bestRun(bundleOf(new DayBuilder().run(null)))).toBeNull()
   })
+  it('knows the baseline: the first run that counts, never a warm-up', () => {
+    const b = told()
+    expect(wayBack(b, now(b), 'baseline')).toMatchObject({ number: 2, moves: [{ from: 10, to: 7 }] })
+    const warm = bundleOf(new DayBuilder().run(null, [], { kind: 'warm-up' }))
+    expect(wayBack(warm, now(warm), 'baseline')).toEqual({
+      fault: 'No run counts yet, so there is no baseline to go back to.',
+    })
+  })
   it('says why there is nothing to turn', () => {
     const b = told()
     expect(wayBack(b, now(b), 4)).toEqual({ fault: 'What was ridden on run 4 is on the bike now.' })

@@ -15,12 +15,15 @@ export function bestRun(b: DayBundle): Run | null {
   return rated.findLast((r) => r.rating === top)?.run ?? null
 }
 
+/** The first counted run of the day: all that came after is held against it. */
+const baselineRun = (b: DayBundle): Run | undefined => b.runs.find((run) => run.kind === 'counted')
+
 /** The turns to what was ridden on a run, or in a sentence why there are none to make. */
 export type WayBack = { number: number; setup: Setup; moves: Move[] } | { fault: string }
 
 /** From what is on the bike to what was on it on an earlier run; nothing that nobody has read is turned. */
 export function wayBack(b: DayBundle, now: Setup, to: GoBack): WayBack {
-  const run = to === 'best' ? bestRun(b) : b.runs[to - 1]
+  const run = to === 'best' ? bestRun(b) : to === 'baseline' ? baselineRun(b) : b.runs[to - 1]
   if (!run) return { fault: noRun(b, to) }
   const number = b.runs.indexOf(run) + 1
   const setup = b.setups.find((s) => s.id === run.setupId)
@@ -42,5 +45,6 @@ export function wayBack(b: DayBundle, now: Setup, to: GoBack): WayBack {
 function noRun(b: DayBundle, to: GoBack): string {
   if (b.runs.length === 0) return 'No run was logged today.'
   if (to === 'best') return 'No counted run is rated yet.'
+  if (to === 'baseline') return 'No run counts yet, so there is no baseline to go back to.'
   return `There is no run ${to} today; ${b.runs.length === 1 ? 'there is one' : `they go from 1 to ${b.runs.length}`}.`
 }
