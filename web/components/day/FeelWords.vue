@@ -57,7 +57,7 @@ const shown = computed(() => {
         </button>
       </div>
     </div>
-    <p v-if="!shown.length" class="soft small none" role="status">
+    <p v-if="!shown.length" class="soft small" role="status">
       No word of that kind here. Take the nearest, or write it in the note as it was said.
     </p>
   </div>
