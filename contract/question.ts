@@ -8,6 +8,7 @@ export const questionAnswers = {
   'harsh-on': ['small-chatter', 'square-edges'],
   'lever-open': ['open', 'not-open'],
   'bottoms-on': ['hardest-now-and-then', 'ordinary-ground'],
+  'travel-due': ['big-hit', 'no-big-hit'],
   'sinks-when': ['on-the-brakes', 'everywhere'],
   'washes-when': ['weight-back', 'everywhere'],
   'long-where': ['rear-low', 'front-high', 'rear-tall'],

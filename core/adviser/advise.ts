@@ -11,8 +11,11 @@ import { lostAir } from './ladder/lostAir.ts'
 import { openLever } from './ladder/openLever.ts'
 import { withPlan } from './plan.ts'
 import { nothingHelps } from './ladder/nothingHelps.ts'
+import { otherGround } from './ladder/otherGround.ts'
 import { onceOnly } from './ladder/onceOnly.ts'
 import { rampToTarget } from './ladder/rampToTarget.ts'
+import { goOn } from './ladder/goOn.ts'
+import { leverForClimbs } from './ladder/leverForClimbs.ts'
 import { separate } from './ladder/separate.ts'
 import { almostSettled, leaveIt, settled } from './ladder/settle.ts'
 import { settledDay } from './ladder/settledDay.ts'
@@ -22,6 +25,7 @@ import { readWhereNothingPoints } from './ladder/readWhereNothingPoints.ts'
 import { springByChart } from './ladder/springByChart.ts'
 import { springToTarget } from './ladder/springToTarget.ts'
 import { byHand, lookAgain, turn } from './ladder/turn.ts'
+import { travelLeft } from './ladder/travelLeft.ts'
 import { upToSpeed } from './ladder/upToSpeed.ts'
 import { usedUp } from './ladder/usedUp.ts'
 import { weather } from './ladder/weather.ts'
@@ -41,6 +45,8 @@ const ladder: readonly Rung[] = [
   openLever,
   lookAtTyres,
   gaugeFirst,
+  otherGround,
+  leverForClimbs,
   nothingHelps,
   asking(climbOn),
   weather,
@@ -49,6 +55,7 @@ const ladder: readonly Rung[] = [
   springToTarget,
   springByChart,
   rampToTarget,
+  travelLeft,
   settled,
   goBack,
   almostSettled,
@@ -57,6 +64,7 @@ const ladder: readonly Rung[] = [
   usedUp,
   separate,
   byHand,
+  goOn,
   readBeforePumping,
   readWhereNothingPoints,
   countFirst,

@@ -531,6 +531,85 @@ const cases: Case[] = [
     why: 'Who pumped without reading is not asked to read it now',
   },
   {
+    day: 'A wordless 10',
+    story: () => new DayBuilder().run(10).history(),
+    card: 'leave-it',
+    moves: [],
+    says: /Rated 10 of 10/,
+    why: 'The scale ends there: nothing could be said to be better',
+  },
+  {
+    day: 'A 10 with a complaint',
+    story: () => new DayBuilder().run(10, [{ word: 'kicks', strength: 3 }]).history(),
+    card: ['ask', 'change', 'read'],
+    why: 'A word is a word, whatever number stands beside it',
+  },
+  {
+    day: 'A wordless 8, sag never read, and the air would be next',
+    story: () => new DayBuilder().run(8).history(),
+    card: 'read',
+    moves: [],
+    says: /Read the rear sag first/,
+    why: 'Nobody pumps on a guess at a bike that is liked; a minute tells',
+  },
+  {
+    day: 'Rear bobs while pedalling, its lever is open',
+    bike: rear(...shock.adjusters, rearLever),
+    story: () => new DayBuilder({ ...start, rl: 0 }).run(7, [{ word: 'pedal-bob' }]).history(),
+    card: 'check-first',
+    moves: [],
+    says: /lever to “Firm” where you pedal/,
+    why: 'That is what the lever is for; the descent keeps its settings',
+  },
+  {
+    day: 'Rear bobs with the lever firm',
+    bike: rear(...shock.adjusters, rearLever),
+    story: () => new DayBuilder({ ...start, rl: 1 }).run(7, [{ word: 'pedal-bob' }]).history(),
+    card: ['read', 'change', 'ask'],
+    never: /lever/,
+    why: 'The lever is shut already: then it is the spring',
+  },
+  {
+    day: 'Rear bobs, lever open, and it kicks',
+    bike: rear(...shock.adjusters, rearLever),
+    story: () =>
+      new DayBuilder({ ...start, rl: 0 })
+        .run(5, [{ word: 'pedal-bob' }, { word: 'kicks', strength: 3 }])
+        .history(),
+    card: ['ask', 'change', 'read'],
+    never: /lever/,
+    why: 'What can throw the rider comes before what costs him breath',
+  },
+  {
+    day: '“Dead” 5, two clicks faster, 6, two more, 7, and it is still a little dead',
+    story: () =>
+      new DayBuilder()
+        .run(5, [{ word: 'dead', end: 'rear' }])
+        .change({ rr: 9 })
+        .run(6, [{ word: 'dead', end: 'rear' }])
+        .change({ rr: 11 })
+        .run(7, [{ word: 'dead', end: 'rear', strength: 1 }])
+        .history(),
+    card: 'change',
+    moves: ['rear rebound 11→12 faster'],
+    says: /helped, and “dead, no pop” is still there/,
+    why: 'It helped twice and is not gone: on, before a dial of which nobody spoke',
+  },
+  {
+    day: 'The same, but the second turn made it worse',
+    story: () =>
+      new DayBuilder()
+        .run(5, [{ word: 'dead', end: 'rear' }])
+        .change({ rr: 9 })
+        .run(7, [{ word: 'dead', end: 'rear' }])
+        .change({ rr: 11 })
+        .run(5, [{ word: 'dead', end: 'rear' }])
+        .history(),
+    card: ['go-back', 'ask', 'change', 'read', 'separating-test'],
+    never: /Rear rebound, \d clicks? faster/,
+    why: 'What did not help is not gone on with',
+  },
+  {
     day: 'Three things turned after run 1, not linked, then ridden',
     story: () => new DayBuilder().run(6).change({ fr: 5, rr: 6, fc: 7 }).run(5).history(),
     card: 'untangle',

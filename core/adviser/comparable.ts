@@ -55,10 +55,7 @@ export function comparable(
       differences.push(`${name} ${sayDifference('pressure', Math.abs(d), units)} apart`)
   }
   const [was, is] = [a, b].map((r) => conditionsAt(h, r.run))
-  if (was.surface !== is.surface)
-    differences.push(`the ground ${surfaceNames[was.surface]}, then ${surfaceNames[is.surface]}`)
-  const track = trackBetween(h.hours, a.run, b.run)
-  if (track.length) differences.push(`the track ${track.join(' and ')} since`)
+  differences.push(...groundBetween(h, a, b))
   const warmer = (is.airTempC ?? NaN) - (was.airTempC ?? NaN)
   if (Math.abs(warmer) >= airBandC)
     differences.push(
@@ -68,4 +65,14 @@ export function comparable(
   const { effort: f } = b.run
   if (e && f && e !== f) differences.push(`ridden ${effortWords[e]}, then ${effortWords[f]}`)
   return { equal: differences.length === 0, differences }
+}
+
+/** What became of the ground between two runs, in words; empty: nothing that was noted. */
+export function groundBetween(h: DayHistory, a: HistoryRun, b: HistoryRun): string[] {
+  const [was, is] = [a, b].map((r) => conditionsAt(h, r.run).surface)
+  const track = trackBetween(h.hours, a.run, b.run)
+  return [
+    ...(was === is ? [] : [`the ground ${surfaceNames[was]}, then ${surfaceNames[is]}`]),
+    ...(track.length ? [`the track ${track.join(' and ')} since`] : []),
+  ]
 }

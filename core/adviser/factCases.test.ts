@@ -67,6 +67,57 @@ const cases: Case[] = [
     why: 'What was noted last counts, whoever noted it',
   },
   {
+    day: 'Liked twice on damp ground; then it rained, and the front washes',
+    story: () =>
+      new DayBuilder()
+        .run(8, [{ word: 'grips', end: 'both' }])
+        .run(8.5, [{ word: 'good', end: 'both' }])
+        .hour({ surface: 'wet', note: 'rain' })
+        .run(5.5, [{ word: 'washes-out', end: 'front' }])
+        .history(),
+    card: 'repeat',
+    moves: [],
+    says: /ground has changed.*the ground damp, then wet/,
+    why: 'The ground has moved, no dial has',
+  },
+  {
+    day: 'It washes on the wet ground a second time',
+    story: () =>
+      new DayBuilder()
+        .run(8.5, [{ word: 'good', end: 'both' }])
+        .hour({ surface: 'wet', note: 'rain' })
+        .run(5.5, [{ word: 'washes-out', end: 'front' }])
+        .run(5.5, [{ word: 'washes-out', end: 'front' }])
+        .history(),
+    card: ['ask', 'change', 'read', 'check-first'],
+    never: /ground has changed/,
+    why: 'Said twice on this ground it is a complaint like any other',
+  },
+  {
+    day: 'The same once, but strongly: it bounces on',
+    story: () =>
+      new DayBuilder()
+        .run(8.5, [{ word: 'good', end: 'both' }])
+        .hour({ surface: 'wet', note: 'rain' })
+        .run(4, [{ word: 'pogo', end: 'rear', strength: 3 }])
+        .history(),
+    card: ['change', 'ask', 'read', 'check-first'],
+    never: /ground has changed/,
+    why: 'Who says it strongly is not sent out on it again',
+  },
+  {
+    day: 'It rained, but the runs before were not liked either',
+    story: () =>
+      new DayBuilder()
+        .run(6, [{ word: 'nervous', end: 'rear' }])
+        .hour({ surface: 'wet', note: 'rain' })
+        .run(5.5, [{ word: 'washes-out', end: 'front' }])
+        .history(),
+    card: ['ask', 'change', 'read', 'check-first'],
+    never: /ground has changed/,
+    why: 'Nothing was right before the rain that it could have spoilt',
+  },
+  {
     day: 'The same word, and nobody noted that it got warm',
     story: () =>
       foundAt(

@@ -132,6 +132,19 @@ export const questionRules: { [Q in QuestionId]: QuestionRule<AnswerOf<Q>> } = {
       { kind: 'hsc-open', at: 'same', shares: { 'hardest-now-and-then': 0.35, 'ordinary-ground': 0.65 } },
     ],
   },
+  'travel-due': {
+    kind: 'question',
+    words: ['unused-travel'],
+    of: 'end',
+    ask: 'Was there a hit that should have used it all?',
+    answers: { 'big-hit': 'Yes, a big one', 'no-big-hit': 'No, nothing that big' },
+    given: [
+      { kind: 'none', at: 'bike', shares: { 'big-hit': 0.15, 'no-big-hit': 0.85 } },
+      { kind: 'ramp-high', at: 'same', shares: { 'big-hit': 0.75, 'no-big-hit': 0.25 } },
+      { kind: 'spring-firm', at: 'same', shares: { 'big-hit': 0.7, 'no-big-hit': 0.3 } },
+      { kind: 'hsc-closed', at: 'same', shares: { 'big-hit': 0.75, 'no-big-hit': 0.25 } },
+    ],
+  },
   'sinks-when': {
     kind: 'question',
     words: ['dives', 'wallows', 'blows-through'],

@@ -35,6 +35,11 @@ export function answerOf(
 }
 
 const noticed = 0.25
+/** Who has nothing to complain of uses the travel as it is meant to be used. */
+const whereNothingIsOff: Partial<Record<QuestionId, string>> = {
+  'bottoms-on': 'hardest-now-and-then',
+  'travel-due': 'no-big-hit',
+}
 
 function truth(id: QuestionId, end: End | null, dials: readonly Outlook[]): string | null {
   const here = dials
@@ -43,7 +48,7 @@ function truth(id: QuestionId, end: End | null, dials: readonly Outlook[]): stri
   const is = (role: string, up: boolean, at: End | null = null) =>
     here.some((d) => d.role === role && d.off > 0 === up && (at === null || d.end === at))
   const [worst] = here
-  if (!worst) return id === 'bottoms-on' ? 'hardest-now-and-then' : null
+  if (!worst) return whereNothingIsOff[id] ?? null
   switch (id) {
     case 'kicks-when':
       if (worst.role === 'main-pressure' && worst.off < 0) return 'deep-before-a-lip'
@@ -59,6 +64,10 @@ function truth(id: QuestionId, end: End | null, dials: readonly Outlook[]): stri
           : 'small-chatter'
     case 'bottoms-on':
       return worst.loss > 1 ? 'ordinary-ground' : 'hardest-now-and-then'
+    case 'travel-due':
+      return is('main-pressure', true) || is('spacers', true) || is('high-speed-compression', false)
+        ? 'big-hit'
+        : 'no-big-hit'
     case 'sinks-when':
       if (worst.role === 'low-speed-compression' && worst.off > 0) return 'on-the-brakes'
       return worst.role === 'main-pressure' && worst.off < 0 ? 'everywhere' : null

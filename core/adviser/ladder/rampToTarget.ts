@@ -1,8 +1,7 @@
 import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
-import type { Proposal } from '#contract/proposal'
+import type { Evidence, Proposal } from '#contract/proposal'
 import type { FeelWord } from '#contract/run'
-import { clampToRange } from '../../adjusters/range.ts'
 import { facts as rules } from '../../causes/factRules.ts'
 import { isComplaint, wordRules } from '../../causes/words.ts'
 import { knownSagPct } from '../../setup/sagOf.ts'
@@ -11,11 +10,12 @@ import { plain, reason } from '../cards.ts'
 import { answerTo } from '../answers.ts'
 import { cautionFor, stepWords } from '../change.ts'
 import type { HistoryRun } from '../dayHistory.ts'
-import { dialsOf } from '../dials.ts'
 import { oneStep } from '../remedies.ts'
 import { hasAskedEnough, heard, type Climb, type Rung } from './climb.ts'
 import { sagFirst } from './sagFirst.ts'
 import { sensorSays } from './sensorSays.ts'
+import { happyRating, hasComplaint } from './settle.ts'
+import { spacerStep } from './spacerStep.ts'
 
 const bottomWords: readonly FeelWord[] = ['bottoms', 'harsh-and-bottoms']
 /** A reading is asked for this often; who cannot take it goes on without. */
@@ -30,36 +30,66 @@ export const rampToTarget: Rung = (c) => atEnd(c, 'rear') ?? atEnd(c, 'front')
 
 function atEnd(c: Climb, end: End): Proposal | null {
   const unit = c.space[end]
-  const said = heard(c, end, bottomWords)
-  // Another word on the last run has taken its place.
-  if (said?.run !== c.onNow[c.onNow.length - 1]) return null
-  if (!unit || !c.now || !said) return null
+  const signs = signsOf(c, end)
+  if (!unit || !c.now || signs.length === 0) return null
   if (answerTo(c.onNow, 'bottoms-on', end)?.answer === 'hardest-now-and-then') return fineNowAndThen(c, end)
   const sag = knownSagPct(c.h.setups, c.now, unit)
   if (sag === null) {
     if (sensorSays(c, end)) return null
     const often = c.counted.filter((r) => bottomed(r, end)).length
-    return often <= askedOften ? readSag(c, end, said) : null
+    return often <= askedOften ? readSag(c, end, signs) : null
   }
   if (Math.abs(sag - unit.sagTargetPct) > rules.sagBandPct) return null
-  // Said once, of settings that were ridden without it before: heard again before a unit is opened.
+  // Once, of settings that were ridden without it before: again before a unit is opened.
   if (timesHere(c, end) === 1 && c.onNow.length > 1) return null
-  const harsh = said.mark.word === 'harsh-and-bottoms'
+  const harsh = heard(c, end, bottomWords)?.mark.word === 'harsh-and-bottoms'
   const card = bySpacer(c, end, harsh) ?? byHighSpeed(c, end) ?? (c.onNow.length > 1 ? null : noneLeft(end))
   if (!card) return null
   return {
     ...card,
-    speaksFor: [
-      reason(`“${wordRules[said.mark.word].label}” on run ${said.run.number}`, said.run.run.id),
-      reason(`Sag is right: ${Math.round(sag)} %, its target is ${unit.sagTargetPct} %`),
-    ],
+    speaksFor: [...signs, reason(`Sag is right: ${Math.round(sag)} %, its target is ${unit.sagTargetPct} %`)],
     causes: c.causes(),
   }
 }
 
+/** What the last run says of an end that bottoms: a word, the count by ear, or rings at the end twice; empty: nothing. */
+function signsOf(c: Climb, end: End): Evidence[] {
+  const last = c.onNow[c.onNow.length - 1]
+  const said = heard(c, end, bottomWords)
+  if (said && said.run === last)
+    return [reason(`“${wordRules[said.mark.word].label}” on run ${last.number}`, last.run.id)]
+  // Another word on the last run has taken its place; who likes it so is left alone.
+  if (!last || hasComplaint(last) || (last.feel?.rating ?? 0) >= happyRating) return []
+  const count = countedByEar(last, end)
+  if (count >= rules.heardFrom[last.run.effort ?? 'usual'])
+    return [reason(`${count} bottom-outs at the ${end} counted by ear on run ${last.number}`, last.run.id)]
+  const full = c.onNow.slice(-ringsFull)
+  return full.length === ringsFull && full.every((r) => isRingFull(c, r, end))
+    ? [
+        reason(
+          `The ${end} ring stood at the end on runs ${full.map((r) => r.number).join(' and ')}`,
+          last.run.id,
+        ),
+      ]
+    : []
+}
+
+/** So many runs in a row with the ring at the end are no chance. */
+const ringsFull = 2
+const countedByEar = ({ run }: HistoryRun, end: End) =>
+  (end === 'front' ? run.heardBottomsFront : run.heardBottomsRear) ?? 0
+function isRingFull(c: Climb, { run, analysis }: HistoryRun, end: End): boolean {
+  const mm = end === 'front' ? run.ringFrontMm : run.ringRearMm
+  // Ridden all out it may; and a sensor says more than a ring.
+  if (mm === null || analysis !== null || run.effort === 'all-out') return false
+  return strokePct(mm, c.space[end]!.strokeMm) >= rules.ringFullPct
+}
+
 const bottomed = (r: HistoryRun, end: End) =>
-  r.feel?.marks.some((m) => bottomWords.includes(m.word) && (m.end === end || m.end === 'both')) ?? false
-const timesHere = (c: Climb, end: End) => c.onNow.filter((r) => bottomed(r, end)).length
+  countedByEar(r, end) >= rules.heardFrom[r.run.effort ?? 'usual'] ||
+  (r.feel?.marks.some((m) => bottomWords.includes(m.word) && (m.end === end || m.end === 'both')) ?? false)
+const timesHere = (c: Climb, end: End) =>
+  c.onNow.filter((r) => bottomed(r, end) || isRingFull(c, r, end)).length
 
 /** Travel is there to be used: the last of it on the biggest hit is no fault. Other complaints go on to the next rungs. */
 function fineNowAndThen(c: Climb, end: End): Proposal | null {
@@ -78,15 +108,16 @@ function fineNowAndThen(c: Climb, end: End): Proposal | null {
   }
 }
 
-function readSag(c: Climb, end: End, said: NonNullable<ReturnType<typeof heard>>): Proposal {
-  const ring = end === 'front' ? said.run.run.ringFrontMm : said.run.run.ringRearMm
+function readSag(c: Climb, end: End, signs: readonly Evidence[]): Proposal {
+  const last = c.onNow[c.onNow.length - 1].run
+  const ring = end === 'front' ? last.ringFrontMm : last.ringRearMm
   const unit = c.space[end]!
   return sagFirst(
     c,
     end,
     'A minute on the bench. Deep: the spring is too soft. Right: it wants more ramp, a spacer. The two answers go different ways.',
     [
-      reason(`“${wordRules[said.mark.word].label}” on run ${said.run.number}`, said.run.run.id),
+      ...signs,
       reason(`Nobody has read sag at this pressure`),
       ...(ring === null
         ? []
@@ -97,33 +128,19 @@ function readSag(c: Climb, end: End, said: NonNullable<ReturnType<typeof heard>>
 
 /** One spacer more with the pressure that keeps the sag; harsh as well: two per cent less than that. */
 function bySpacer(c: Climb, end: End, harsh: boolean): Proposal | null {
-  const dial = dialsOf(c.space).find((d) => d.end === end && d.adjuster.kind === 'spacer')
-  const from = dial && c.positions.get(dial.adjuster.id)
-  const to = dial && from !== undefined ? oneStep(dial.adjuster, from, 1) : null
-  if (!dial || from === undefined || to === null) return null
-  const air = c.space[end]!.adjusters.find((a) => a.role === 'main-pressure')
-  const psi = air && c.positions.get(air.id)
-  const moves = [{ end, adjusterId: dial.adjuster.id, from, to }]
-  let words = stepWords(end, dial.adjuster, from, to, c.space)
-  if (air?.kind === 'pressure' && psi !== undefined && dial.sameSagPsi) {
-    const wanted = dial.sameSagPsi({ from, to }, psi) * (harsh ? 0.98 : 1)
-    const rounded = clampToRange(air, Math.round(wanted / air.stepPsi) * air.stepPsi)
-    if (Math.abs(rounded - psi) >= air.stepPsi / 2) {
-      moves.push({ end, adjusterId: air.id, from: psi, to: rounded })
-      const more = stepWords(end, air, psi, rounded, c.space)
-      words += `, with ${more.charAt(0).toLowerCase()}${more.slice(1)}`
+  const step = spacerStep(c, end, 1, harsh ? 0.98 : 1)
+  return (
+    step && {
+      ...plain(
+        'change',
+        step.words,
+        'Does the ring stop at 80 to 90 % of travel on the biggest hit? Small bumps should feel as before.',
+        'If it still uses everything with the right sag, look at high-speed compression.',
+      ),
+      moves: step.moves,
+      caution: cautionFor(step.dial),
     }
-  }
-  return {
-    ...plain(
-      'change',
-      words,
-      'Does the ring stop at 80 to 90 % of travel on the biggest hit? Small bumps should feel as before.',
-      'If it still uses everything with the right sag, look at high-speed compression.',
-    ),
-    moves,
-    caution: cautionFor(dial.adjuster),
-  }
+  )
 }
 
 function byHighSpeed(c: Climb, end: End): Proposal | null {

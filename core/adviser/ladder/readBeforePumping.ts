@@ -36,7 +36,7 @@ export const readBeforePumping: Rung = (c) => {
 }
 
 const aliveFrom = 0.1
-/** A ride rated so has nothing to look for at the pump, unless a word speaks of a spring. */
+/** A ride rated so has nothing to look for at the pump, unless a word speaks of a spring, or there was none. */
 const wellRated = 7
 const kinds: readonly Cause['kind'][] = [
   'spring-soft',
@@ -48,9 +48,10 @@ const kinds: readonly Cause['kind'][] = [
 ]
 
 function isAlive(c: Climb, end: End): boolean {
-  const rating = c.onNow[c.onNow.length - 1]?.feel?.rating ?? null
+  const last = c.onNow[c.onNow.length - 1]?.feel ?? null
   return (
-    (rating !== null && rating < wellRated) ||
+    (last?.rating !== null && last?.rating !== undefined && last.rating < wellRated) ||
+    last?.marks.length === 0 ||
     c.causes().some((x) => kinds.includes(x.kind) && (x.end ?? end) === end && x.probability >= aliveFrom)
   )
 }

@@ -1,5 +1,6 @@
 import { adjusterName } from '../../adjusters/words.ts'
 import { isComplaint } from '../../causes/words.ts'
+import { noticeable as leastNoticeable } from '../../stats/verdict.ts'
 import { forAndAgainst, plain, reason, repeatCard } from '../cards.ts'
 import type { Candidate } from '../candidates.ts'
 import { choice, movedToday } from '../decide.ts'
@@ -28,6 +29,17 @@ export const almostSettled: Rung = (c) => {
 /** Rated well twice and nothing complained of: only disturbed for a gain that would be felt. */
 export const leaveIt: Rung = (c) => {
   const s = c.outlook()
+  if (isAtTheTop(c))
+    return {
+      ...plain(
+        'leave-it',
+        'Leave it alone',
+        'There is hardly a better number to give. Ride it again; if it feels the same, call it settled.',
+        'A complaint in the same place on two runs.',
+      ),
+      speaksFor: [reason(`Rated ${c.onNow[c.onNow.length - 1].feel!.rating} of ${topOfScale}`)],
+      causes: c.causes(),
+    }
   const best: Candidate | undefined = usefulOf(c)[0]
   if (!isHappy(c) || (best && best.gain >= (c.onNow.length >= 2 ? s.noticeable : worthDisturbing)))
     return null
@@ -44,6 +56,7 @@ export const leaveIt: Rung = (c) => {
   }
 }
 
+const topOfScale = 10
 /** From here on a rider is content. */
 export const happyRating = 8
 /** A happy rider is only disturbed for more than this, rating points. */
@@ -55,6 +68,13 @@ const leaveDoubt = 0.5
 
 export const hasComplaint = (r: Climb['onNow'][number]) =>
   r.feel?.marks.some((m) => isComplaint(m.word)) ?? false
+
+/** The end of the scale is a word of its own: what is left above it nobody would notice. */
+function isAtTheTop(c: Climb): boolean {
+  const last = c.onNow[c.onNow.length - 1]
+  const rating = last?.feel?.rating ?? null
+  return rating !== null && !hasComplaint(last) && topOfScale - rating <= leastNoticeable
+}
 
 /** A middling rating without words is no happiness; it is a run on which nothing was said. */
 function isHappy(c: Climb): boolean {

@@ -20,7 +20,11 @@ export const usedUp: Rung = (c) => {
   if (read.length === 0 || spent.length < read.length) return null
   const [dial] = spent
   const name = `${dial.end} ${adjusterName(dial.adjuster).toLowerCase()}`
-  const says = reason(`The ${name} is at its stop: its clicks are used up`)
+  const says = reason(
+    dial.adjuster.kind === 'pressure'
+      ? `The ${name} is at the ${dial.direction > 0 ? 'highest' : 'lowest'} that its unit may have`
+      : `The ${name} is at its stop: its clicks are used up`,
+  )
   const substitute = remedyMoves(cause.kind, cause.end, c.space, c.positions).find(
     (m) => m.adjuster.id !== dial.adjuster.id,
   )
@@ -32,7 +36,7 @@ export const usedUp: Rung = (c) => {
       ...plain(
         'change',
         stepWords(substitute.end, substitute.adjuster, substitute.from, substitute.to, c.space),
-        `The right dial, ${name}, is at its stop. This stands in for it: watch what else it changes.`,
+        `${dial.adjuster.kind === 'pressure' ? `The ${name} can go no further` : `The right dial, ${name}, is at its stop`}. This stands in for it: watch what else it changes.`,
         'If it costs more than it brings, turn it back: then it is hardware, or a workshop.',
       ),
       moves: [

@@ -1,0 +1,60 @@
+import { isComplaint, wordRules } from '../../causes/words.ts'
+import { diffSetups, moveWords } from '../../setup/diff.ts'
+import { reason } from '../cards.ts'
+import { changeCard } from '../change.ts'
+import { choice, worth } from '../decide.ts'
+import { fittedUnits, keyOfRun, setupOf } from '../history.ts'
+import { answersOf } from '../remedies.ts'
+import type { Rung } from './climb.ts'
+import { usefulOf } from './turn.ts'
+
+/** From this chance on the last turn counts as having helped. */
+const helpedFrom = 0.6
+
+/**
+ * The last turn helped, and the complaint it answered is still there: on the same way, before a dial of which nothing was
+ * said is tried.
+ */
+export const goOn: Rung = (c) => {
+  const last = c.onNow[c.onNow.length - 1]
+  const before = [...c.counted].reverse().find((r) => keyOfRun(c.h, r) !== c.nowKey)
+  const from = before && setupOf(c.h, before.run.setupId)
+  if (!last?.feel || !before || !from || !c.now) return null
+  const moves = diffSetups(from, c.now, fittedUnits(c.space))
+  const [move] = moves
+  if (moves.length !== 1) return null
+  const still = last.feel.marks.filter(
+    (m) => isComplaint(m.word) && before.feel?.marks.some((x) => x.word === m.word && x.end === m.end),
+  )
+  const way = Math.sign(move.to - move.from)
+  const cause = c
+    .causes()
+    .find(
+      (x) =>
+        x.evidence.some((e) => e.weight > 0 && still.some((m) => m.word === e.link.word)) &&
+        answersOf(x.kind, x.end, c.space).some(
+          (a) => a.adjuster.id === move.adjuster.id && a.direction === way && !a.standIn,
+        ),
+    )
+  if (!cause || c.session().chanceOfBetter(keyOfRun(c.h, before) ?? '', c.nowKey) < helpedFrom) return null
+  const { dials } = c.outlook()
+  const on = usefulOf(c).find(
+    (x) =>
+      x.steps.length === 1 &&
+      dials[x.steps[0].dial].adjuster.id === move.adjuster.id &&
+      Math.sign(x.steps[0].to - x.steps[0].from) === way,
+  )
+  if (!on || worth(on) < choice.leastWorth) return null
+  const card = changeCard(c.h, c.space, dials, on, c.causes(), c.positions)
+  const [word] = still
+  return {
+    ...card,
+    speaksFor: [
+      reason(
+        `${moveWords(move, c.space.units)} helped, and “${wordRules[word.word].label}” is still there`,
+        last.run.id,
+      ),
+      ...card.speaksFor,
+    ],
+  }
+}
