@@ -610,6 +610,39 @@ const cases: Case[] = [
     why: 'What did not help is not gone on with',
   },
   {
+    day: '“Harsh everywhere” in front, ridden nervous, and nobody can say more',
+    story: () =>
+      new DayBuilder()
+        .run(4, [{ word: 'harsh-everywhere', end: 'front' }], {
+          mind: 'nervous',
+          answers: [
+            { question: 'harsh-when', end: 'front', answer: 'cannot-say' },
+            { question: 'harsh-on', end: 'front', answer: 'cannot-say' },
+          ],
+        })
+        .history(),
+    card: ['read', 'change', 'check-first'],
+    never: /firmer|slower/,
+    why: 'Whatever made it harsh, none of it is mended by firmer or slower',
+  },
+  {
+    day: 'Fork pumped six psi for “dives”, better, and now it is harsh in front; nobody can say when',
+    story: () =>
+      new DayBuilder()
+        .run(5, [{ word: 'dives', end: 'front' }])
+        .change({ fp: 86 })
+        .run(7, [{ word: 'harsh-everywhere', end: 'front' }], {
+          answers: [
+            { question: 'harsh-when', end: 'front', answer: 'cannot-say' },
+            { question: 'harsh-on', end: 'front', answer: 'cannot-say' },
+          ],
+        })
+        .history(),
+    card: ['read', 'change', 'check-first', 'go-back'],
+    never: /Rear/i,
+    why: 'It began in front, with a turn in front; the rear was not spoken of',
+  },
+  {
     day: 'Three things turned after run 1, not linked, then ridden',
     story: () => new DayBuilder().run(6).change({ fr: 5, rr: 6, fc: 7 }).run(5).history(),
     card: 'untangle',

@@ -1,17 +1,15 @@
-import type { End } from '#contract/common'
 import type { Cause } from '#contract/proposal'
 import type { AskedQuestion } from '#contract/question'
-import type { Mark } from '#contract/run'
-import { isComplaint } from '../../causes/words.ts'
 import { springCauses } from '../../causes/kinds.ts'
 import { cannotSay, questionRules } from '../../causes/questions.ts'
-import { answerTo, explains } from '../answers.ts'
+import { answerTo } from '../answers.ts'
 import { noAnswerCard, plain, reason, repeatCard } from '../cards.ts'
 import type { Candidate } from '../candidates.ts'
 import { changeCard } from '../change.ts'
 import { choice, worth } from '../decide.ts'
 import { settingsKey } from '../history.ts'
 import { answersOf, remedyMoves } from '../remedies.ts'
+import { againstEveryCause, answeringComplaint } from './complaint.ts'
 import { leadingCause } from './leading.ts'
 import { withoutNeedlessOpening } from './opening.ts'
 import type { Climb, Rung } from './climb.ts'
@@ -20,12 +18,6 @@ import { worseBelow } from './worse.ts'
 /** Causes below this are not worth a change of their own. */
 const likelyFrom = 0.15
 const worthDisturbing = 0.25
-/** A figure of this weight confirms a word. */
-const clearFigure = 0.5
-/** Causes at least this likely against the first of a complaint count as its causes. */
-const nearLeader = 0.5
-/** Another end has to promise this much more than what answers the complaint. */
-const elsewhereShare = 0.6
 /** Ridden this often on the same settings, another repeat tells nothing new. */
 const repeatsEnough = 3
 const checkedByHand: readonly Cause['kind'][] = ['tyres', 'stiction']
@@ -105,64 +97,12 @@ function soundOf(c: Climb): Candidate[] {
   let sound = weighed.get(c)
   if (!sound) {
     const against = againstLeading(c)
-    const all = c.outlook().candidates.filter((x) => !against(x) && !alreadyWorse(c, x))
+    const unheard = againstEveryCause(c)
+    const all = c.outlook().candidates.filter((x) => !against(x) && !unheard(x) && !alreadyWorse(c, x))
     sound = withoutNeedlessOpening(c, all)
     weighed.set(c, sound)
   }
   return sound
-}
-
-/**
- * A complaint that was asked about, or that a figure confirms, gets a turn that answers it before one of an end of which
- * nothing was said. Where nothing that answers it is worth nearly as much, other ends are turned for an expected gain only.
- * null: no such complaint.
- */
-function answeringComplaint(c: Climb, sound: readonly Candidate[]): Candidate[] | null {
-  const last = c.onNow[c.onNow.length - 1]
-  const complaints = (last?.feel?.marks ?? []).filter((m) => isComplaint(m.word))
-  const asked = complaints.filter((m) => wasAsked(c, m))
-  const said = complaints.filter((m) => asked.includes(m) || isMeasured(c, m))
-  if (said.length === 0) return null
-  const spoken = c
-    .causes()
-    .filter((x) => x.evidence.some((e) => e.weight > 0 && said.some((m) => m.word === e.link.word)))
-  // Sorted by probability: what is much less likely than the first is no answer to the complaint.
-  const topics = spoken.filter((x) => x.probability >= nearLeader * spoken[0].probability)
-  const turns = topics.flatMap((x) => answersOf(x.kind, x.end, c.space))
-  const { dials } = c.outlook()
-  const fitting = sound.filter((x) =>
-    x.steps.some((step) =>
-      turns.some(
-        (t) =>
-          t.adjuster.id === dials[step.dial].adjuster.id && t.direction === Math.sign(step.to - step.from),
-      ),
-    ),
-  )
-  const ends = new Set(spoken.map((x) => x.end))
-  // To find something out at the other end is for runs that said nothing of this one.
-  const others = sound.filter(
-    (x) => x.gain > 0 || fitting.includes(x) || x.steps.some((s) => ends.has(dials[s.dial].end)),
-  )
-  const elsewhere = others.length === 0 ? 0 : elsewhereShare * worth(others[0])
-  const enough = Math.max(choice.leastWorth, elsewhere)
-  return fitting.some((x) => worth(x) >= enough) ? fitting : others
-}
-
-/** A figure speaks for a cause of this very word. */
-const isMeasured = (c: Climb, { word }: Mark) =>
-  c
-    .causes()
-    .some(
-      (x) =>
-        x.evidence.some((e) => e.link.word === word && e.weight > 0) &&
-        x.evidence.some((e) => e.link.kind === 'metric' && e.weight > clearFigure),
-    )
-
-function wasAsked(c: Climb, { word, end }: Mark): boolean {
-  const ends: End[] = end === 'both' ? ['front', 'rear'] : [end]
-  return c.onNow.some((r) =>
-    r.feel?.answers.some((a) => a.answer !== cannotSay && ends.some((e) => explains(a, word, e))),
-  )
 }
 
 /** Several rungs ask for the same list on one climb. */

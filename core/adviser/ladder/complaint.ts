@@ -1,0 +1,105 @@
+import type { End } from '#contract/common'
+import type { Mark } from '#contract/run'
+import { cannotSay } from '../../causes/questions.ts'
+import { isComplaint } from '../../causes/words.ts'
+import { explains } from '../answers.ts'
+import type { Candidate } from '../candidates.ts'
+import { choice, worth } from '../decide.ts'
+import { answersOf } from '../remedies.ts'
+import type { Climb } from './climb.ts'
+
+/** A figure of this weight confirms a word. */
+const clearFigure = 0.5
+/** Causes at least this likely against the first of a complaint count as its causes. */
+const nearLeader = 0.5
+/** Another end has to promise this much more than what answers the complaint. */
+const elsewhereShare = 0.6
+
+const complaintsOf = (c: Climb): Mark[] =>
+  (c.onNow[c.onNow.length - 1]?.feel?.marks ?? []).filter((m) => isComplaint(m.word))
+/** Causes that these words speak for. */
+const causesOf = (c: Climb, said: readonly Mark[]) =>
+  c.causes().filter((x) => x.evidence.some((e) => e.weight > 0 && said.some((m) => m.word === e.link.word)))
+
+/**
+ * A complaint that was asked about, or that a figure confirms, gets a turn that answers it before one of an end of which
+ * nothing was said. Where nothing that answers it is worth nearly as much, other ends are turned for an expected gain only.
+ * null: no such complaint.
+ */
+export function answeringComplaint(c: Climb, sound: readonly Candidate[]): Candidate[] | null {
+  const complaints = complaintsOf(c)
+  const asked = complaints.filter((m) => wasAsked(c, m))
+  const said = complaints.filter((m) => asked.includes(m) || isMeasured(c, m))
+  if (said.length === 0) return withoutGuesses(c, complaints, sound)
+  const spoken = causesOf(c, said)
+  // Sorted by probability: what is much less likely than the first is no answer to the complaint.
+  const topics = spoken.filter((x) => x.probability >= nearLeader * spoken[0].probability)
+  const turns = topics.flatMap((x) => answersOf(x.kind, x.end, c.space))
+  const { dials } = c.outlook()
+  const fitting = sound.filter((x) =>
+    x.steps.some((step) =>
+      turns.some(
+        (t) =>
+          t.adjuster.id === dials[step.dial].adjuster.id && t.direction === Math.sign(step.to - step.from),
+      ),
+    ),
+  )
+  const ends = new Set(spoken.map((x) => x.end))
+  // To find something out at the other end is for runs that said nothing of this one.
+  const others = sound.filter(
+    (x) => x.gain > 0 || fitting.includes(x) || x.steps.some((s) => ends.has(dials[s.dial].end)),
+  )
+  const elsewhere = others.length === 0 ? 0 : elsewhereShare * worth(others[0])
+  const enough = Math.max(choice.leastWorth, elsewhere)
+  return fitting.some((x) => worth(x) >= enough) ? fitting : others
+}
+
+/** A figure speaks for a cause of this very word. */
+const isMeasured = (c: Climb, { word }: Mark) =>
+  c
+    .causes()
+    .some(
+      (x) =>
+        x.evidence.some((e) => e.link.word === word && e.weight > 0) &&
+        x.evidence.some((e) => e.link.kind === 'metric' && e.weight > clearFigure),
+    )
+
+function wasAsked(c: Climb, { word, end }: Mark): boolean {
+  const ends: End[] = end === 'both' ? ['front', 'rear'] : [end]
+  return c.onNow.some((r) =>
+    r.feel?.answers.some((a) => a.answer !== cannotSay && ends.some((e) => explains(a, word, e))),
+  )
+}
+
+/** While something is complained of, what nothing speaks for is not tried to find out; null: nothing is complained of, or nothing is left. */
+function withoutGuesses(
+  c: Climb,
+  complaints: readonly Mark[],
+  sound: readonly Candidate[],
+): Candidate[] | null {
+  if (complaints.length === 0) return null
+  const turns = causesOf(c, complaints).flatMap((x) => answersOf(x.kind, x.end, c.space))
+  const { dials } = c.outlook()
+  const left = sound.filter(
+    (x) =>
+      x.gain > 0 ||
+      x.steps.every((s) =>
+        turns.some(
+          (t) => t.adjuster.id === dials[s.dial].adjuster.id && t.direction === Math.sign(s.to - s.from),
+        ),
+      ),
+  )
+  return left.some((x) => worth(x) >= choice.leastWorth) ? left : null
+}
+
+/** To find out is no reason to turn a dial the other way than every cause of what is complained of asks for. */
+export function againstEveryCause(c: Climb): (x: Candidate) => boolean {
+  const turns = causesOf(c, complaintsOf(c)).flatMap((x) => answersOf(x.kind, x.end, c.space))
+  const { dials } = c.outlook()
+  return (x) =>
+    x.gain <= 0 &&
+    x.steps.some((s) => {
+      const own = turns.filter((t) => t.adjuster.id === dials[s.dial].adjuster.id)
+      return own.length > 0 && own.every((t) => t.direction !== Math.sign(s.to - s.from))
+    })
+}
