@@ -21,6 +21,7 @@ import { almostSettled, leaveIt, settled } from './ladder/settle.ts'
 import { settledDay } from './ladder/settledDay.ts'
 import { firstRun, rideIt, tellTheFeel, untangle } from './ladder/somethingToJudge.ts'
 import { readBeforePumping } from './ladder/readBeforePumping.ts'
+import { readSomething, readTheAnswer } from './ladder/readTheAnswer.ts'
 import { readWhereNothingPoints } from './ladder/readWhereNothingPoints.ts'
 import { springByChart } from './ladder/springByChart.ts'
 import { springToTarget } from './ladder/springToTarget.ts'
@@ -61,6 +62,8 @@ const ladder: readonly Rung[] = [
   almostSettled,
   leaveIt,
   onceOnly,
+  readTheAnswer,
+  readSomething,
   usedUp,
   separate,
   byHand,

@@ -25,6 +25,10 @@ const likedTwice = () =>
     .run(8.5, [{ word: 'good', end: 'both' }])
     .run(9, [{ word: 'good', end: 'both' }])
 
+/** Where everything stands but one part, which nobody has read. */
+const withoutPart = (id: keyof typeof start) =>
+  Object.fromEntries(Object.entries(start).filter(([part]) => part !== id))
+
 /** Days as practitioners tell them, the card a good mechanic would hand over, and his reason. */
 const cases: Case[] = [
   {
@@ -641,6 +645,54 @@ const cases: Case[] = [
     card: ['read', 'change', 'check-first', 'go-back'],
     never: /Rear/i,
     why: 'It began in front, with a turn in front; the rear was not spoken of',
+  },
+  {
+    day: 'Rear kicks on single hits, and nobody has read where its rebound stands',
+    story: () =>
+      new DayBuilder(withoutPart('rr'))
+        .run(5, [{ word: 'kicks' }], {
+          answers: [{ question: 'kicks-when', end: 'rear', answer: 'single-hits' }],
+        })
+        .history(),
+    card: 'read',
+    moves: [],
+    says: /Count the rear rebound to its stop first.*nobody has read where it stands/,
+    why: 'The dial that answers it is read before another is turned in its place',
+  },
+  {
+    day: 'The same, and nothing at all was read',
+    story: () =>
+      new DayBuilder({})
+        .run(5, [{ word: 'kicks' }], {
+          answers: [{ question: 'kicks-when', end: 'rear', answer: 'single-hits' }],
+        })
+        .history(),
+    card: 'read',
+    says: /Count the rear rebound/,
+    never: /workshop|No dial left/,
+    why: 'A dial that nobody looked at is not used up',
+  },
+  {
+    day: 'Nothing was read, nothing was said, rated 5',
+    story: () => new DayBuilder({}).run(5).history(),
+    card: 'read',
+    never: /workshop|No dial left/,
+    why: 'Somebody has to look where something stands',
+  },
+  {
+    day: 'Front washes, its pressure was never read; the rebound was',
+    story: () =>
+      new DayBuilder(withoutPart('fp'))
+        .run(5, [{ word: 'washes-out', end: 'front' }], {
+          answers: [
+            { question: 'washes-when', end: 'front', answer: 'everywhere' },
+            { question: 'tyres-now', end: null, answer: 'as-before' },
+          ],
+        })
+        .history(),
+    card: 'read',
+    says: /Read the front pressure first/,
+    why: 'Air is read at the gauge, not counted',
   },
   {
     day: 'Three things turned after run 1, not linked, then ridden',

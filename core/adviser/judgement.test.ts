@@ -155,11 +155,11 @@ describe('a settled day', () => {
     expect(p.headline).toMatch(/no longer/)
     expect(p.watchFor).toMatch(/not a dial/)
   })
-  it('stays silent when the two bad runs say different things', () => {
+  it('wakes when both runs fell, though each says something else', () => {
     const d = good()
       .run(5, [{ word: 'pogo' }])
       .run(5, [{ word: 'dives', end: 'front' }])
-    expect(advise(settled(d), space).kind).toBe('leave-it')
+    expect(advise(settled(d), space).kind).toBe('check-first')
   })
 })
 

@@ -1,8 +1,10 @@
-import type { Cause, Proposal } from '#contract/proposal'
+import type { Cause, Evidence, Proposal } from '#contract/proposal'
+import { isComplaint, wordRules } from '../causes/words.ts'
 import { changeCard } from './change.ts'
-import { forAndAgainst, plain } from './cards.ts'
+import { forAndAgainst, plain, reason } from './cards.ts'
 import type { Outlook } from './decide.ts'
-import type { DayHistory, SetupSpace } from './dayHistory.ts'
+import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
+import { countedRuns } from './history.ts'
 import { remedyMoves } from './remedies.ts'
 
 /**
@@ -30,6 +32,18 @@ export function raceAdvice(
       ...forAndAgainst(weather),
       changeOurMind: 'Race day: if it does not feel clearly better, turn it back.',
     }
+  const wrong = strongTwice(h)
+  if (wrong)
+    return {
+      ...plain(
+        'check-first',
+        'Not as it should be: look at it before you race',
+        'Known settings do not turn bad by themselves: both airs at the gauge, both tyres, levers, play, oil. Found nothing: one click at most, tried at low speed, or a qualified mechanic.',
+        'A run without it.',
+      ),
+      speaksFor: [wrong],
+      causes,
+    }
   return {
     ...plain(
       'leave-it',
@@ -39,4 +53,20 @@ export function raceAdvice(
     ),
     causes,
   }
+}
+
+const strong = 3
+
+/** A complaint that was said strongly on the last two runs. */
+function strongTwice(h: DayHistory): Evidence | null {
+  const [a, b] = countedRuns(h).slice(-2)
+  if (!b) return null
+  const loud = (r: HistoryRun) =>
+    (r.feel?.marks ?? []).filter((m) => isComplaint(m.word) && m.strength === strong)
+  const both = loud(b).find((m) => loud(a).some((x) => x.word === m.word && x.end === m.end))
+  return (
+    (both &&
+      reason(`“${wordRules[both.word].label}”, strong, on runs ${a.number} and ${b.number}`, b.run.id)) ??
+    null
+  )
 }

@@ -7,6 +7,7 @@ import { outlookOf, type Outlook } from './decide.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { countedRuns, fittedUnits, keyOfRun, sessionOf, settingsKey, setupOf } from './history.ts'
 import { keepOf } from './keep.ts'
+import { isOnSettled } from './returning.ts'
 import { memoryWords } from './memory/words.ts'
 
 export interface DayKnowledge {
@@ -54,7 +55,7 @@ export function summarise(
     }),
   )
   const known = { ...base, brackets, expectedLoss: session.setups.length > 0 ? s.expectedLoss : null }
-  if (h.settledSetupId !== null)
+  if (h.settledSetupId !== null && isOnSettled(h))
     return { ...known, settled: true, words: 'Settled. Nothing is proposed until a complaint comes back.' }
   if (s.settled)
     return {
@@ -64,7 +65,9 @@ export function summarise(
     }
   const open = brackets.filter((b) => b.bracket.lowOpen || b.bracket.highOpen)
   const name = (b: { end: End; adjuster: Adjuster }) => `${b.end} ${adjusterName(b.adjuster).toLowerCase()}`
-  const sentences: string[] = ['Not settled yet.']
+  const sentences = [
+    h.settledSetupId === null ? 'Not settled yet.' : 'Something was turned since it was settled.',
+  ]
   if (brackets.length === 0) sentences.push('Nothing has been changed yet today.')
   if (open.length > 0) {
     const b = open[0]

@@ -86,6 +86,8 @@ function openQuestions(c: Climb, last: HistoryRun): Open[] {
           : mark.end === 'both'
             ? (wordRules[mark.word].usualEnd ?? 'front')
             : mark.end
+      // Nothing springs there.
+      if (end !== null && !c.space[end]) continue
       if (answerTo(c.onNow, id, end) || out.some((q) => q.id === id && q.end === end)) continue
       out.push({ id, end, mark })
     }

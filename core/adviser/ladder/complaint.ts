@@ -15,10 +15,11 @@ const nearLeader = 0.5
 /** Another end has to promise this much more than what answers the complaint. */
 const elsewhereShare = 0.6
 
-const complaintsOf = (c: Climb): Mark[] =>
+/** What is complained of on the last run. */
+export const complaintsOf = (c: Climb): Mark[] =>
   (c.onNow[c.onNow.length - 1]?.feel?.marks ?? []).filter((m) => isComplaint(m.word))
-/** Causes that these words speak for. */
-const causesOf = (c: Climb, said: readonly Mark[]) =>
+/** Causes that these words speak for, likeliest first. */
+export const causesOf = (c: Climb, said: readonly Mark[]) =>
   c.causes().filter((x) => x.evidence.some((e) => e.weight > 0 && said.some((m) => m.word === e.link.word)))
 
 /**

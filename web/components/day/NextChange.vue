@@ -5,6 +5,7 @@ import type { Proposal } from '#contract/proposal'
 import type { Position } from '#contract/setup'
 import type { ReadPart } from '#core/command/reading'
 import type { SetupSpace } from '#core/adviser/dayHistory'
+import { fittedUnits } from '#core/adviser/history'
 import { adjusterName, familyOf, toolWord, turnSign } from '#core/adjusters/words'
 import { countBaseWords } from '#core/adjusters/count'
 import { causeLabel, handChecks } from '#core/causes/kinds'
@@ -165,9 +166,11 @@ const isAsked = computed(() => props.proposal.kind === 'ask')
 /** What the card asks to be read, as it is kept. */
 const looks = computed(() =>
   props.proposal.lookAt.flatMap((id) => {
+    const part = fittedUnits(props.space)
+      .flatMap((u) => u.adjusters.map((adjuster) => ({ end: u.end, adjuster })))
+      .find((x) => x.adjuster.id === id)
     const kept = props.positions.find((p) => p.adjusterId === id)
-    const adjuster = kept && props.space[kept.end]?.adjusters.find((a) => a.id === id)
-    return adjuster ? [{ end: kept.end, adjuster, kept: kept.value, gaugeId: kept.known.gaugeId }] : []
+    return part ? [{ ...part, kept: kept?.value ?? null, gaugeId: kept?.known.gaugeId ?? null }] : []
   }),
 )
 const readUnit = computed(() => (props.proposal.readEnd ? props.space[props.proposal.readEnd] : null))

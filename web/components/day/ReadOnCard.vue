@@ -15,8 +15,8 @@ import NumberField from '../shell/NumberField.vue'
 
 /** What a card asks to be read, each on its own: as it is kept, another number, or nothing said. */
 const props = defineProps<{
-  /** `kept` is true pressure; the gauge it was read with, where that was said. */
-  parts: readonly { end: End; adjuster: Adjuster; kept: number; gaugeId: string | null }[]
+  /** `kept` is true pressure, null where nobody has read it; the gauge it was read with, where that was said. */
+  parts: readonly { end: End; adjuster: Adjuster; kept: number | null; gaugeId: string | null }[]
   gauges: readonly Gauge[]
   busy: boolean
 }>()
@@ -75,7 +75,7 @@ const read = computed(() =>
     const value = found.get(adjuster.id)
     if (value === undefined) return []
     const isTrue = adjuster.kind === 'pressure' ? truePressurePsi(value, readsHighPsi.value) : value
-    return [{ end, adjuster, value: isTrue, was: kept }]
+    return [{ end, adjuster, value: isTrue, was: kept ?? undefined }]
   }),
 )
 </script>
@@ -92,6 +92,7 @@ const read = computed(() =>
         @update:model-value="(v) => type(a, v)"
       />
       <button
+        v-if="kept !== null"
         type="button"
         class="btn btn-plain num"
         :aria-pressed="isAsKept(a, kept)"

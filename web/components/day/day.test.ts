@@ -285,6 +285,18 @@ describe('the next change', () => {
     await w.find('form.read').trigger('submit')
     expect(w.emitted('found')).toMatchObject([[[{ value: 10 }], null]])
   })
+  it('a part that nobody has read is asked for without a number that it would still have', async () => {
+    const h = new DayBuilder({ fp: 80, fc: 8, fr: 6, rp: 180, rs: 1 }).run(8).history()
+    const p = { ...advise(h, space), lookAt: ['rr'] }
+    const w = card(p, { positions: h.setups[0].positions })
+    expect(w.find('form.read').text()).toContain('Rear rebound, counted from open')
+    expect(w.find('form.read').text()).not.toContain('Still')
+    const field = w.find('form.read input')
+    await field.setValue('4')
+    await field.trigger('change')
+    await w.find('form.read').trigger('submit')
+    expect(w.emitted('found')).toEqual([[[expect.objectContaining({ value: 10, was: undefined })], null]])
+  })
   it('each of its buttons says one thing', async () => {
     const w = card(advise(day().history(), space))
     await button(w, /^Done/).trigger('click')
