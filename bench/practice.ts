@@ -5,8 +5,9 @@ import { playOut } from '#core/practice/players/play'
 import { disciplinedTester } from '#core/practice/players/tester'
 import { lossesOf, lostInAll } from '#core/practice/review/losses'
 
-/** Riders of practice that nothing was chosen on. */
-const firstSeed = 500
+/** Riders of practice that nothing was chosen on; `--first 100` for those that are looked at on the way. */
+const first = process.argv.indexOf('--first')
+const firstSeed = first < 0 ? 2000 : Number(process.argv[first + 1])
 const mostRuns = 12
 /** `--sensors`: the adviser’s bike bears them; the notebook has none either way. */
 const withSensors = process.argv.includes('--sensors')
@@ -53,7 +54,7 @@ function row(drill: (typeof drills)[number], riders: number): DrillRow {
   return out
 }
 
-const riders = Number(process.argv.slice(2).find((a) => !a.startsWith('--')) ?? 5)
+const riders = Number(process.argv.slice(2).find((a, i, all) => !a.startsWith('--') && all[i - 1] !== '--first') ?? 5)
 const rows = drills.map((d) => row(d, riders))
 const sum = (f: (r: DrillRow) => number) => rows.reduce((s, r) => s + f(r), 0)
 console.log(

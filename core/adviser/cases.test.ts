@@ -144,10 +144,10 @@ const cases: Case[] = [
     bike: rear(...without(shock.adjusters, 'rs'), rearSpacers),
     story: () =>
       withSag(new DayBuilder({ ...start, rs: 6 }).run(6, [{ word: 'bottoms' }]).history(), { rear: 30 }),
-    card: 'check-first',
-    moves: [],
-    says: /less sag|firmer spring/,
-    why: 'Hardware, said plainly',
+    card: 'change',
+    moves: ['rear pressure firmer'],
+    says: /No spacer and no high-speed dial is left.*costs grip/,
+    why: 'Less sag, and the trade is said; never a spacer less',
   },
   {
     day: 'Rear bottoms, sag never read',
@@ -693,6 +693,49 @@ const cases: Case[] = [
     card: 'read',
     says: /Read the front pressure first/,
     why: 'Air is read at the gauge, not counted',
+  },
+  {
+    day: 'Front bottoms, strong, sag 24 % for 20, no spacers in the fork',
+    story: () =>
+      withSag(new DayBuilder().run(4, [{ word: 'bottoms', end: 'front', strength: 3 }]).history(), {
+        front: 24,
+        rear: 30,
+      }),
+    card: 'change',
+    moves: ['front pressure firmer'],
+    says: /Sag is on the deep side: 24 %, its target is 20 %/,
+    why: 'Four points deep is a fifth too much: the air that is missing comes first',
+  },
+  {
+    day: 'Rear bottoms, sag 34 % for 30, 1 of 3 spacers',
+    story: () => withSag(new DayBuilder().run(5, [{ word: 'bottoms' }]).history(), { rear: 34 }),
+    card: 'change',
+    moves: ['rear pressure firmer'],
+    never: /spacer/i,
+    why: 'A spacer would hide a spring that stands too deep',
+  },
+  {
+    day: 'The same, pumped to the target, and it bottoms again',
+    story: () =>
+      new DayBuilder()
+        .readSag('rear', 34)
+        .run(5, [{ word: 'bottoms' }])
+        .change({ rp: 199 })
+        .readSag('rear', 30)
+        .run(5.5, [{ word: 'bottoms' }])
+        .history(),
+    card: 'change',
+    moves: ['rear spacers 1→2 more', 'rear pressure softer'],
+    why: 'Now sag is right, and it is ramp',
+  },
+  {
+    day: 'Rear bottoms, sag 26 % for 30, no spacer left, no high-speed dial',
+    story: () =>
+      withSag(new DayBuilder({ ...start, rs: 3 }).run(5, [{ word: 'bottoms' }]).history(), { rear: 26 }),
+    card: 'check-first',
+    moves: [],
+    says: /no spacer and no high-speed dial left/,
+    why: 'It has less sag than it should have already; more air is no answer',
   },
   {
     day: 'Three things turned after run 1, not linked, then ridden',

@@ -38,12 +38,16 @@ export const goOn: Rung = (c) => {
     )
   if (!cause || c.session().chanceOfBetter(keyOfRun(c.h, before) ?? '', c.nowKey) < helpedFrom) return null
   const { dials } = c.outlook()
-  const on = usefulOf(c).find(
-    (x) =>
-      x.steps.length === 1 &&
-      dials[x.steps[0].dial].adjuster.id === move.adjuster.id &&
-      Math.sign(x.steps[0].to - x.steps[0].from) === way,
-  )
+  const on = usefulOf(c).find(({ steps: [step, ...more] }) => {
+    const by = step.to - step.from
+    // No further than the step that helped: the best place may lie between.
+    return (
+      more.length === 0 &&
+      dials[step.dial].adjuster.id === move.adjuster.id &&
+      Math.sign(by) === way &&
+      Math.abs(by) <= Math.abs(move.to - move.from) + 1e-6
+    )
+  })
   if (!on || worth(on) < choice.leastWorth) return null
   const card = changeCard(c.h, c.space, dials, on, c.causes(), c.positions)
   const [word] = still

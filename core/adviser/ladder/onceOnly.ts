@@ -6,29 +6,37 @@ import type { Climb, Rung } from './climb.ts'
 import { happyRating, hasComplaint } from './settle.ts'
 import { usefulOf } from './turn.ts'
 
+const mild = 1
 const strong = 3
+/** Ridden so often on the same settings with something to say, it is no slip any more. */
+const slips = 2
 
 /**
- * One complaint of settings that were liked without it, on a run that is rated as well: heard again before anything is
- * turned. A slip is not said twice.
+ * A complaint that was not heard before, of settings that were liked without it or only mildly, on a run that is rated
+ * well: heard again before anything is turned. A slip is not said twice.
  */
 export const onceOnly: Rung = (c) => {
   const last = c.onNow.at(-1)
   if (!last || !isLiked(last)) return null
   const complaints = (last.feel?.marks ?? []).filter((m) => isComplaint(m.word))
   // Who says it strongly means it.
-  if (complaints.some((m) => m.strength === strong)) return null
+  if (complaints.length === 0 || complaints.some((m) => m.strength === strong)) return null
   const before = c.onNow.slice(0, -1)
   const liked = before.filter((r) => isLiked(r) && !hasComplaint(r))
-  if (complaints.length === 0 || liked.length === 0 || before.some(hasComplaint)) return null
+  const isMild = before.every(isLiked) && complaints.every((m) => m.strength === mild)
+  if (!isMild && liked.length === 0) return null
+  if (before.filter(hasComplaint).length >= slips || saidBefore(c, last, complaints)) return null
   const gain = usefulOf(c)[0]?.gain ?? 0
-  if (gain >= c.outlook().noticeable || saidBefore(c, last, complaints)) return null
+  if (gain >= c.outlook().noticeable) return null
   const said = complaints.map((m) => `“${wordRules[m.word].label}”`).join(' and ')
+  const without = liked.map((r) => r.feel!.rating)
   return repeatCard(
-    `${said} once, on settings that were liked without it. Ride them again, same line, same speed: said twice, it is turned at.`,
+    liked.length === 0
+      ? `${said} once, and only mildly, on a run that was liked. Ride it again, same line, same speed: said twice, it is turned at.`
+      : `${said} once, on settings that were liked without it. Ride them again, same line, same speed: said twice, it is turned at.`,
     [
       reason(
-        `Rated ${last.feel!.rating} with it, ${liked.map((r) => r.feel!.rating).join(' and ')} without`,
+        `Rated ${last.feel!.rating} with it${without.length > 0 ? `, ${without.join(' and ')} without` : ''}`,
         last.run.id,
       ),
     ],

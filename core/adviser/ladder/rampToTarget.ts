@@ -16,8 +16,11 @@ import { sagFirst } from './sagFirst.ts'
 import { sensorSays } from './sensorSays.ts'
 import { happyRating, hasComplaint } from './settle.ts'
 import { spacerStep } from './spacerStep.ts'
+import { byAir } from './springToTarget.ts'
 
 const bottomWords: readonly FeelWord[] = ['bottoms', 'harsh-and-bottoms']
+/** A spring that stands so much deeper than its target comes before its ramp, points of sag: what a ring can show. */
+const deepFromPct = 2.5
 /** A reading is asked for this often; who cannot take it goes on without. */
 const askedOften = 2
 
@@ -43,11 +46,25 @@ function atEnd(c: Climb, end: End): Proposal | null {
   // Once, of settings that were ridden without it before: again before a unit is opened.
   if (timesHere(c, end) === 1 && c.onNow.length > 1) return null
   const harsh = heard(c, end, bottomWords)?.mark.word === 'harsh-and-bottoms'
-  const card = bySpacer(c, end, harsh) ?? byHighSpeed(c, end) ?? (c.onNow.length > 1 ? null : noneLeft(end))
+  const by = sag - unit.sagTargetPct
+  const air = unit.adjusters.find((a) => a.role === 'main-pressure')
+  const spring = !harsh && by >= deepFromPct && air?.kind === 'pressure' ? byAir(c, end, air, sag) : null
+  const card =
+    spring ??
+    bySpacer(c, end, harsh) ??
+    byHighSpeed(c, end) ??
+    (by > -deepFromPct ? byLessSag(c, end) : null) ??
+    (c.onNow.length > 1 ? null : noneLeft(end))
   if (!card) return null
+  const words =
+    Math.abs(by) < deepFromPct
+      ? 'Sag is right'
+      : by > 0
+        ? 'Sag is on the deep side'
+        : 'Sag is on the shallow side'
   return {
     ...card,
-    speaksFor: [...signs, reason(`Sag is right: ${Math.round(sag)} %, its target is ${unit.sagTargetPct} %`)],
+    speaksFor: [...signs, reason(`${words}: ${Math.round(sag)} %, its target is ${unit.sagTargetPct} %`)],
     causes: c.causes(),
   }
 }
@@ -157,6 +174,24 @@ function byHighSpeed(c: Climb, end: End): Proposal | null {
     ),
     moves: [{ end, adjusterId: dial.id, from, to }],
     caution: `It stands in for a missing spacer. ${cautionFor(dial)}`,
+  }
+}
+
+/** No spacer and no high-speed dial is left: less sag holds it up as well, at a price. */
+function byLessSag(c: Climb, end: End): Proposal | null {
+  const air = c.space[end]!.adjusters.find((a) => a.role === 'main-pressure')
+  const from = air && c.positions.get(air.id)
+  const to = air && from !== undefined ? oneStep(air, from, 1) : null
+  if (!air || from === undefined || to === null) return null
+  return {
+    ...plain(
+      'change',
+      stepWords(end, air, from, to, c.space),
+      'No spacer and no high-speed dial is left for this. Less sag keeps it off the end, and costs grip and comfort everywhere: say which is worse.',
+      'If it still bottoms on ordinary ground: another spring, or a workshop. A clank now and then on the biggest hit is fine.',
+    ),
+    moves: [{ end, adjusterId: air.id, from, to }],
+    caution: cautionFor(air),
   }
 }
 

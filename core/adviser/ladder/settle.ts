@@ -69,6 +69,14 @@ const leaveDoubt = 0.5
 export const hasComplaint = (r: Climb['onNow'][number]) =>
   r.feel?.marks.some((m) => isComplaint(m.word)) ?? false
 
+/** On the last run, or the same of the same end twice on these settings: what was said once and not again was a slip. */
+function isComplainedOf({ onNow }: Climb): boolean {
+  const last = onNow[onNow.length - 1]
+  if (hasComplaint(last)) return true
+  const said = onNow.flatMap((r) => (r.feel?.marks ?? []).filter((m) => isComplaint(m.word)))
+  return said.some((m) => said.filter((x) => x.word === m.word && x.end === m.end).length > 1)
+}
+
 /** The end of the scale is a word of its own: what is left above it nobody would notice. */
 function isAtTheTop(c: Climb): boolean {
   const last = c.onNow[c.onNow.length - 1]
@@ -80,7 +88,7 @@ function isAtTheTop(c: Climb): boolean {
 function isHappy(c: Climb): boolean {
   const last = c.onNow[c.onNow.length - 1]
   const rating = last?.feel?.rating ?? null
-  if (!last || c.onNow.some(hasComplaint) || rating === null || rating < happyRating) return false
+  if (!last || isComplainedOf(c) || rating === null || rating < happyRating) return false
   const s = c.outlook()
   const praised = c.onNow.some((r) => (r.feel?.marks.length ?? 0) > 0)
   // A rider who never says anything is believed only after every dial was tried elsewhere and little is left.

@@ -74,7 +74,8 @@ function isLiked(c: Climb, end: End): boolean {
   return rating !== null && rating >= likedFrom && !saidOf(c, end).some(({ mark }) => isComplaint(mark.word))
 }
 
-function byAir(
+/** The pressure of the target sag, by the solver; null where it is there already, or was ridden and left today. */
+export function byAir(
   c: Climb,
   end: End,
   air: Extract<Adjuster, { kind: 'pressure' }>,
