@@ -213,3 +213,30 @@ test('the same settings, and clearly worse: the gauge is asked for, what is miss
   await expect(card.getByRole('heading', { level: 1 })).not.toHaveText(/[Gg]auge/)
   await expect(card.getByRole('button', { name: 'Save what was read' })).toHaveCount(0)
 })
+
+test('a dial that nobody is sure of any more is counted on its card, and not ridden for', async ({
+  page,
+}) => {
+  await page.goto(`${server.base}/days/${halfWay}`)
+  await expect(page.getByRole('heading', { name: 'Rear: when does it kick?' })).toBeVisible()
+  await page.keyboard.press('c')
+  await dialog(page).getByRole('textbox').fill('read shock reb not sure')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Unread from now on; nothing was turned.')).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Count the rear rebound to its stop first' })).toBeVisible()
+  const card = page.locator('[aria-labelledby=next-title]')
+  // Nobody knows where it stands: no number is offered as if somebody did.
+  await expect(card).not.toContainText('Still')
+  await expect(card.getByRole('button', { name: 'Nothing read yet' })).toBeDisabled()
+  const field = card.getByRole('textbox', { name: /^Rear rebound, counted from/ })
+  await field.fill('9')
+  await field.press('Enter')
+  await expect(page.getByText(/^Read: rear rebound 9 clicks\. Nothing was turned/)).toBeVisible()
+  const b = await bundleOf(page, halfWay)
+  const now = b.setups.find((s) => s.id === b.bike.currentSetupId)!
+  const rebound = b.units
+    .filter((u) => u.id === now.rearUnitId)
+    .flatMap((u) => u.adjusters)
+    .find((a) => a.role === 'rebound')!
+  expect(now.positions.find((p) => p.adjusterId === rebound.id)).toMatchObject({ known: { how: 'read' } })
+})

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
+import type { Setup } from '#contract/setup'
 import { analysisWith, DayBuilder, fork, shock, space } from '../test/dayBuilder.ts'
+import type { DayHistory } from './dayHistory.ts'
 import { summarise } from './summary.ts'
 import {
   coil,
@@ -28,6 +30,19 @@ const likedTwice = () =>
 /** Where everything stands but one part, which nobody has read. */
 const withoutPart = (id: keyof typeof start) =>
   Object.fromEntries(Object.entries(start).filter(([part]) => part !== id))
+
+/** A day on which a part was said not to be known any more, after its last run. */
+function unsureOf(id: string, h: DayHistory): DayHistory {
+  const now = h.setups[h.setups.length - 1]
+  const unsure: Setup = {
+    ...now,
+    id: 'unsure',
+    parentId: now.id,
+    positions: now.positions.filter((p) => p.adjusterId !== id),
+    reason: { ...now.reason, source: 'reading', linked: true },
+  }
+  return { ...h, setups: [...h.setups, unsure], currentSetupId: unsure.id }
+}
 
 /** Days as practitioners tell them, the card a good mechanic would hand over, and his reason. */
 const cases: Case[] = [
@@ -736,6 +751,57 @@ const cases: Case[] = [
     moves: [],
     says: /no spacer and no high-speed dial left/,
     why: 'It has less sag than it should have already; more air is no answer',
+  },
+  {
+    day: 'A run was ridden; then nobody is sure of the rear rebound any more',
+    story: () => unsureOf('rr', new DayBuilder().run(6, [{ word: 'kicks' }]).history()),
+    card: 'read',
+    moves: [],
+    says: /Count the rear rebound.*Nobody is sure of the rear rebound any more; nothing was turned/,
+    never: /ride it before/i,
+    why: 'Nothing on the bike is new: it is only not known',
+  },
+  {
+    day: 'Ridden at 7; then the rear rebound is counted and found a click off',
+    story: () =>
+      new DayBuilder()
+        .run(6, [{ word: 'dead', end: 'rear' }])
+        .look({ rr: 8 })
+        .history(),
+    card: 'ride-it',
+    says: /Found, nothing turned: rear rebound at 6 clicks, written as 7 clicks/,
+    never: /New:/,
+    why: 'A count that was put right is no turn; where it stood on the run, nobody knows',
+  },
+  {
+    day: 'First run rated 9, “nervous” in front, mildly, and skating it is not',
+    story: () =>
+      withSag(
+        new DayBuilder()
+          .run(9, [{ word: 'nervous', end: 'front', strength: 1 }], {
+            answers: [{ question: 'nervous-where', end: 'front', answer: 'cannot-say' }],
+          })
+          .history(),
+        { front: 20, rear: 30 },
+      ),
+    card: 'repeat',
+    moves: [],
+    says: /only mildly, on a run that was liked/,
+    why: 'Nobody turns a bike that is liked on one mild word',
+  },
+  {
+    day: 'Four runs liked at 9, “bounces on” once, mildly, and liked again',
+    story: () =>
+      new DayBuilder()
+        .run(9, [{ word: 'good', end: 'both' }])
+        .run(9.5, [{ word: 'good', end: 'both' }])
+        .run(9, [{ word: 'good', end: 'both' }])
+        .run(9, [{ word: 'pogo', end: 'rear', strength: 1 }])
+        .run(9, [{ word: 'good', end: 'both' }])
+        .history(),
+    card: ['leave-it', 'settled'],
+    moves: [],
+    why: 'One mild word among four liked runs was a slip',
   },
   {
     day: 'Three things turned after run 1, not linked, then ridden',

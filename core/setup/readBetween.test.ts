@@ -45,6 +45,15 @@ describe('what readings put right between two setups', () => {
     const ring = [setup('x', 'y', { rr: 1 }, 'reading'), setup('y', 'x', { rr: 2 }, 'reading')]
     expect(between(ring, 'a', 'y')).toEqual({})
   })
+  it('of a part that nobody was sure of meanwhile is what it was last said to be', () => {
+    const chain = [
+      setup('a', null, { rr: 6, fr: 5 }),
+      setup('b', 'a', { fr: 5 }, 'reading'),
+      setup('c', 'b', { rr: 9, fr: 5 }, 'reading'),
+    ]
+    expect(between(chain)).toEqual({ rr: { written: 6, read: 9 } })
+    expect(between(chain, 'b', 'c')).toEqual({})
+  })
   it('of what was read it tells also what was as written, and nothing of what was only carried along', () => {
     const [a, b] = [setup('a', null, { rr: 6, rp: 180 }), setup('b', 'a', { rr: 6, rp: 180 }, 'reading')]
     b.positions = [

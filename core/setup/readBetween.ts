@@ -32,10 +32,13 @@ export function readingsBetween(
   toId: string,
 ): ReadonlyMap<string, PutRight> {
   const out = new Map<string, PutRight>()
+  // Where each part was last said to stand; one that nobody was sure of meanwhile was turned by nobody.
+  const said = new Map<string, Position>()
   for (const [before, after] of stepsBetween(setups, fromId, toId)) {
+    for (const p of before.positions) said.set(p.adjusterId, p)
     if (after.reason.source !== 'reading') continue
     for (const p of after.positions) {
-      const was = before.positions.find((x) => x.adjusterId === p.adjusterId)
+      const was = said.get(p.adjusterId)
       if (!was || !isReadAnew(was, p)) continue
       const sofar = out.get(p.adjusterId)
       out.set(p.adjusterId, {

@@ -35,7 +35,9 @@ export function useDayActs() {
     // A reading may correct a number: that is no turn.
     const turned = done.after.reason.source === 'reading' ? [] : done.moves
     const words = turned.map((m) => moveWords(m, units.value)).join('; ')
-    const text = words ? `On the bike: ${words}.` : 'Read; nothing was turned.'
+    const lost = done.before.positions.length > done.after.positions.length
+    const nothing = `${lost ? 'Unread from now on' : 'Read'}; nothing was turned.`
+    const text = words ? `On the bike: ${words}.` : nothing
     const told = more ? `${text} ${more}` : text
     if (words) toldOf(done.after.dayId, told, undo)
     else notices.show(told, 'done', null, done.after.dayId)

@@ -3,7 +3,7 @@ import { isComplaint, wordRules } from '../../causes/words.ts'
 import { reason, repeatCard } from '../cards.ts'
 import type { HistoryRun } from '../dayHistory.ts'
 import type { Climb, Rung } from './climb.ts'
-import { happyRating, hasComplaint } from './settle.ts'
+import { happyRating, hasComplaint, worthDisturbing } from './settle.ts'
 import { usefulOf } from './turn.ts'
 
 const mild = 1
@@ -23,11 +23,11 @@ export const onceOnly: Rung = (c) => {
   if (complaints.length === 0 || complaints.some((m) => m.strength === strong)) return null
   const before = c.onNow.slice(0, -1)
   const liked = before.filter((r) => isLiked(r) && !hasComplaint(r))
-  const isMild = before.every(isLiked) && complaints.every((m) => m.strength === mild)
-  if (!isMild && liked.length === 0) return null
+  const isMildFirst = before.length === 0 && complaints.every((m) => m.strength === mild)
+  if (!isMildFirst && liked.length === 0) return null
   if (before.filter(hasComplaint).length >= slips || saidBefore(c, last, complaints)) return null
   const gain = usefulOf(c)[0]?.gain ?? 0
-  if (gain >= c.outlook().noticeable) return null
+  if (gain >= (liked.length === 0 ? worthDisturbing : c.outlook().noticeable)) return null
   const said = complaints.map((m) => `“${wordRules[m.word].label}”`).join(' and ')
   const without = liked.map((r) => r.feel!.rating)
   return repeatCard(

@@ -1,13 +1,10 @@
-import type { Adjuster } from '#contract/adjuster'
-import type { End } from '#contract/common'
-import type { Proposal } from '#contract/proposal'
-import { adjusterName } from '../../adjusters/words.ts'
 import { wordRules } from '../../causes/words.ts'
-import { plain, reason } from '../cards.ts'
+import { reason } from '../cards.ts'
 import { dialsOf } from '../dials.ts'
 import { answersOf } from '../remedies.ts'
-import { hasAskedEnough, type Climb, type Rung } from './climb.ts'
+import { hasAskedEnough, type Rung } from './climb.ts'
 import { causesOf, complaintsOf } from './complaint.ts'
+import { partName, readPart } from './readPart.ts'
 
 /**
  * What would answer the complaint stands nobody knows where: it is read first, for half a minute and no run. Until then
@@ -21,11 +18,15 @@ export const readTheAnswer: Rung = (c) => {
   const [first] = right
   if (!first || right.some((a) => c.positions.has(a.adjuster.id))) return null
   const word = said.find((m) => cause.evidence.some((e) => e.link.word === m.word))!
-  return readCard(c, first, [
-    reason(
-      `“${wordRules[word.word].label}” may ask for the ${nameOf(first)}, and nobody has read where it stands`,
-    ),
-  ])
+  return readPart(
+    c,
+    [first],
+    [
+      reason(
+        `“${wordRules[word.word].label}” may ask for the ${partName(first)}, and nobody has read where it stands`,
+      ),
+    ],
+  )
 }
 
 /** Nothing that can be turned has been read: the first part that is, before anything is said of it. */
@@ -33,30 +34,6 @@ export const readSomething: Rung = (c) => {
   const dials = dialsOf(c.space)
   const [first] = dials
   return first && dials.every((d) => !c.positions.has(d.adjuster.id)) && !hasAskedEnough(c)
-    ? readCard(c, first, [reason('Nobody has read where anything stands')])
+    ? readPart(c, [first], [reason('Nobody has read where anything stands')])
     : null
-}
-
-const nameOf = ({ end, adjuster }: { end: End; adjuster: Adjuster }) =>
-  `${end} ${adjusterName(adjuster).toLowerCase()}`
-
-function readCard(
-  c: Climb,
-  part: { end: End; adjuster: Adjuster },
-  speaksFor: Proposal['speaksFor'],
-): Proposal {
-  const isCounted = part.adjuster.kind === 'click' || part.adjuster.kind === 'turn'
-  return {
-    ...plain(
-      'read',
-      isCounted ? `Count the ${nameOf(part)} to its stop first` : `Read the ${nameOf(part)} first`,
-      isCounted
-        ? 'Turn it gently to the stop its clicks are counted from, counting, and back by as many. From there it can be turned.'
-        : 'Where it stands is not known. From there it can be changed.',
-      'Read: the next turn starts from there.',
-    ),
-    speaksFor,
-    lookAt: [part.adjuster.id],
-    causes: c.causes(),
-  }
 }

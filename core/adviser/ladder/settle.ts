@@ -60,21 +60,24 @@ const topOfScale = 10
 /** From here on a rider is content. */
 export const happyRating = 8
 /** A happy rider is only disturbed for more than this, rating points. */
-const worthDisturbing = 0.25
+export const worthDisturbing = 0.25
 /** Words of praise, or this share of the dials moved, before "happy" is believed. */
 const lookedAtShare = 0.5
+/** Liked runs on the same settings that make one complaint among them a slip. */
+const forgivenAfter = 4
 /** More is left than this with even chances: a wordless day goes on. */
 const leaveDoubt = 0.5
 
 export const hasComplaint = (r: Climb['onNow'][number]) =>
   r.feel?.marks.some((m) => isComplaint(m.word)) ?? false
 
-/** On the last run, or the same of the same end twice on these settings: what was said once and not again was a slip. */
+/** On the last run, or on any here: but for a slip, once among so many runs that were liked without a word of complaint. */
 function isComplainedOf({ onNow }: Climb): boolean {
   const last = onNow[onNow.length - 1]
-  if (hasComplaint(last)) return true
-  const said = onNow.flatMap((r) => (r.feel?.marks ?? []).filter((m) => isComplaint(m.word)))
-  return said.some((m) => said.filter((x) => x.word === m.word && x.end === m.end).length > 1)
+  const complained = onNow.filter(hasComplaint)
+  if (complained.length === 0) return false
+  const liked = onNow.filter((r) => !hasComplaint(r) && (r.feel?.rating ?? 0) >= happyRating)
+  return hasComplaint(last) || complained.length > 1 || liked.length < forgivenAfter
 }
 
 /** The end of the scale is a word of its own: what is left above it nobody would notice. */

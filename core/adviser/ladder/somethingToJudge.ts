@@ -1,11 +1,14 @@
 import type { End } from '#contract/common'
-import { familyOf } from '../../adjusters/words.ts'
-import { diffSetups, moveWords } from '../../setup/diff.ts'
+import type { Setup } from '#contract/setup'
+import { familyOf, positionWords } from '../../adjusters/words.ts'
+import { diffSetups, moveWords, samePosition, type Move } from '../../setup/diff.ts'
+import { readBetween, type PutRight } from '../../setup/readBetween.ts'
 import { firstRunCard, plain, reason, untangleCard } from '../cards.ts'
 import type { HistoryRun } from '../dayHistory.ts'
 import { fittedUnits, setupOf } from '../history.ts'
 import { findTangle } from '../tangle.ts'
 import type { Climb, Rung } from './climb.ts'
+import { partName, readPart, type Part } from './readPart.ts'
 
 /** Nothing ridden yet: the baseline first. */
 export const firstRun: Rung = ({ h, counted }) =>
@@ -43,7 +46,20 @@ export const rideIt: Rung = (c) => {
   const before = lastRidden(c)
   const from = before && setupOf(c.h, before.run.setupId)
   const moves = from && c.now ? diffSetups(from, c.now, fittedUnits(c.space)) : []
-  const moved = moves.map((m) => moveWords(m, c.space.units))
+  const lost = moves.length === 0 ? lostSince(c, from ?? null) : []
+  if (lost.length > 0)
+    return readPart(
+      c,
+      lost,
+      lost.map((p) => reason(`Nobody is sure of the ${partName(p)} any more; nothing was turned`)),
+    )
+  const right = from && c.now ? readBetween(c.h.setups, from.id, c.now.id) : new Map<string, PutRight>()
+  const newOf = (m: Move) => {
+    const put = right.get(m.adjuster.id)
+    if (!put || Math.abs(put.read - m.to) >= samePosition) return `New: ${moveWords(m, c.space.units)}`
+    const at = (v: number) => positionWords(m.adjuster, v, c.space.units)
+    return `Found, nothing turned: ${partName(m)} at ${at(put.read)}, written as ${at(put.written)}`
+  }
   const springs = [...new Set(moves.filter((m) => familyOf(m.adjuster) === 'spring').map((m) => m.end))]
   return {
     ...plain(
@@ -52,7 +68,7 @@ export const rideIt: Rung = (c) => {
       `${springs.map(reboundFollows).join('')}Same section, same line, the speed of the run before. Then say whether it is better, worse, or the same.`,
       '',
     ),
-    speaksFor: moved.map((words) => reason(`New: ${words}`, before?.run.id ?? null)),
+    speaksFor: moves.map((m) => reason(newOf(m), before?.run.id ?? null)),
     // The causes were those of other settings.
     causes: [],
   }
@@ -79,6 +95,14 @@ function rideAgain(c: Climb): ReturnType<Rung> {
 
 const reboundFollows = (end: End) =>
   `The ${end} rebound works against the spring that was changed: push it down at the kerb first; if it hops or creeps, one click of rebound belongs to the same change. `
+
+/** Parts that were known on an earlier setup and are not any more. */
+const lostSince = (c: Climb, from: Setup | null): Part[] =>
+  fittedUnits(c.space).flatMap((u) =>
+    u.adjusters
+      .filter((a) => from?.positions.some((p) => p.adjusterId === a.id) && !c.positions.has(a.id))
+      .map((adjuster) => ({ end: u.end, adjuster })),
+  )
 
 function lastRidden({ h, now }: Climb): HistoryRun | null {
   return [...h.runs].reverse().find((r) => r.run.kind !== 'void' && r.run.setupId !== now?.id) ?? null

@@ -103,7 +103,14 @@ const read = computed(() =>
       </button>
     </div>
     <GaugeChoice v-if="ofPressure.length && gauges.length" v-model="gaugeId" :gauges="gauges" />
-    <button type="submit" class="btn btn-primary" :disabled="busy || read.length === 0">
+    <!-- Not disabled where nothing is read yet: the tap that leaves the field is the tap that saves it. -->
+    <button
+      type="submit"
+      class="btn btn-primary"
+      :class="{ unready: read.length === 0 }"
+      :disabled="busy"
+      :aria-disabled="read.length === 0"
+    >
       {{ read.length ? 'Save what was read' : 'Nothing read yet' }}
     </button>
   </form>
@@ -131,6 +138,9 @@ const read = computed(() =>
   white-space: nowrap;
   /* Beside the field: below it stands what is wrong with it. */
   margin-bottom: 0.15rem;
+}
+.unready {
+  opacity: 0.65;
 }
 .part [aria-pressed='true'] {
   background: var(--pine);
