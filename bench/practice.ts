@@ -54,7 +54,9 @@ function row(drill: (typeof drills)[number], riders: number): DrillRow {
   return out
 }
 
-const riders = Number(process.argv.slice(2).find((a, i, all) => !a.startsWith('--') && all[i - 1] !== '--first') ?? 5)
+const riders = Number(
+  process.argv.slice(2).find((a, i, all) => !a.startsWith('--') && all[i - 1] !== '--first') ?? 5,
+)
 const rows = drills.map((d) => row(d, riders))
 const sum = (f: (r: DrillRow) => number) => rows.reduce((s, r) => s + f(r), 0)
 console.log(
