@@ -16,6 +16,7 @@ import { onceOnly } from './ladder/onceOnly.ts'
 import { rampToTarget } from './ladder/rampToTarget.ts'
 import { goOn } from './ladder/goOn.ts'
 import { leverForClimbs } from './ladder/leverForClimbs.ts'
+import { riddenNervous } from './ladder/riddenNervous.ts'
 import { separate } from './ladder/separate.ts'
 import { almostSettled, leaveIt, settled } from './ladder/settle.ts'
 import { settledDay } from './ladder/settledDay.ts'
@@ -45,6 +46,7 @@ const ladder: readonly Rung[] = [
   rideIt,
   openLever,
   lookAtTyres,
+  riddenNervous,
   gaugeFirst,
   otherGround,
   leverForClimbs,

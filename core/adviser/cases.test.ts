@@ -804,6 +804,49 @@ const cases: Case[] = [
     why: 'One mild word among four liked runs was a slip',
   },
   {
+    day: 'Rated 7, then 3 on the same settings, ridden nervous, and not a word',
+    story: () => new DayBuilder().run(7).run(3, [], { mind: 'nervous' }).history(),
+    card: 'repeat',
+    moves: [],
+    says: /ridden nervous says more of the rider/,
+    why: 'Nobody puts a gauge on a rider',
+  },
+  {
+    day: 'Ridden nervous twice, rated 3 and 3',
+    story: () =>
+      new DayBuilder().run(7).run(3, [], { mind: 'nervous' }).run(3, [], { mind: 'nervous' }).history(),
+    card: ['read', 'ask', 'change', 'check-first'],
+    never: /more of the rider/,
+    why: 'Who is nervous twice on it may have a reason',
+  },
+  {
+    day: 'Ridden nervous, and the rear kicks, strongly',
+    story: () => new DayBuilder().run(3, [{ word: 'kicks', strength: 3 }], { mind: 'nervous' }).history(),
+    card: ['ask', 'change', 'read'],
+    never: /more of the rider/,
+    why: 'The bike was spoken of',
+  },
+  {
+    day: 'Nothing was ever read, and it is the fourth run without a word',
+    story: () => new DayBuilder({}).run(5).run(5).run(5).run(5).history(),
+    card: 'read',
+    never: /workshop|No dial left/,
+    why: 'As long as nothing is known, nothing can be used up',
+  },
+  {
+    day: 'Liked at 9 four times with praise; two of the dials were never read',
+    story: () =>
+      [9, 9, 9, 9]
+        .reduce(
+          (d, r) => d.run(r, [{ word: 'good', end: 'both' }]),
+          new DayBuilder({ fp: 80, rp: 180, rs: 1 }),
+        )
+        .history(),
+    card: 'leave-it',
+    never: /settled: leave/i,
+    why: 'It is liked; but of dials that nobody has read nobody knows what is left',
+  },
+  {
     day: 'Three things turned after run 1, not linked, then ridden',
     story: () => new DayBuilder().run(6).change({ fr: 5, rr: 6, fc: 7 }).run(5).history(),
     card: 'untangle',

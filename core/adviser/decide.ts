@@ -27,6 +27,8 @@ export interface Outlook {
   runsHere: number
   /** Every change that counts as one, most useful first. */
   candidates: Candidate[]
+  /** Whether somebody has read every part that is turned or pumped between two runs; what is said is of those that were. */
+  allRead: boolean
   settled: boolean
 }
 
@@ -105,6 +107,7 @@ export function outlookOn(
   const candidates = candidatesFrom(surface, dials, positions, movedToday(h), noticeable).sort(
     (a, b) => perRun(b) - perRun(a),
   )
+  const allRead = isAllRead(space, positions)
   const likeliest = Math.max(0, ...candidates.map((c) => c.clearlyBetter))
   return {
     dials,
@@ -116,11 +119,17 @@ export function outlookOn(
     expectedLoss: loss.reduce((s, x) => s + x, 0) / surface.samples,
     runsHere,
     candidates,
+    allRead,
+    // Of a dial that nobody has read nobody knows what is left.
     settled:
-      (runsHere >= choice.settleRuns && doubt < choice.settleDoubt && likeliest < choice.settleCandidate) ||
-      (runsHere >= choice.longRuns && doubt < choice.longDoubt && likeliest < choice.longCandidate),
+      allRead &&
+      ((runsHere >= choice.settleRuns && doubt < choice.settleDoubt && likeliest < choice.settleCandidate) ||
+        (runsHere >= choice.longRuns && doubt < choice.longDoubt && likeliest < choice.longCandidate)),
   }
 }
+
+const isAllRead = (space: SetupSpace, positions: ReadonlyMap<string, number>) =>
+  dialsOf(space).every((d) => d.adjuster.tool === 'workshop' || positions.has(d.adjuster.id))
 
 const positionsOf = (h: DayHistory) =>
   new Map(setupOf(h, h.currentSetupId)?.positions.map((p) => [p.adjusterId, p.value] as const))

@@ -33,7 +33,7 @@ export const readTheAnswer: Rung = (c) => {
 export const readSomething: Rung = (c) => {
   const dials = dialsOf(c.space)
   const [first] = dials
-  return first && dials.every((d) => !c.positions.has(d.adjuster.id)) && !hasAskedEnough(c)
+  return first && dials.every((d) => !c.positions.has(d.adjuster.id))
     ? readPart(c, [first], [reason('Nobody has read where anything stands')])
     : null
 }

@@ -4,6 +4,7 @@ import { noticeable as leastNoticeable } from '../../stats/verdict.ts'
 import { forAndAgainst, plain, reason, repeatCard } from '../cards.ts'
 import type { Candidate } from '../candidates.ts'
 import { choice, movedToday } from '../decide.ts'
+import { dialsOf } from '../dials.ts'
 import type { Climb, Rung } from './climb.ts'
 import { usefulOf } from './turn.ts'
 
@@ -15,6 +16,7 @@ export const almostSettled: Rung = (c) => {
   const s = c.outlook()
   const near =
     s.dials.length > 0 &&
+    s.allRead &&
     s.runsHere < choice.settleRuns &&
     s.doubt < choice.settleDoubt &&
     s.candidates.every((x) => x.clearlyBetter < choice.settleCandidate)
@@ -97,9 +99,8 @@ function isHappy(c: Climb): boolean {
   // A rider who never says anything is believed only after every dial was tried elsewhere and little is left.
   const said = c.counted.some((r) => (r.feel?.marks.length ?? 0) > 0)
   const moved = movedToday(c.h).size
-  return said
-    ? praised || moved >= lookedAtShare * s.dials.length
-    : moved >= s.dials.length && s.doubt < leaveDoubt
+  const dials = dialsOf(c.space).length
+  return said ? praised || moved >= lookedAtShare * dials : moved >= dials && s.doubt < leaveDoubt
 }
 
 /**

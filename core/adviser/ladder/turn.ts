@@ -65,8 +65,12 @@ function stickQuestion(c: Climb, { kind, end }: Cause): AskedQuestion | null {
 
 /** Nothing promises a gain: another look at these settings, and after enough of them rest. */
 export const lookAgain: Rung = (c) => {
+  const { doubt, allRead } = c.outlook()
   const left = [
-    reason(`Chance that something clearly better is left: ${Math.round(100 * c.outlook().doubt)} %.`),
+    reason(
+      `Chance that something clearly better is left${allRead ? '' : ' among the parts that were read'}: ${Math.round(100 * doubt)} %.`,
+    ),
+    ...(allRead ? [] : [reason('Of what nobody has read nothing is known')]),
   ]
   if (c.onNow.length >= repeatsEnough)
     return {
