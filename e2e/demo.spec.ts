@@ -188,6 +188,12 @@ test('how it was is noted between the runs, counts from then on, and is taken ou
   await note.click()
   await expect(line.getByText('10:55 31 °C')).toBeVisible()
   await expect(bike.getByText(/^reads about 84 psi here now; same sag: 78 psi$/)).toBeVisible()
+  // On the screen it stands at once; what a reload must find is what has gone out.
+  const kept = async () => {
+    const day = await page.request.get(`${server.base}/api/v1${new URL(page.url()).pathname}`)
+    return ((await day.json()) as DayBundle).day.hours.map((h) => h.airTempC)
+  }
+  await expect.poll(kept).toContain(31)
   await page.reload()
   await expect(line.getByText('10:55 31 °C')).toBeVisible()
   await page.getByRole('button', { name: 'How it was' }).click()
