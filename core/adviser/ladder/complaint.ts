@@ -15,6 +15,9 @@ const nearLeader = 0.5
 /** Another end has to promise this much more than what answers the complaint. */
 const elsewhereShare = 0.6
 
+/** Who says it so strongly means it. */
+export const strong = 3
+
 /** What is complained of on the last run. */
 export const complaintsOf = (c: Climb): Mark[] =>
   (c.onNow[c.onNow.length - 1]?.feel?.marks ?? []).filter((m) => isComplaint(m.word))

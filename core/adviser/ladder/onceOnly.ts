@@ -1,13 +1,13 @@
 import type { Mark } from '#contract/run'
-import { isComplaint, wordRules } from '../../causes/words.ts'
+import { wordRules } from '../../causes/words.ts'
 import { reason, repeatCard } from '../cards.ts'
 import type { HistoryRun } from '../dayHistory.ts'
 import type { Climb, Rung } from './climb.ts'
+import { complaintsOf, strong } from './complaint.ts'
 import { happyRating, hasComplaint, worthDisturbing } from './settle.ts'
 import { usefulOf } from './turn.ts'
 
 const mild = 1
-const strong = 3
 /** Ridden so often on the same settings with something to say, it is no slip any more. */
 const slips = 2
 
@@ -18,7 +18,7 @@ const slips = 2
 export const onceOnly: Rung = (c) => {
   const last = c.onNow.at(-1)
   if (!last || !isLiked(last)) return null
-  const complaints = (last.feel?.marks ?? []).filter((m) => isComplaint(m.word))
+  const complaints = complaintsOf(c)
   // Who says it strongly means it.
   if (complaints.length === 0 || complaints.some((m) => m.strength === strong)) return null
   const before = c.onNow.slice(0, -1)

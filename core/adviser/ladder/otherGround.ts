@@ -1,10 +1,9 @@
-import { isComplaint, wordRules } from '../../causes/words.ts'
+import { wordRules } from '../../causes/words.ts'
 import { reason, repeatCard } from '../cards.ts'
 import { groundBetween } from '../comparable.ts'
 import type { Rung } from './climb.ts'
+import { complaintsOf, strong } from './complaint.ts'
 import { happyRating, hasComplaint } from './settle.ts'
-
-const strong = 3
 
 /**
  * Settings that were liked, and something is complained of since the ground changed: the ground has moved, no dial has.
@@ -13,7 +12,7 @@ const strong = 3
 export const otherGround: Rung = (c) => {
   const last = c.onNow[c.onNow.length - 1]
   if (!last || c.h.purpose === 'race' || last !== c.counted[c.counted.length - 1]) return null
-  const complaints = (last.feel?.marks ?? []).filter((m) => isComplaint(m.word))
+  const complaints = complaintsOf(c)
   if (complaints.length === 0 || complaints.some((m) => m.strength === strong)) return null
   const before = c.onNow.slice(0, -1)
   const changed = before.map((r) => groundBetween(c.h, r, last))
