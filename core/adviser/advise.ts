@@ -2,6 +2,7 @@ import type { Proposal } from '#contract/proposal'
 import type { Outlook } from './decide.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { asking } from './ladder/ask.ts'
+import { withBottomsCounted } from './ladder/bottomSigns.ts'
 import { climbOf, type Climb, type Rung } from './ladder/climb.ts'
 import { enough, goBack } from './ladder/earlier.ts'
 import { countFirst } from './ladder/countFirst.ts'
@@ -10,6 +11,7 @@ import { lookAtTyres } from './ladder/lookAtTyres.ts'
 import { lostAir } from './ladder/lostAir.ts'
 import { openLever } from './ladder/openLever.ts'
 import { withPlan } from './plan.ts'
+import { noSpringThere } from './ladder/noSpringThere.ts'
 import { nothingHelps } from './ladder/nothingHelps.ts'
 import { otherGround } from './ladder/otherGround.ts'
 import { onceOnly } from './ladder/onceOnly.ts'
@@ -25,12 +27,15 @@ import { readBeforePumping } from './ladder/readBeforePumping.ts'
 import { readSomething, readTheAnswer } from './ladder/readTheAnswer.ts'
 import { readWhereNothingPoints } from './ladder/readWhereNothingPoints.ts'
 import { springByChart } from './ladder/springByChart.ts'
+import { springBySensor } from './ladder/springBySensor.ts'
 import { springToTarget } from './ladder/springToTarget.ts'
 import { byHand, lookAgain, turn } from './ladder/turn.ts'
 import { travelLeft } from './ladder/travelLeft.ts'
 import { upToSpeed } from './ladder/upToSpeed.ts'
 import { usedUp } from './ladder/usedUp.ts'
 import { weather } from './ladder/weather.ts'
+import { wordAgainstFigure } from './ladder/wordAgainstFigure.ts'
+import { cannotRideThere, cannotRideThereWords } from './cannotRideThere.ts'
 import { zeroMoved, zeroMovedWords } from './zeroMoved.ts'
 
 /**
@@ -46,6 +51,7 @@ const ladder: readonly Rung[] = [
   rideIt,
   openLever,
   lookAtTyres,
+  noSpringThere,
   riddenNervous,
   gaugeFirst,
   otherGround,
@@ -70,7 +76,9 @@ const ladder: readonly Rung[] = [
   separate,
   byHand,
   goOn,
+  wordAgainstFigure,
   readBeforePumping,
+  springBySensor,
   readWhereNothingPoints,
   countFirst,
   turn,
@@ -84,13 +92,15 @@ const ladder: readonly Rung[] = [
  */
 export function advise(h: DayHistory, space: SetupSpace, outlook?: () => Outlook): Proposal {
   const climb = climbOf(h, space, outlook)
-  return withSensorCaution(climb, withPlan(climb, climbOn(climb)))
+  return withSensorCaution(climb, withBottomsCounted(climb, withPlan(climb, climbOn(climb))))
 }
 
 /** A sensor that shows what cannot be is said on the card that no longer rests on it. */
 function withSensorCaution(c: Climb, p: Proposal): Proposal {
   const last = c.counted.at(-1)
-  const said = last ? zeroMoved(last, c.space).map(zeroMovedWords) : []
+  const said = last
+    ? [...zeroMoved(last, c.space).map(zeroMovedWords), ...cannotRideThere(last).map(cannotRideThereWords)]
+    : []
   return said.length > 0 ? { ...p, caution: [p.caution, ...said].filter(Boolean).join(' ') } : p
 }
 

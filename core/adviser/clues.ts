@@ -10,6 +10,7 @@ import { mindVariance, otherConditionsVariance, sessionPriors } from '../stats/s
 import { comparable } from './comparable.ts'
 import { answersGiven, beyondWords, explains, toldFactor } from './answers.ts'
 import type { Dial } from './dials.ts'
+import { isRefuted } from './deepest.ts'
 import { measuredFindings } from './diagnose.ts'
 import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
 import { countedRuns, keyOfRun, settingsKey, setupOf } from './history.ts'
@@ -107,6 +108,7 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
     for (const mark of marks.filter((m) => isComplaint(m.word))) {
       const ends: End[] = mark.end === 'both' ? ['front', 'rear'] : [mark.end]
       for (const end of ends) {
+        if (isRefuted(mark.word, end, r, space)) continue
         const again = `${keyOfRun(h, r)} ${mark.word} ${end}`
         const times = seen.get(again) ?? 0
         seen.set(again, times + 1)

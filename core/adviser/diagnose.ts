@@ -17,6 +17,8 @@ import { answersOf } from './remedies.ts'
 import { conditionsNow } from '../conditions/at.ts'
 import { strokePct } from '../spring/sag.ts'
 import { answerFindings, answersGiven, explains, holdsAllDay } from './answers.ts'
+import { cannotRideThere } from './cannotRideThere.ts'
+import { isRefuted } from './deepest.ts'
 import { zeroMoved } from './zeroMoved.ts'
 
 const strengthFactor = { 1: 0.7, 2: 1, 3: 1.3 } as const
@@ -42,12 +44,13 @@ export function diagnose(h: DayHistory, space: SetupSpace): Cause[] {
   addConditions(findings, h, units)
   addBench(findings, h, space)
   addTyres(findings, h, sinceTyreLook(counted), units)
-  return posterior(findings)
+  // What springs nowhere causes nothing.
+  return posterior(findings.filter((f) => f.end === null || space[f.end]))
 }
 
 function addRun(findings: Finding[], h: DayHistory, r: HistoryRun, space: SetupSpace, factor: number): void {
   const weight = factor / Math.sqrt(mindVariance[r.run.mind])
-  for (const mark of r.feel?.marks ?? []) addMark(findings, h, r, mark, weight)
+  for (const mark of r.feel?.marks ?? []) addMark(findings, h, r, mark, weight, space)
   for (const f of measuredFindings(r, space))
     findings.push({ ...f, evidence: { ...f.evidence, weight: f.evidence.weight * factor } })
 }
@@ -109,7 +112,7 @@ function sinceTyreLook(counted: readonly HistoryRun[]): readonly HistoryRun[] {
 export function measuredFindings(r: HistoryRun, space: SetupSpace): Finding[] {
   const findings: Finding[] = []
   const link: Evidence['link'] = { kind: 'metric', runId: r.run.id, sectionId: null, word: null }
-  const wrong = zeroMoved(r, space).map((z) => z.end)
+  const wrong = [...zeroMoved(r, space), ...cannotRideThere(r)].map((z) => z.end)
   if (r.analysis) {
     const targets = rideHeightTargets(space, r.analysis.rearAt)
     for (const f of metricFindings(r.analysis, targets, wrong)) {
@@ -132,7 +135,14 @@ export function measuredFindings(r: HistoryRun, space: SetupSpace): Finding[] {
   return findings
 }
 
-function addMark(findings: Finding[], h: DayHistory, r: HistoryRun, mark: Mark, factor: number): void {
+function addMark(
+  findings: Finding[],
+  h: DayHistory,
+  r: HistoryRun,
+  mark: Mark,
+  factor: number,
+  space: SetupSpace,
+): void {
   const rule = wordRules[mark.word]
   const section = h.sections.find((s) => s.id === mark.sectionId)
   const where = section ? ` in ${section.name}` : ''
@@ -140,6 +150,7 @@ function addMark(findings: Finding[], h: DayHistory, r: HistoryRun, mark: Mark, 
   const strong = strengthFactor[mark.strength] * factor
   const link: Evidence['link'] = { kind: 'mark', runId: r.run.id, sectionId: mark.sectionId, word: mark.word }
   for (const end of ends) {
+    if (isRefuted(mark.word, end, r, space)) continue
     const word = meantWord(
       mark.word,
       (r.feel?.answers ?? []).filter((a) => explains(a, mark.word, end)),

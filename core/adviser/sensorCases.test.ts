@@ -281,6 +281,134 @@ cases.push(
   },
 )
 
+/** One run with a word, a ring and what the rear sensor shows; sag read right at both ends. */
+const onceBehind = (
+  word: FeelWord | null,
+  rating: number,
+  figures: Figures | null,
+  facts: { ringRearMm?: number; effort?: 'all-out' | 'held-back' } = {},
+  strength: 2 | 3 = 2,
+) =>
+  withSag(
+    new DayBuilder()
+      .run(rating, word ? [{ word, end: 'rear', strength }] : [], {
+        ...(figures ? { analysis: analysisWith({}, figures) } : {}),
+        ...facts,
+      })
+      .history(),
+    { front: 20, rear: 30 },
+  )
+cases.push(
+  {
+    day: '“Bottoms” behind, strong, and the sensor went to 78 % at the deepest',
+    story: () => onceBehind('bottoms', 5, { depthMaxPct: 78 }, {}, 3),
+    card: 'check-first',
+    moves: [],
+    says: /78 %/,
+    why: 'What knocks there is not the end of the stroke: no spacer goes in for it',
+  },
+  {
+    day: 'The same without a sensor, and the ring at 41 of 55 mm',
+    story: () => onceBehind('bottoms', 5, null, { ringRearMm: 41 }, 3),
+    card: 'check-first',
+    moves: [],
+    says: /75 %/,
+    why: 'A unit that bottoms pushes its ring to the end',
+  },
+  {
+    day: 'The same with sensor at 78 %, and the ring at 54.5 of 55 mm',
+    story: () => onceBehind('bottoms', 5, { depthMaxPct: 78 }, { ringRearMm: 54.5 }, 3),
+    card: 'change',
+    says: /1 spacer more/,
+    why: 'Word and ring agree: it is the scale of the sensor that is off',
+  },
+  {
+    day: '“Bottoms” and the ring at 50 of 55 mm, ridden all out',
+    story: () => onceBehind('bottoms', 5, null, { ringRearMm: 50, effort: 'all-out' }, 3),
+    card: 'change',
+    says: /1 spacer more/,
+    why: 'Near the end the last of it may be felt: a bumper takes some of it',
+  },
+  {
+    day: 'No word, 7, five hard ones behind by the sensor, sag right',
+    story: () => onceBehind(null, 7, clanks),
+    card: 'change',
+    says: /^Rear spacers, 1 spacer more.*5 hard bottom-outs/,
+    why: 'Read out of range, from whatever knows it: not a rebound to find something out',
+  },
+  {
+    day: 'Liked at 9, six hard ones behind by the sensor',
+    story: () => onceBehind('good', 9, { ...clanks, hardBottomOuts: 6 }),
+    card: 'leave-it',
+    moves: [],
+    says: /6 hard bottom-outs/,
+    why: 'Who likes it is left alone, and told',
+  },
+  {
+    day: '“Never uses it all” behind, and the sensor went to 99 %',
+    story: () => onceBehind('unused-travel', 6, { depthMaxPct: 99, bigHits: 5, bottomOuts: 1 }),
+    card: ['leave-it', 'check-first', 'repeat'],
+    moves: [],
+    says: /99 %/,
+    why: 'It did use it: asking for a hit, or letting air out, makes it bottom',
+  },
+  {
+    day: '“Never uses it all” behind, and the ring at the end',
+    story: () => onceBehind('unused-travel', 6, null, { ringRearMm: 54.5 }),
+    card: ['leave-it', 'check-first', 'repeat'],
+    moves: [],
+    says: /99 %/,
+    why: 'The same by the ring',
+  },
+  {
+    day: '“Dives”, and by the sensor the front rides at 85 % of its travel',
+    story: () => twice('dives', 'front', { front: ridesAt(85) }).history(),
+    card: ['change', 'ask', 'read', 'check-first'],
+    never: /^Front pressure/,
+    why: 'Nobody rides at 85 %: a sensor that shows what cannot be pumps nothing',
+  },
+  {
+    day: '“Stays down” behind, strong, but it springs back undamped; sag unread',
+    story: () =>
+      new DayBuilder()
+        .run(4, [{ word: 'stays-down', end: 'rear', strength: 3 }], {
+          analysis: analysisWith({}, springsBack),
+        })
+        .history(),
+    card: ['read', 'ask'],
+    moves: [],
+    why: 'Word and figure want the dial opposite ways: sag tells whether it simply stands deep',
+  },
+  {
+    day: '“Bounces on” behind, strong, but the valleys sink and it creeps back; sag unread',
+    story: () =>
+      new DayBuilder()
+        .run(4, [{ word: 'pogo', end: 'rear', strength: 3 }], { analysis: analysisWith({}, packs) })
+        .history(),
+    card: ['read', 'ask', 'separating-test'],
+    moves: [],
+    why: 'Faster against “bounces on” is how riders get hurt; a minute first',
+  },
+)
+
+describe('a spring that a sensor shows to be wrong', () => {
+  const toOf = (offPct: number) => {
+    const p = advise(twice('wallows', 'rear', { rear: ridesAt(30 + offPct) }).history(), space)
+    const move = p.moves.find((m) => m.adjusterId === 'rp')
+    return move ? move.to - move.from : null
+  }
+  // Sag goes about as one over the pressure: 180 psi at 42 % want 252 for 30 %, 180 at 18 % want 108; half of it is gone at once.
+  it('goes half of the way to its target, not by a usual step', () => {
+    expect(toOf(12)).toBeGreaterThan(20)
+    expect(toOf(12)).toBeLessThan(45)
+  })
+  it('goes further the further it is off', () => expect(toOf(16)!).toBeGreaterThan(toOf(8)! + 5))
+  it('says that sag, read there, has the last word', () =>
+    expect(advise(twice('wallows', 'rear', { rear: ridesAt(42) }).history(), space).watchFor).toMatch(
+      /Read sag/,
+    ))
+})
+
 describe('a sensor against the ring', () => {
   const seen = (sensorPct: number, ringMm: number) =>
     zeroMoved(

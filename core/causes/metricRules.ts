@@ -307,6 +307,19 @@ function endFindings(r: Reading, zeroMoved: boolean): MetricFinding[] {
 }
 
 /**
+ * How far from its target an end rides, % points of travel; depth that sinking through hit trains explains is taken off. A
+ * rear that packs down rides deep because of its damper: that is not the spring's fault.
+ */
+export function rideHeightOffPct(
+  m: Pick<EndMetrics, 'rideHeightPct' | 'valleyDriftPctPerHit'>,
+  targetPct: number,
+): number {
+  const packed = hitsInTrain * Math.max(0, m.valleyDriftPctPerHit ?? 0)
+  const rawPct = m.rideHeightPct - targetPct
+  return rawPct > 0 ? Math.max(0, rawPct - packed) : rawPct
+}
+
+/**
  * Everything the figures of a run say, per end and about the balance.
  * @param zeroMoved ends whose sensor shows depths that cannot be: what rests on its zero says nothing
  */
@@ -320,10 +333,8 @@ export function metricFindings(
     const m = whole[end]
     const targetPct = sagTargets[end]
     if (!m || targetPct === null) continue
-    // A rear that packs down rides deep because of its damper: what the sinking explains is not the spring's fault.
-    const packed = hitsInTrain * Math.max(0, m.valleyDriftPctPerHit ?? 0)
     const rawOffPct = m.rideHeightPct - targetPct
-    const offPct = rawOffPct > 0 ? Math.max(0, rawOffPct - packed) : rawOffPct
+    const offPct = rideHeightOffPct(m, targetPct)
     out.push(...endFindings({ m, end, offPct, rawOffPct, targetPct, sections }, zeroMoved.includes(end)))
   }
   const balanced = zeroMoved.length === 0 ? whole.balancePct : null

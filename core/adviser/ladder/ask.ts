@@ -8,6 +8,7 @@ import { conditionsNow } from '../../conditions/at.ts'
 import { answerTo, withAnswer } from '../answers.ts'
 import { plain, reason } from '../cards.ts'
 import { costRuns } from '../costs.ts'
+import { isRefuted } from '../deepest.ts'
 import { outlookOn, worth, type Outlook } from '../decide.ts'
 import { lastAnswerWeights } from '../lastAnswers.ts'
 import type { HistoryRun, SetupSpace } from '../dayHistory.ts'
@@ -95,6 +96,8 @@ function openQuestions(c: Climb, last: HistoryRun): Open[] {
 }
 
 function makesSense(c: Climb, last: HistoryRun, id: QuestionId, mark: Mark): boolean {
+  // What a ring or a sensor shows is not asked for.
+  if (endsOf(mark).every((end) => isRefuted(mark.word, end, last, c.space))) return false
   // Only who likes the ride may mean that travel is used as it should be.
   if (id === 'bottoms-on') return mark.strength === 1 || (last.feel?.rating ?? 0) >= likedFrom
   if (id === 'lever-open') return isUnreadLever(c, mark.end)
@@ -104,6 +107,8 @@ function makesSense(c: Climb, last: HistoryRun, id: QuestionId, mark: Mark): boo
   }
   return true
 }
+
+const endsOf = (mark: Mark): readonly End[] => (mark.end === 'both' ? ['front', 'rear'] : [mark.end])
 
 function isUnreadLever(c: Climb, end: Mark['end']): boolean {
   const lever = end === 'both' ? null : hasLever(c, end)

@@ -33,7 +33,7 @@ export const lookAtTyres: Rung = (c) => {
 }
 
 /** The look that goes with a card about tyres: two answers, both known at the pump. */
-function tyreQuestion(c: Climb): AskedQuestion | null {
+export function tyreQuestion(c: Climb): AskedQuestion | null {
   const last = c.onNow[c.onNow.length - 1]
   if (!last) return null
   const { answers } = questionRules['tyres-now']

@@ -1,24 +1,22 @@
 import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import type { Evidence, Proposal } from '#contract/proposal'
-import type { FeelWord } from '#contract/run'
 import { facts as rules } from '../../causes/factRules.ts'
-import { isComplaint, wordRules } from '../../causes/words.ts'
+import { isComplaint } from '../../causes/words.ts'
 import { knownSagPct } from '../../setup/sagOf.ts'
 import { strokePct } from '../../spring/sag.ts'
 import { plain, reason } from '../cards.ts'
 import { answerTo } from '../answers.ts'
 import { cautionFor, stepWords } from '../change.ts'
-import type { HistoryRun } from '../dayHistory.ts'
+import { stoppedShort, type Deepest } from '../deepest.ts'
 import { oneStep } from '../remedies.ts'
+import { bottomed, bottomWords, signsOf, timesHere } from './bottomSigns.ts'
 import { hasAskedEnough, heard, type Climb, type Rung } from './climb.ts'
 import { sagFirst } from './sagFirst.ts'
 import { sensorSays } from './sensorSays.ts'
-import { happyRating, hasComplaint } from './settle.ts'
 import { spacerStep } from './spacerStep.ts'
 import { byAir } from './springToTarget.ts'
 
-const bottomWords: readonly FeelWord[] = ['bottoms', 'harsh-and-bottoms']
 /** A spring that stands so much deeper than its target comes before its ramp, points of sag: what a ring can show. */
 const deepFromPct = 2.5
 /** A reading is asked for this often; who cannot take it goes on without. */
@@ -35,6 +33,8 @@ function atEnd(c: Climb, end: End): Proposal | null {
   const unit = c.space[end]
   const signs = signsOf(c, end)
   if (!unit || !c.now || signs.length === 0) return null
+  const short = stoppedShort(c.onNow[c.onNow.length - 1], end, c.space)
+  if (short) return hasAskedEnough(c) ? null : otherKnock(c, end, short, signs)
   if (answerTo(c.onNow, 'bottoms-on', end)?.answer === 'hardest-now-and-then') return fineNowAndThen(c, end)
   const sag = knownSagPct(c.h.setups, c.now, unit)
   if (sag === null) {
@@ -69,44 +69,22 @@ function atEnd(c: Climb, end: End): Proposal | null {
   }
 }
 
-/** What the last run says of an end that bottoms: a word, the count by ear, or rings at the end twice; empty: nothing. */
-function signsOf(c: Climb, end: End): Evidence[] {
-  const last = c.onNow[c.onNow.length - 1]
-  const said = heard(c, end, bottomWords)
-  if (said && said.run === last)
-    return [reason(`“${wordRules[said.mark.word].label}” on run ${last.number}`, last.run.id)]
-  // Another word on the last run has taken its place; who likes it so is left alone.
-  if (!last || hasComplaint(last) || (last.feel?.rating ?? 0) >= happyRating) return []
-  const count = countedByEar(last, end)
-  if (count >= rules.heardFrom[last.run.effort ?? 'usual'])
-    return [reason(`${count} bottom-outs at the ${end} counted by ear on run ${last.number}`, last.run.id)]
-  const full = c.onNow.slice(-ringsFull)
-  return full.length === ringsFull && full.every((r) => isRingFull(c, r, end))
-    ? [
-        reason(
-          `The ${end} ring stood at the end on runs ${full.map((r) => r.number).join(' and ')}`,
-          last.run.id,
-        ),
-      ]
-    : []
+/** It was said to bottom, and ring or sensor show that it did not: no spring, spacer or dial is turned for that. */
+function otherKnock(c: Climb, end: End, short: Deepest, signs: readonly Evidence[]): Proposal {
+  const seen = `The ${end} ${short.by} went to ${Math.round(short.pct)} %`
+  return {
+    ...plain(
+      'check-first',
+      `The ${end} did not bottom: look what knocks`,
+      short.by === 'ring'
+        ? `${seen}: there was travel left. Look for what is loose, tops out or strikes: axle, headset, links, a rim on the ground, a cable in the frame.`
+        : `${seen}: there was travel left. Push the ring home and read it after the next run. At the end: the scale of the sensor is off. Short of it: look for what is loose, tops out or strikes.`,
+      'A ring at the end of the stroke.',
+    ),
+    speaksFor: [...signs, reason(seen)],
+    causes: c.causes(),
+  }
 }
-
-/** So many runs in a row with the ring at the end are no chance. */
-const ringsFull = 2
-const countedByEar = ({ run }: HistoryRun, end: End) =>
-  (end === 'front' ? run.heardBottomsFront : run.heardBottomsRear) ?? 0
-function isRingFull(c: Climb, { run, analysis }: HistoryRun, end: End): boolean {
-  const mm = end === 'front' ? run.ringFrontMm : run.ringRearMm
-  // Ridden all out it may; and a sensor says more than a ring.
-  if (mm === null || analysis !== null || run.effort === 'all-out') return false
-  return strokePct(mm, c.space[end]!.strokeMm) >= rules.ringFullPct
-}
-
-const bottomed = (r: HistoryRun, end: End) =>
-  countedByEar(r, end) >= rules.heardFrom[r.run.effort ?? 'usual'] ||
-  (r.feel?.marks.some((m) => bottomWords.includes(m.word) && (m.end === end || m.end === 'both')) ?? false)
-const timesHere = (c: Climb, end: End) =>
-  c.onNow.filter((r) => bottomed(r, end) || isRingFull(c, r, end)).length
 
 /** Travel is there to be used: the last of it on the biggest hit is no fault. Other complaints go on to the next rungs. */
 function fineNowAndThen(c: Climb, end: End): Proposal | null {

@@ -12,6 +12,7 @@ import type { HistoryRun } from '../dayHistory.ts'
 import { setupOf } from '../history.ts'
 import { strokePct } from '../../spring/sag.ts'
 import { hasAskedEnough, saidOf, type Climb, type Rung } from './climb.ts'
+import { byPreload } from './preloadToTarget.ts'
 
 /** Rated from here on without a complaint, a spring is left alone even where its sag is off: the rider likes it so. */
 const likedFrom = 8
@@ -22,7 +23,8 @@ const reboundFollowsFrom = 0.08
 
 /**
  * A spring that the bench has read out of its window is brought to its target before any damper is asked: a damper cannot
- * repair it. Air goes there by the solver, not by a usual step; coils to the next spring that is owned.
+ * repair it. Air goes there by the solver, not by a usual step; a coil by its collar where that is enough, else to the next
+ * spring that is owned.
  */
 export const springToTarget: Rung = (c) => worst(c, ['rear', 'front'])
 
@@ -38,7 +40,10 @@ function worst(c: Climb, ends: End[]): Proposal | null {
     .sort((a, b) => Math.abs(b.by) - Math.abs(a.by))
   for (const { end, unit, sag, by } of off) {
     const air = unit.adjusters.find((a) => a.role === 'main-pressure')
-    const card = air?.kind === 'pressure' ? byAir(c, end, air, sag) : byCoil(c, end, by > 0 ? 1 : -1)
+    const card =
+      air?.kind === 'pressure'
+        ? byAir(c, end, air, sag)
+        : (byPreload(c, end, sag) ?? byCoil(c, end, by > 0 ? 1 : -1))
     if (card)
       return {
         ...card,
@@ -111,20 +116,22 @@ export function byAir(
 }
 
 /** The target was ridden today and left again: what the rider made of it counts, not the rule. */
-export const wasRiddenNear = (c: Climb, adjusterId: string, psi: number) =>
+export const wasRiddenNear = (c: Climb, adjusterId: string, target: number, give = targetGivePsi) =>
   c.counted.some((r) => {
     const at = setupOf(c.h, r.run.setupId)?.positions.find((p) => p.adjusterId === adjusterId)?.value
-    return at !== undefined && Math.abs(at - psi) <= targetGivePsi
+    return at !== undefined && Math.abs(at - target) <= give
   })
 
 function byCoil(c: Climb, end: End, direction: 1 | -1): Proposal | null {
-  const coil = c.space[end]!.adjusters.find((a) => a.role === 'spring-rate')
+  const unit = c.space[end]!
+  const coil = unit.adjusters.find((a) => a.role === 'spring-rate')
   const from = coil && c.positions.get(coil.id)
-  if (coil?.kind !== 'spring-rate' || from === undefined) return null
-  const further = coil.ratesNPerMm.filter((r) => Math.sign(r - from) === direction)
+  if ((unit.spring !== 'coil' && !coil) || (coil && from === undefined)) return null
+  const owned = coil?.kind === 'spring-rate' ? coil.ratesNPerMm : []
+  const further = owned.filter((r) => Math.sign(r - from!) === direction)
   const to = direction > 0 ? further[0] : further[further.length - 1]
   if (to === undefined && hasAskedEnough(c)) return null
-  if (to === undefined)
+  if (!coil || from === undefined || to === undefined)
     return plain(
       'check-first',
       `The ${end} needs a ${direction > 0 ? 'firmer' : 'softer'} spring than those at hand`,

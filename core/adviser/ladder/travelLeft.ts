@@ -7,6 +7,7 @@ import { answerTo } from '../answers.ts'
 import { plain, reason, repeatCard } from '../cards.ts'
 import { cautionFor, stepWords } from '../change.ts'
 import type { HistoryRun } from '../dayHistory.ts'
+import { usedItAll, type Deepest } from '../deepest.ts'
 import { oneStep } from '../remedies.ts'
 import { hasAskedEnough, heard, type Climb, type Rung } from './climb.ts'
 import { sagFirst } from './sagFirst.ts'
@@ -26,6 +27,8 @@ function atEnd(c: Climb, end: End): Proposal | null {
   const said = heard(c, end, ['unused-travel'])
   if (!unit || !c.now || !said || said.run !== last) return null
   const signs = [reason(`“${wordRules['unused-travel'].label}” on run ${last.number}`, last.run.id)]
+  const used = usedItAll(last, end, c.space)
+  if (used) return allUsed(c, end, last, used)
   if (answerTo(c.onNow, 'travel-due', end)?.answer === 'no-big-hit') return keptForBigger(c, end, last)
   if (last.run.effort === 'held-back' && !hasAskedEnough(c))
     return repeatCard(
@@ -57,6 +60,26 @@ function atEnd(c: Climb, end: End): Proposal | null {
       causes: c.causes(),
     }
   )
+}
+
+/** It was said to keep travel back, and ring or sensor show that it did not. Other complaints go on to the next rungs. */
+function allUsed(c: Climb, end: End, last: HistoryRun, used: Deepest): Proposal | null {
+  const only = last.feel?.marks.every((m) => !isComplaint(m.word) || m.word === 'unused-travel') ?? false
+  if (!only || hasAskedEnough(c)) return null
+  const seen = `The ${end} ${used.by} went to ${Math.round(used.pct)} %`
+  return {
+    ...plain(
+      'leave-it',
+      `The ${end} does use its travel: leave it alone`,
+      `${seen}. There is none left to set free; softer, it would only bottom. If it feels firm at the end, that is what keeps it from doing so.`,
+      `A ring that stops well short of the end.`,
+    ),
+    speaksFor: [
+      reason(`“${wordRules['unused-travel'].label}” on run ${last.number}`, last.run.id),
+      reason(seen),
+    ],
+    causes: c.causes(),
+  }
 }
 
 /** Travel that is left on ground without a hit for it is no fault. Other complaints go on to the next rungs. */

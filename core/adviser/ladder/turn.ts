@@ -141,7 +141,7 @@ function alreadyWorse(c: Climb, x: Candidate): boolean {
 }
 
 /** While a sensor shows a spring to be wrong it comes before any damper: a damper cannot repair it. */
-function bestOf(c: Climb): Candidate | null {
+export function bestOf(c: Climb): Candidate | null {
   const candidates = usefulOf(c)
   const { dials } = c.outlook()
   const measured = c

@@ -1,3 +1,4 @@
+import type { Cause, CauseKind, Proposal } from '#contract/proposal'
 import { adjusterName } from '../../adjusters/words.ts'
 import { causeLabel } from '../../causes/kinds.ts'
 import { forAndAgainst, plain, reason } from '../cards.ts'
@@ -5,7 +6,31 @@ import { cautionFor, stepWords } from '../change.ts'
 import { movedToday } from '../decide.ts'
 import { answersOf, oneStep, remedyMoves } from '../remedies.ts'
 import { leadingCause } from './leading.ts'
-import { hasAskedEnough, type Rung } from './climb.ts'
+import { hasAskedEnough, type Climb, type Rung } from './climb.ts'
+
+/** What would answer a cause, where it is fitted. */
+const dialFor: Partial<Record<CauseKind, string>> = {
+  'rebound-fast': 'rebound dial',
+  'rebound-slow': 'rebound dial',
+  'lsc-closed': 'compression dial',
+  'hsc-closed': 'compression dial',
+}
+
+/** Nothing fitted answers it: said so, before anything else is turned in its place. */
+function notThere(c: Climb, cause: Cause): Proposal | null {
+  const dial = dialFor[cause.kind]
+  if (!dial || !cause.end || c.outlook().dials.length === 0) return null
+  return {
+    ...plain(
+      'check-first',
+      `The ${cause.end} has no ${dial} to turn`,
+      `Everything speaks for ${causeLabel(cause.kind, cause.end)}, and nothing fitted answers that. Tyres and sag first, they are free; then it is oil or shims, for a workshop, or another unit.`,
+      'Another word on the next run.',
+    ),
+    ...forAndAgainst(cause),
+    causes: c.causes(),
+  }
+}
 
 /**
  * The right dial for the leading cause stands at its stop: said so, then the nearest real substitute with its side
@@ -14,7 +39,9 @@ import { hasAskedEnough, type Rung } from './climb.ts'
 export const usedUp: Rung = (c) => {
   const cause = leadingCause(c)
   if (!cause) return null
-  const right = answersOf(cause.kind, cause.end, c.space).filter((a) => !a.standIn)
+  const answers = answersOf(cause.kind, cause.end, c.space)
+  if (answers.length === 0) return hasAskedEnough(c) ? null : notThere(c, cause)
+  const right = answers.filter((a) => !a.standIn)
   const read = right.filter((a) => c.positions.has(a.adjuster.id))
   const spent = read.filter((a) => oneStep(a.adjuster, c.positions.get(a.adjuster.id)!, a.direction) === null)
   if (read.length === 0 || spent.length < read.length) return null
