@@ -18,7 +18,8 @@ import { onceOnly } from './ladder/onceOnly.ts'
 import { rampToTarget } from './ladder/rampToTarget.ts'
 import { goOn } from './ladder/goOn.ts'
 import { leverForClimbs } from './ladder/leverForClimbs.ts'
-import { riddenNervous } from './ladder/riddenNervous.ts'
+import { ratingAgainstVerdict } from './ladder/ratingAgainstVerdict.ts'
+import { riddenOtherwise } from './ladder/riddenOtherwise.ts'
 import { separate } from './ladder/separate.ts'
 import { almostSettled, leaveIt, settled } from './ladder/settle.ts'
 import { settledDay } from './ladder/settledDay.ts'
@@ -52,7 +53,8 @@ const ladder: readonly Rung[] = [
   openLever,
   lookAtTyres,
   noSpringThere,
-  riddenNervous,
+  riddenOtherwise,
+  ratingAgainstVerdict,
   gaugeFirst,
   otherGround,
   leverForClimbs,

@@ -8,6 +8,7 @@ import type { Candidate, Step } from './candidates.ts'
 import { forAndAgainst, plain, reason } from './cards.ts'
 import type { Dial } from './dials.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
+import { countedRuns, setupOf } from './history.ts'
 import { rememberedPlace } from './memory/words.ts'
 import { remedyMoves, type RemedyMove } from './remedies.ts'
 import { separatingTest, watchFor } from './watch.ts'
@@ -108,7 +109,7 @@ function withMemory(
   said: ReturnType<typeof forAndAgainst> | null,
 ): Partial<ReturnType<typeof forAndAgainst>> {
   const place = h.memory?.dials.find((x) => x.adjusterId === d.adjuster.id)?.place
-  if (!place) return said ?? { speaksFor: [unknownPlace(d)] }
+  if (!place) return said ?? { speaksFor: [unknownPlace(h, d)] }
   const best = rememberedPlace(d, place)
   const line = reason(
     `Earlier days: ${d.end} ${adjusterName(d.adjuster).toLowerCase()} is best near ${positionWords(d.adjuster, best, space.units)}`,
@@ -117,12 +118,22 @@ function withMemory(
   return closer
     ? { ...said, speaksFor: [...(said?.speaksFor ?? []), line] }
     : {
-        speaksFor: said?.speaksFor ?? [unknownPlace(d)],
+        speaksFor: said?.speaksFor ?? [unknownPlace(h, d)],
         speaksAgainst: [...(said?.speaksAgainst ?? []), line],
       }
 }
 
-function unknownPlace(d: Dial): Evidence {
+/** What is known of a place that nothing speaks for: nothing, or that the dial was ridden on both sides of it. */
+function unknownPlace(h: DayHistory, d: Dial): Evidence {
+  const ridden = new Set(
+    countedRuns(h).map(
+      (r) => setupOf(h, r.run.setupId)?.positions.find((p) => p.adjusterId === d.adjuster.id)?.value,
+    ),
+  ).size
+  if (ridden > 1)
+    return reason(
+      `The ${d.end} ${adjusterName(d.adjuster).toLowerCase()} was ridden in ${ridden} places today, and none was clearly the best`,
+    )
   return reason(
     `Little is known yet of the ${d.end} ${adjusterName(d.adjuster).toLowerCase()}: a step shows which way is better`,
   )

@@ -4,8 +4,8 @@ import { cannotSay } from '../../causes/questions.ts'
 import { isComplaint } from '../../causes/words.ts'
 import { explains } from '../answers.ts'
 import type { Candidate } from '../candidates.ts'
-import { choice, worth } from '../decide.ts'
-import { answersOf } from '../remedies.ts'
+import { choice, movedToday, worth } from '../decide.ts'
+import { answersOf, oneStep } from '../remedies.ts'
 import type { Climb } from './climb.ts'
 
 /** A figure of this weight confirms a word. */
@@ -96,14 +96,20 @@ function withoutGuesses(
   return left.some((x) => worth(x) >= choice.leastWorth) ? left : null
 }
 
-/** To find out is no reason to turn a dial the other way than every cause of what is complained of asks for. */
+/**
+ * To find out is no reason to turn a dial the other way than every cause of what is complained of asks for; nor is it one
+ * that it stands at the stop that they ask for, and was never ridden elsewhere.
+ */
 export function againstEveryCause(c: Climb): (x: Candidate) => boolean {
   const turns = causesOf(c, complaintsOf(c)).flatMap((x) => answersOf(x.kind, x.end, c.space))
   const { dials } = c.outlook()
+  const moved = movedToday(c.h)
   return (x) =>
-    x.gain <= 0 &&
     x.steps.some((s) => {
-      const own = turns.filter((t) => t.adjuster.id === dials[s.dial].adjuster.id)
-      return own.length > 0 && own.every((t) => t.direction !== Math.sign(s.to - s.from))
+      const { adjuster } = dials[s.dial]
+      const own = turns.filter((t) => t.adjuster.id === adjuster.id)
+      const against = own.length > 0 && own.every((t) => t.direction !== Math.sign(s.to - s.from))
+      const isSpent = () => !moved.has(adjuster.id) && oneStep(adjuster, s.from, own[0].direction) === null
+      return against && (x.gain <= 0 || isSpent())
     })
 }

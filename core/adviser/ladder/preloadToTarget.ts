@@ -5,7 +5,7 @@ import { strokePct } from '../../spring/sag.ts'
 import { plain } from '../cards.ts'
 import { cautionFor, stepWords } from '../change.ts'
 import type { Climb } from './climb.ts'
-import { wasRiddenNear } from './springToTarget.ts'
+import { wasRiddenNear } from './riddenNear.ts'
 
 /** Screwed in only where it brings the sag this near to its target, points: else it is another spring. */
 const meetsWithinPct = 2.5

@@ -8,7 +8,7 @@ import { say, canonicalUnits } from '../../units/choice.ts'
 import { plain, reason } from '../cards.ts'
 import { cautionFor, stepWords } from '../change.ts'
 import { hasAskedEnough, saidOf, type Climb, type Rung } from './climb.ts'
-import { wasRiddenNear } from './springToTarget.ts'
+import { wasRiddenNear } from './riddenNear.ts'
 
 /** This far from its own chart, as a share, a pressure is looked at before any damper. */
 const farFrom = 0.15

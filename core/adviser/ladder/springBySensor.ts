@@ -8,7 +8,7 @@ import { oneStep } from '../remedies.ts'
 import { solveOne } from '../sagWish.ts'
 import type { Rung } from './climb.ts'
 import { sensorSays } from './sensorSays.ts'
-import { wasRiddenNear } from './springToTarget.ts'
+import { wasRiddenNear } from './riddenNear.ts'
 import { bestOf } from './turn.ts'
 
 /** Ride height under way is not sag on the bench: half of what it asks for is turned, then it is read. */

@@ -9,15 +9,13 @@ import { solveOne } from '../sagWish.ts'
 import { plain, reason } from '../cards.ts'
 import { cautionFor, stepWords } from '../change.ts'
 import type { HistoryRun } from '../dayHistory.ts'
-import { setupOf } from '../history.ts'
 import { strokePct } from '../../spring/sag.ts'
 import { hasAskedEnough, saidOf, type Climb, type Rung } from './climb.ts'
 import { byPreload } from './preloadToTarget.ts'
+import { wasRiddenNear } from './riddenNear.ts'
 
 /** Rated from here on without a complaint, a spring is left alone even where its sag is off: the rider likes it so. */
 const likedFrom = 8
-/** A target this near to what was ridden is the same, psi. */
-const targetGivePsi = 2
 /** Beyond this share of its pressure a spring asks for another rebound. */
 const reboundFollowsFrom = 0.08
 
@@ -114,13 +112,6 @@ export function byAir(
     caution: cautionFor(air),
   }
 }
-
-/** The target was ridden today and left again: what the rider made of it counts, not the rule. */
-export const wasRiddenNear = (c: Climb, adjusterId: string, target: number, give = targetGivePsi) =>
-  c.counted.some((r) => {
-    const at = setupOf(c.h, r.run.setupId)?.positions.find((p) => p.adjusterId === adjusterId)?.value
-    return at !== undefined && Math.abs(at - target) <= give
-  })
 
 function byCoil(c: Climb, end: End, direction: 1 | -1): Proposal | null {
   const unit = c.space[end]!

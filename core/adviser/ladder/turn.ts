@@ -2,17 +2,19 @@ import type { Cause } from '#contract/proposal'
 import type { AskedQuestion } from '#contract/question'
 import { springCauses } from '../../causes/kinds.ts'
 import { cannotSay, questionRules } from '../../causes/questions.ts'
+import { knownSagPct } from '../../setup/sagOf.ts'
 import { answerTo } from '../answers.ts'
 import { noAnswerCard, plain, reason, repeatCard } from '../cards.ts'
 import type { Candidate } from '../candidates.ts'
 import { changeCard } from '../change.ts'
-import { choice, worth } from '../decide.ts'
+import { choice, movedToday, worth } from '../decide.ts'
 import { settingsKey } from '../history.ts'
 import { answersOf, remedyMoves } from '../remedies.ts'
 import { againstEveryCause, answeringComplaint } from './complaint.ts'
 import { leadingCause } from './leading.ts'
 import { withoutNeedlessOpening } from './opening.ts'
-import type { Climb, Rung } from './climb.ts'
+import { hasAskedEnough, type Climb, type Rung } from './climb.ts'
+import { sensorSays } from './sensorSays.ts'
 import { worseBelow } from './worse.ts'
 
 /** Causes below this are not worth a change of their own. */
@@ -140,9 +142,20 @@ function alreadyWorse(c: Climb, x: Candidate): boolean {
   return session.level(key).runs > 0 && session.chanceOfBetter(nowKey, key) < worseBelow
 }
 
+/** To find something out, a spring whose sag nobody has read: asked for before, it is not pumped where something else is left. */
+function pumpsBlind(c: Climb, x: Candidate): boolean {
+  const { dials } = c.outlook()
+  const spring = x.steps.map((s) => dials[s.dial]).find((d) => d.adjuster.role === 'main-pressure')
+  const unit = spring && c.space[spring.end]
+  if (!unit || !c.now || x.gain > 0 || movedToday(c.h).has(spring.adjuster.id)) return false
+  return !sensorSays(c, spring.end) && knownSagPct(c.h.setups, c.now, unit) === null
+}
+
 /** While a sensor shows a spring to be wrong it comes before any damper: a damper cannot repair it. */
 export function bestOf(c: Climb): Candidate | null {
-  const candidates = usefulOf(c)
+  const useful = usefulOf(c)
+  const seeing = useful.filter((x) => !pumpsBlind(c, x))
+  const candidates = hasAskedEnough(c) && seeing.length > 0 ? seeing : useful
   const { dials } = c.outlook()
   const measured = c
     .causes()

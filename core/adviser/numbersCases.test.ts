@@ -1,0 +1,145 @@
+import { describe, expect, it } from 'vitest'
+import type { FeelWord, Mark } from '#contract/run'
+import { advise } from './advise.ts'
+import { DayBuilder, space } from '../test/dayBuilder.ts'
+import { faultsOf, start, withSag, type Case } from './test/fieldCase.ts'
+
+const said = (word: FeelWord, end: Mark['end'], strength: Mark['strength'] = 2) => [{ word, end, strength }]
+const sagRight = (d: DayBuilder) => withSag(d.history(), { front: 20, rear: 30 })
+
+/** Numbers that say one thing and words, verdicts or states of mind another; dials at their stops. */
+const cases: Case[] = [
+  {
+    day: 'Rated 6 with “kicks”; rebound slower; rated 8 without a word, and “much worse than run 1”',
+    story: () =>
+      sagRight(
+        new DayBuilder()
+          .run(6, said('kicks', 'rear'))
+          .change({ rr: 5 })
+          .run(8, [], { against: [1, -2] }),
+      ),
+    card: 'repeat',
+    moves: [],
+    says: /better.* worse|worse.* better/,
+    why: 'One of the two was a slip; nothing is turned on either',
+  },
+  {
+    day: 'Rated 7; rebound slower; rated 5, and “much better than run 1”',
+    story: () =>
+      sagRight(
+        new DayBuilder()
+          .run(7, said('kicks', 'rear'))
+          .change({ rr: 5 })
+          .run(5, [], { against: [1, 2] }),
+      ),
+    card: 'repeat',
+    moves: [],
+    why: 'The same the other way round: nobody goes back on it either',
+  },
+  {
+    day: 'Rated 7 and 6.5 after a turn, and “better than run 1”',
+    story: () =>
+      sagRight(
+        new DayBuilder()
+          .run(7, said('kicks', 'rear'))
+          .change({ rr: 5 })
+          .run(6.5, said('kicks', 'rear', 1), { against: [1, 1] }),
+      ),
+    card: ['change', 'ask', 'repeat'],
+    never: /^Ride the same/,
+    why: 'Half a point is scatter: the comparison stands',
+  },
+  {
+    day: 'Rated 7, then 5 on the same settings, to save the tyres, nothing said',
+    story: () => sagRight(new DayBuilder().run(7).run(5, [], { mind: 'saving-tyres' })),
+    card: 'repeat',
+    moves: [],
+    says: /tyres/,
+    why: 'It was ridden otherwise: no gauge is put on for that',
+  },
+  {
+    day: 'Rated 4 on a track that was new, nothing said',
+    story: () => sagRight(new DayBuilder().run(4, [], { mind: 'track-new' })),
+    card: 'repeat',
+    moves: [],
+    says: /new/,
+    why: 'A first look at a track says little of the bike',
+  },
+  {
+    day: 'Three silent runs at 6, sag never read',
+    story: () => new DayBuilder().run(6).run(6).run(6).history(),
+    card: ['change', 'read', 'separating-test'],
+    never: /pressure/,
+    why: 'No spring is pumped to find something out while nobody knows where it stands',
+  },
+  {
+    day: '“Harsh everywhere” in front, strong, small chatter, tyres right, low-speed compression already open',
+    story: () =>
+      sagRight(
+        new DayBuilder({ ...start, fc: 16 })
+          .run(5, said('harsh-everywhere', 'front', 3))
+          .answer({ question: 'harsh-on', end: 'front', answer: 'small-chatter' })
+          .answer({ question: 'tyres-now', end: null, answer: 'as-before' }),
+      ),
+    card: ['change', 'check-first', 'ask', 'read'],
+    never: /firmer|slower/,
+    why: 'A dial at the stop that the word asks for is not turned back for standing at it',
+  },
+  {
+    day: '“Stays down” behind, twice, rebound already at its fast stop, sag right',
+    story: () =>
+      sagRight(
+        new DayBuilder({ ...start, rr: 14 })
+          .run(5, said('stays-down', 'rear'))
+          .run(5, said('stays-down', 'rear')),
+      ),
+    card: ['change', 'check-first', 'ask', 'read'],
+    never: /rebound, .*slower/,
+    why: 'The same of a rebound',
+  },
+  {
+    day: 'One dial left to turn, 5, 7, 8.5, 7 from slow to fast, back at the best, praised',
+    bike: {
+      front: { ...space.front!, adjusters: [] },
+      rear: { ...space.rear!, adjusters: space.rear!.adjusters.filter((a) => a.id === 'rr') },
+    },
+    story: () =>
+      new DayBuilder({ rr: 4 })
+        .run(5, said('dead', 'rear'))
+        .change({ rr: 6 })
+        .run(7, said('dead', 'rear', 1))
+        .change({ rr: 10 })
+        .run(7, said('kicks', 'rear', 1))
+        .change({ rr: 8 })
+        .run(8.5, said('good', 'rear'))
+        .history(),
+    card: 'repeat',
+    moves: [],
+    says: /One more run on the same settings/,
+    why: 'It is as good as settled: a second run makes it so, no turn',
+  },
+]
+
+describe('cases of numbers against words', () => {
+  it.each(cases)('$day: $why', (c) => expect(faultsOf(c)).toEqual([]))
+})
+
+describe('a dial that was ridden in several places', () => {
+  const day = () =>
+    sagRight(
+      new DayBuilder()
+        .run(5, said('dead', 'rear'))
+        .change({ rr: 9 })
+        .run(6, said('dead', 'rear', 1))
+        .change({ rr: 11 })
+        .run(7)
+        .change({ rr: 12 })
+        .run(7),
+    )
+  it('is not called one of which little is known', () => {
+    const p = advise(day(), space)
+    const text = p.speaksFor.map((e) => e.text).join(' | ')
+    const turnsIt = p.moves.some((m) => m.adjusterId === 'rr')
+    expect(turnsIt && /Little is known yet of the rear rebound/.test(text)).toBe(false)
+  })
+})
