@@ -118,6 +118,56 @@ const cases: Case[] = [
     says: /One more run on the same settings/,
     why: 'It is as good as settled: a second run makes it so, no turn',
   },
+  {
+    day: 'Liked at 8 in 15 °C; 29 °C by the log; the same settings 6, “bounces on” behind; where they were found nobody noted',
+    story: () =>
+      sagRight(
+        new DayBuilder().run(8, said('good', 'both')).hour({ airTempC: 29 }).run(6, said('pogo', 'rear')),
+      ),
+    card: 'change',
+    moves: ['front rebound slower', 'rear rebound slower', 'front low-speed compression firmer'],
+    says: /^For the heat/,
+    why: 'The day itself knows where they were right: it is the heat, at both ends',
+  },
+  {
+    day: 'The same, and it bounced in 15 °C already',
+    story: () =>
+      sagRight(
+        new DayBuilder()
+          .run(5.5, said('pogo', 'rear'))
+          .hour({ airTempC: 29 })
+          .run(5, said('pogo', 'rear', 3)),
+      ),
+    card: ['change', 'ask', 'read'],
+    never: /heat/,
+    why: 'What was so when it was cool is not the heat',
+  },
+  {
+    day: 'Two dials turned at once, not linked: 6 with “kicks”, then 8, and “much better”',
+    story: () =>
+      sagRight(
+        new DayBuilder()
+          .run(6, said('kicks', 'rear'))
+          .change({ rr: 5, fc: 6 })
+          .run(8, said('good', 'both'), { against: [1, 2] }),
+      ),
+    card: ['repeat', 'leave-it'],
+    never: /Back to run/,
+    why: 'Nobody knows which of them did it, and nobody goes back from what is clearly better',
+  },
+  {
+    day: 'Two dials turned at once, not linked: 6, then 5.5',
+    story: () => sagRight(new DayBuilder().run(6, said('kicks', 'rear')).change({ rr: 5, fc: 6 }).run(5.5)),
+    card: 'untangle',
+    why: 'A mess that did not help is gone back from',
+  },
+  {
+    day: '“Bobs” in front, strong, out of the saddle, sag right',
+    story: () => sagRight(new DayBuilder().run(6, said('pedal-bob', 'front', 3))),
+    card: ['change', 'ask'],
+    moves: ['front low-speed compression firmer'],
+    why: 'A fork that bobs is not held by the shock',
+  },
 ]
 
 describe('cases of numbers against words', () => {

@@ -241,7 +241,7 @@ export const wordRules: Record<FeelWord, WordRule> = {
     aliases: ['bob', 'bobs', 'bobbing', 'pedal bounce'],
     about: 'pedalling',
     usualEnd: 'rear',
-    causes: [{ kind: 'lsc-open', at: 'rear', weight: 1.2 }],
+    causes: [{ kind: 'lsc-open', at: 'same', weight: 1.2 }],
     toldApartBy: 'lever position, and activity while pedalling',
   },
   'pedals-strike': {

@@ -1,13 +1,15 @@
 import type { End } from '#contract/common'
 import type { Setup } from '#contract/setup'
+import { isComplaint } from '../../causes/words.ts'
 import { familyOf, positionWords } from '../../adjusters/words.ts'
 import { diffSetups, moveWords, samePosition, type Move } from '../../setup/diff.ts'
 import { readBetween, type PutRight } from '../../setup/readBetween.ts'
 import { firstRunCard, plain, reason, untangleCard } from '../cards.ts'
 import type { HistoryRun } from '../dayHistory.ts'
-import { fittedUnits, setupOf } from '../history.ts'
+import { fittedUnits, keyOfRun, setupOf } from '../history.ts'
 import { findTangle } from '../tangle.ts'
 import type { Climb, Rung } from './climb.ts'
+import { happyRating } from './settle.ts'
 import { partName, readPart, type Part } from './readPart.ts'
 
 /** Nothing ridden yet: the baseline first. */
@@ -27,16 +29,32 @@ export const tellTheFeel: Rung = ({ h, counted }) => {
   )
 }
 
-/** Several things moved that do not belong together: nobody can say which did it. */
-export const untangle: Rung = ({ h, space, causes }) => {
-  const tangle = findTangle(h, space)
+/** From this chance on a mess has come out better than what was before it. */
+const clearlyBetter = 0.8
+
+/**
+ * Several things moved that do not belong together: nobody can say which did it. Ridden, liked better and not complained
+ * of, it is a new baseline all the same: nobody goes back from that.
+ */
+export const untangle: Rung = (c) => {
+  const tangle = findTangle(c.h, c.space)
+  if (!tangle || isBetterNow(c, tangle.before)) return null
+  return untangleCard(
+    tangle.moves.map((m) => moveWords(m, c.space.units)),
+    tangle.before,
+    c.causes(),
+  )
+}
+
+function isBetterNow(c: Climb, before: HistoryRun): boolean {
+  const last = c.onNow[c.onNow.length - 1]
+  if (!last?.feel || last.feel.marks.some((m) => isComplaint(m.word))) return false
+  const rating = last.feel.rating ?? 0
+  const isBest = c.counted.every((r) => keyOfRun(c.h, r) === c.nowKey || (r.feel?.rating ?? 0) < rating)
   return (
-    tangle &&
-    untangleCard(
-      tangle.moves.map((m) => moveWords(m, space.units)),
-      tangle.before,
-      causes(),
-    )
+    rating >= happyRating &&
+    isBest &&
+    c.session().chanceOfBetter(keyOfRun(c.h, before) ?? '', c.nowKey) >= clearlyBetter
   )
 }
 

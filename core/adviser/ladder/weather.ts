@@ -3,11 +3,11 @@ import type { ProposedMove } from '#contract/proposal'
 import type { FeelWord } from '#contract/run'
 import { adjusterName, familyOf } from '../../adjusters/words.ts'
 import { facts as rules } from '../../causes/factRules.ts'
-import { wordRules } from '../../causes/words.ts'
+import { isComplaint, wordRules } from '../../causes/words.ts'
 import { canonicalUnits, say } from '../../units/choice.ts'
 import { answerTo } from '../answers.ts'
 import { plain, reason } from '../cards.ts'
-import { conditionsNow } from '../../conditions/at.ts'
+import { conditionsAt, conditionsNow } from '../../conditions/at.ts'
 import { setupOf } from '../history.ts'
 import { oneStep } from '../remedies.ts'
 import { heard, type Climb, type Rung } from './climb.ts'
@@ -56,20 +56,36 @@ export const weather: Rung = (c) => {
   }
 }
 
-/** By the thermometer where it is known where the settings were found, else by the rider's own answer. */
+/** Rated from here on without a complaint, these settings were right for the air of that run. */
+const likedFrom = 8
+
+/** By the thermometer where it is known where the settings were found or liked, else by the rider's own answer. */
 function turnOfWeather(c: Climb): { kind: 'heat' | 'cold'; why: string } | null {
   const found = setupOf(c.h, c.h.startSetupId)?.foundIn?.airTempC ?? null
   const now = conditionsNow(c.h).airTempC
-  if (found === null)
+  const liked = found === null ? likedAt(c) : null
+  if (found === null && liked === null)
     return answerTo(c.onNow, 'since-hot', null)?.answer === 'since-hot'
       ? { kind: 'heat', why: 'It has been so only since it got hot' }
       : null
-  if (now === null || Math.abs(now - found) < rules.temperatureJumpC) return null
+  const then = found ?? liked!.airTempC
+  if (now === null || Math.abs(now - then) < rules.temperatureJumpC) return null
   const units = c.space.units ?? canonicalUnits
   return {
-    kind: now > found ? 'heat' : 'cold',
-    why: `${say('temperature', now, units)} now, ${say('temperature', found, units)} where these settings were found`,
+    kind: now > then ? 'heat' : 'cold',
+    why: `${say('temperature', now, units)} now, ${say('temperature', then, units)} ${liked ? `on run ${liked.run}, where they were liked` : 'where these settings were found'}`,
   }
+}
+
+/** The air that these settings were liked in today: the day itself knows where they were right. */
+function likedAt(c: Climb): { airTempC: number; run: number } | null {
+  const run = c.onNow.findLast(
+    (r) =>
+      (r.feel?.rating ?? 0) >= likedFrom &&
+      !r.feel!.marks.some((m) => isComplaint(m.word)) &&
+      conditionsAt(c.h, r.run).airTempC !== null,
+  )
+  return run ? { airTempC: conditionsAt(c.h, run.run).airTempC!, run: run.number } : null
 }
 
 /** Rebound of both ends, and compression of the fork: what the weather moves, one step each. */
