@@ -1,6 +1,7 @@
 import type { Proposal } from '#contract/proposal'
 import type { Outlook } from './decide.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
+import { againstMemory } from './ladder/againstMemory.ts'
 import { asking } from './ladder/ask.ts'
 import { withBottomsCounted } from './ladder/bottomSigns.ts'
 import { climbOf, type Climb, type Rung } from './ladder/climb.ts'
@@ -77,6 +78,7 @@ const ladder: readonly Rung[] = [
   usedUp,
   separate,
   byHand,
+  againstMemory,
   goOn,
   wordAgainstFigure,
   readBeforePumping,

@@ -132,7 +132,7 @@ function unknownPlace(h: DayHistory, d: Dial): Evidence {
   ).size
   if (ridden > 1)
     return reason(
-      `The ${d.end} ${adjusterName(d.adjuster).toLowerCase()} was ridden in ${ridden} places today, and none was clearly the best`,
+      `The ${d.end} ${adjusterName(d.adjuster).toLowerCase()} was ridden in ${ridden} places today; its best may lie beside them`,
     )
   return reason(
     `Little is known yet of the ${d.end} ${adjusterName(d.adjuster).toLowerCase()}: a step shows which way is better`,

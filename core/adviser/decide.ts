@@ -1,3 +1,4 @@
+import type { Setup } from '#contract/setup'
 import { noticeable as leastNoticeable } from '../stats/verdict.ts'
 import { candidatesFrom, type Candidate } from './candidates.ts'
 import { clicksOf, surfaceDataOf } from './clues.ts'
@@ -107,7 +108,7 @@ export function outlookOn(
   const candidates = candidatesFrom(surface, dials, positions, movedToday(h), noticeable).sort(
     (a, b) => perRun(b) - perRun(a),
   )
-  const allRead = isAllRead(space, positions)
+  const allRead = isAllRead(space, now)
   const likeliest = Math.max(0, ...candidates.map((c) => c.clearlyBetter))
   return {
     dials,
@@ -128,8 +129,11 @@ export function outlookOn(
   }
 }
 
-const isAllRead = (space: SetupSpace, positions: ReadonlyMap<string, number>) =>
-  dialsOf(space).every((d) => d.adjuster.tool === 'workshop' || positions.has(d.adjuster.id))
+/** What only comes off a card or was carried over has been read by nobody. */
+function isAllRead(space: SetupSpace, now: Setup | undefined): boolean {
+  const read = new Set(now?.positions.filter((p) => p.known.how !== 'assumed').map((p) => p.adjusterId))
+  return dialsOf(space).every((d) => d.adjuster.tool === 'workshop' || read.has(d.adjuster.id))
+}
 
 const positionsOf = (h: DayHistory) =>
   new Map(setupOf(h, h.currentSetupId)?.positions.map((p) => [p.adjusterId, p.value] as const))

@@ -35,6 +35,16 @@ const onCoilShock = (turnsIn: number, rate = 75) => ({
   rr: 7,
 })
 
+const threeWay: Adjuster = {
+  ...base,
+  id: 'rr',
+  kind: 'click',
+  role: 'rebound',
+  clicks: 2,
+  step: 1,
+  countBase: 'open',
+}
+
 const cases: Case[] = [
   {
     day: 'Hardtail, “kicks” behind, rated 5',
@@ -171,6 +181,31 @@ const cases: Case[] = [
     card: ['check-first', 'leave-it', 'change'],
     never: /^Rear pressure, .* firmer/,
     why: 'A firmer spring throws harder where nothing holds it back',
+  },
+  {
+    day: 'One dial of three places, all ridden: 4, 6.5, 5; back in the middle 6.5 and 6.5, “kicks” both times',
+    bike: {
+      front: { ...fork, adjusters: [] },
+      rear: { ...shock, adjusters: [threeWay] },
+    },
+    story: () => {
+      const kicks = [{ word: 'kicks', end: 'rear' } as const]
+      return new DayBuilder({ rr: 1 })
+        .run(6.5)
+        .change({ rr: 0 })
+        .run(4)
+        .change({ rr: 2 })
+        .run(5)
+        .change({ rr: 1 })
+        .run(6.5, kicks)
+        .run(6.5, kicks)
+        .history()
+    },
+    card: 'check-first',
+    moves: [],
+    says: /No dial left for this/,
+    never: /Nothing more to learn/,
+    why: 'The dial is where it is best, and the complaint stands: that is not “leave it until somebody complains”',
   },
 ]
 

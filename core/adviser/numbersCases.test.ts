@@ -1,11 +1,26 @@
 import { describe, expect, it } from 'vitest'
 import type { FeelWord, Mark } from '#contract/run'
 import { advise } from './advise.ts'
+import { learnFrom } from './memory/learnt.ts'
+import { memoryFor } from './memory/memory.ts'
 import { DayBuilder, space } from '../test/dayBuilder.ts'
 import { faultsOf, start, withSag, type Case } from './test/fieldCase.ts'
 
 const said = (word: FeelWord, end: Mark['end'], strength: Mark['strength'] = 2) => [{ word, end, strength }]
 const sagRight = (d: DayBuilder) => withSag(d.history(), { front: 20, rear: 30 })
+
+/** Two earlier days with the rear rebound best at so many clicks. */
+function remembered(best: number) {
+  const day = new DayBuilder({ ...start, rr: best - 3 })
+  for (const rr of [best - 3, best - 1, best + 1, best + 3, best, best, best - 2, best + 2, best])
+    day.change({ rr }).run(Math.round(2 * (8.5 - 0.5 * Math.abs(rr - best))) / 2, [])
+  const learnt = (date: string) => learnFrom({ date, trailId: 'trail', history: day.history(), space })!
+  const conditions = { airTempC: 15, altitudeM: 400, surface: 'damp' as const }
+  return memoryFor({ date: '2031-05-03', trailId: 'trail', conditions, space }, [
+    learnt('2031-05-01'),
+    learnt('2031-05-02'),
+  ])
+}
 
 /** Numbers that say one thing and words, verdicts or states of mind another; dials at their stops. */
 const cases: Case[] = [
@@ -167,6 +182,69 @@ const cases: Case[] = [
     card: ['change', 'ask'],
     moves: ['front low-speed compression firmer'],
     why: 'A fork that bobs is not held by the shock',
+  },
+  {
+    day: 'Earlier days know the rear rebound three clicks faster; “kicks”, strong, on single hits; sag right',
+    story: () =>
+      withSag(
+        new DayBuilder()
+          .remembering(remembered(10))
+          .run(5, said('kicks', 'rear', 3))
+          .answer({ question: 'kicks-when', end: 'rear', answer: 'single-hits' })
+          .history(),
+        { front: 20, rear: 30 },
+      ),
+    card: 'check-first',
+    moves: [],
+    says: /earlier days/i,
+    never: /No dial left/,
+    why: 'Memory and word part about the rebound; a spring that was read right settles nothing between them',
+  },
+  {
+    day: 'The same again on a second run',
+    story: () =>
+      withSag(
+        new DayBuilder()
+          .remembering(remembered(10))
+          .run(5, said('kicks', 'rear', 3))
+          .answer({ question: 'kicks-when', end: 'rear', answer: 'single-hits' })
+          .run(5, said('kicks', 'rear', 3))
+          .history(),
+        { front: 20, rear: 30 },
+      ),
+    card: 'change',
+    moves: ['rear rebound slower'],
+    why: 'Said twice with nothing else found: today goes before earlier days',
+  },
+  {
+    day: 'Earlier days know the rear rebound where it stands; “stays down” behind, coming out of fast turns',
+    story: () =>
+      withSag(
+        new DayBuilder()
+          .remembering(remembered(7))
+          .run(5, said('stays-down', 'rear'))
+          .answer({ question: 'stays-down-when', end: 'rear', answer: 'out-of-fast-turns' })
+          .history(),
+        { front: 20, rear: 30 },
+      ),
+    card: 'change',
+    moves: ['rear rebound faster'],
+    why: 'Where it stands is no other way: a click or two is today’s to say',
+  },
+  {
+    day: 'Rebound 7, 6, 5: 7 each time, said to be the same each time',
+    story: () =>
+      sagRight(
+        new DayBuilder()
+          .run(7)
+          .change({ rr: 6 })
+          .run(7, [], { against: [1, 0] })
+          .change({ rr: 5 })
+          .run(7, [], { against: [2, 0] }),
+      ),
+    card: ['change', 'repeat', 'leave-it'],
+    never: /Rear rebound, 2 clicks faster|Rear rebound, 1 click faster/,
+    why: 'Back where it was the same tells nothing: another dial',
   },
 ]
 

@@ -41,7 +41,8 @@ export const asking =
     const open = openQuestions(c, last)
       .map((q) => ({ ...q, imagine: imagine(c, last, q) }))
       .filter((q) => q.imagine.worth >= costRuns.question || q.imagine.parts)
-      .sort((a, b) => b.imagine.worth - a.imagine.worth)
+      // A look that costs nothing comes before what has to be remembered.
+      .sort((a, b) => Number(isLook(b)) - Number(isLook(a)) || b.imagine.worth - a.imagine.worth)
     for (const q of open) {
       const leads = q.imagine.leads.map((lead) => ({ ...lead, card: advise(lead.climb) }))
       // Of the answers that may well come, two must lead to different turns.
@@ -60,6 +61,8 @@ export const asking =
     }
     return null
   }
+
+const isLook = (q: Pick<Open, 'id'>) => q.id === 'lever-open'
 
 /** The day where nobody can say: looked at as it will be when that is tapped, to the last sample. */
 function unanswered(c: Climb, last: HistoryRun, q: Pick<Open, 'id' | 'end'>): Climb {

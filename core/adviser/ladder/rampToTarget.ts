@@ -14,7 +14,8 @@ import { bottomed, bottomWords, signsOf, timesHere } from './bottomSigns.ts'
 import { hasAskedEnough, heard, type Climb, type Rung } from './climb.ts'
 import { sagFirst } from './sagFirst.ts'
 import { sensorSays } from './sensorSays.ts'
-import { spacerStep } from './spacerStep.ts'
+import { readPart } from './readPart.ts'
+import { spacerStep, unreadSpacers } from './spacerStep.ts'
 import { byAir } from './springToTarget.ts'
 
 /** A spring that stands so much deeper than its target comes before its ramp, points of sag: what a ring can show. */
@@ -49,6 +50,8 @@ function atEnd(c: Climb, end: End): Proposal | null {
   const by = sag - unit.sagTargetPct
   const air = unit.adjusters.find((a) => a.role === 'main-pressure')
   const spring = !harsh && by >= deepFromPct && air?.kind === 'pressure' ? byAir(c, end, air, sag) : null
+  const unread = spring || hasAskedEnough(c) ? null : unreadSpacers(c, end)
+  if (unread) return readPart(c, [unread], [...signs, reason('Nobody has noted how many spacers are in')])
   const card =
     spring ??
     bySpacer(c, end, harsh) ??

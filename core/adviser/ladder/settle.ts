@@ -36,7 +36,7 @@ export const leaveIt: Rung = (c) => {
       ...plain(
         'leave-it',
         'Leave it alone',
-        'There is hardly a better number to give. Ride it again; if it feels the same, call it settled.',
+        `There is hardly a better number to give. ${thenSettled(c)}`,
         'A complaint in the same place on two runs.',
       ),
       speaksFor: [reason(`Rated ${c.onNow[c.onNow.length - 1].feel!.rating} of ${topOfScale}`)],
@@ -50,13 +50,19 @@ export const leaveIt: Rung = (c) => {
     ...plain(
       'leave-it',
       'Leave it alone',
-      'Rated well, and nothing speaks clearly against it. Ride it again, or call it settled.',
+      `Rated well, and nothing speaks clearly against it. ${thenSettled(c)}`,
       'A complaint in the same place on two runs.',
     ),
     causes: c.causes(),
     speaksFor: top?.kind === 'none' ? forAndAgainst(top).speaksFor : [],
   }
 }
+
+/** What follows from a bike that is liked: where nobody knows how it stands it cannot be found again. */
+const thenSettled = (c: Climb) =>
+  c.outlook().allRead
+    ? 'Ride it again; if it feels the same, call it settled.'
+    : 'Before it is called settled, read where its parts stand: what nobody has counted cannot be found again.'
 
 const topOfScale = 10
 /** From here on a rider is content. */

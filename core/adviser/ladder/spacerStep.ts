@@ -6,12 +6,19 @@ import { stepWords } from '../change.ts'
 import { dialsOf } from '../dials.ts'
 import { oneStep } from '../remedies.ts'
 import type { Climb } from './climb.ts'
+import type { Part } from './readPart.ts'
 
 /** A spacer more or fewer with the pressure that belongs to it: one change. */
 export interface SpacerStep {
   dial: Adjuster
   moves: ProposedMove[]
   words: string
+}
+
+/** Spacers of an end of which nobody has noted how many are in; null: it is known, or there are none. */
+export function unreadSpacers(c: Climb, end: End): Part | null {
+  const dial = c.space[end]?.adjusters.find((a) => a.kind === 'spacer')
+  return dial && !c.positions.has(dial.id) ? { end, adjuster: dial } : null
 }
 
 /**

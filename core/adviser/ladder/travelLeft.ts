@@ -12,7 +12,8 @@ import { oneStep } from '../remedies.ts'
 import { hasAskedEnough, heard, type Climb, type Rung } from './climb.ts'
 import { sagFirst } from './sagFirst.ts'
 import { sensorSays } from './sensorSays.ts'
-import { spacerStep } from './spacerStep.ts'
+import { readPart } from './readPart.ts'
+import { spacerStep, unreadSpacers } from './spacerStep.ts'
 
 /**
  * Travel that is never used, the other way round than bottoming: where no hit was big enough it is kept for one; with sag
@@ -49,6 +50,8 @@ function atEnd(c: Climb, end: End): Proposal | null {
           [...signs, reason('Nobody has read sag at this pressure')],
         )
   if (Math.abs(sag - unit.sagTargetPct) > rules.sagBandPct) return null
+  const unread = hasAskedEnough(c) ? null : unreadSpacers(c, end)
+  if (unread) return readPart(c, [unread], [...signs, reason('Nobody has noted how many spacers are in')])
   const card = bySpacer(c, end) ?? byHighSpeed(c, end)
   return (
     card && {

@@ -10,7 +10,7 @@ import { changeCard } from '../change.ts'
 import { choice, movedToday, worth } from '../decide.ts'
 import { settingsKey } from '../history.ts'
 import { answersOf, remedyMoves } from '../remedies.ts'
-import { againstEveryCause, answeringComplaint } from './complaint.ts'
+import { againstEveryCause, answeringComplaint, complaintsOf } from './complaint.ts'
 import { leadingCause } from './leading.ts'
 import { withoutNeedlessOpening } from './opening.ts'
 import { hasAskedEnough, type Climb, type Rung } from './climb.ts'
@@ -20,6 +20,10 @@ import { worseBelow } from './worse.ts'
 /** Causes below this are not worth a change of their own. */
 const likelyFrom = 0.15
 const worthDisturbing = 0.25
+/** Ridden settings are the better ones from this chance on. */
+const noBetterBelow = 0.55
+/** Read this near to its target a spring stands right: what a ring can show, points of sag. */
+const rightWithinPct = 2.5
 /** Ridden this often on the same settings, another repeat tells nothing new. */
 const repeatsEnough = 3
 const checkedByHand: readonly Cause['kind'][] = ['tyres', 'stiction']
@@ -74,6 +78,17 @@ export const lookAgain: Rung = (c) => {
     ),
     ...(allRead ? [] : [reason('Of what nobody has read nothing is known')]),
   ]
+  if (complaintsOf(c).length > 0)
+    return {
+      ...plain(
+        'check-first',
+        'No dial left for this',
+        'What is fitted was tried, and nothing promises better than where it stands. What is left: sag and tyres, spacers, another spring, a workshop. Or the trail is so.',
+        'Another word on the next run.',
+      ),
+      speaksFor: left,
+      causes: c.causes(),
+    }
   if (c.onNow.length >= repeatsEnough)
     return {
       ...plain(
@@ -104,7 +119,11 @@ function soundOf(c: Climb): Candidate[] {
   if (!sound) {
     const against = againstLeading(c)
     const unheard = againstEveryCause(c)
-    const all = c.outlook().candidates.filter((x) => !against(x) && !unheard(x) && !alreadyWorse(c, x))
+    const all = c
+      .outlook()
+      .candidates.filter(
+        (x) => !against(x) && !unheard(x) && !alreadyWorse(c, x) && !leavesARightSpring(c, x),
+      )
     sound = withoutNeedlessOpening(c, all)
     weighed.set(c, sound)
   }
@@ -128,7 +147,7 @@ export function againstLeading(c: Climb): (x: Candidate) => boolean {
     )
 }
 
-/** Whether a change leads to settings that were ridden and judged worse than these. */
+/** Whether a change leads to settings that were ridden and judged worse than these, or no better. */
 function alreadyWorse(c: Climb, x: Candidate): boolean {
   const session = c.session()
   const { now, nowKey } = c
@@ -139,7 +158,10 @@ function alreadyWorse(c: Climb, x: Candidate): boolean {
     ...now,
     positions: now.positions.map((p) => ({ ...p, value: to.get(p.adjusterId) ?? p.value })),
   })
-  return session.level(key).runs > 0 && session.chanceOfBetter(nowKey, key) < worseBelow
+  if (session.level(key).runs === 0) return false
+  // Where it was ridden and was no better there is nothing to find out.
+  const better = session.chanceOfBetter(nowKey, key)
+  return better < worseBelow || (better < noBetterBelow && x.gain < c.outlook().noticeable)
 }
 
 /** To find something out, a spring whose sag nobody has read: asked for before, it is not pumped where something else is left. */
@@ -149,6 +171,18 @@ function pumpsBlind(c: Climb, x: Candidate): boolean {
   const unit = spring && c.space[spring.end]
   if (!unit || !c.now || x.gain > 0 || movedToday(c.h).has(spring.adjuster.id)) return false
   return !sensorSays(c, spring.end) && knownSagPct(c.h.setups, c.now, unit) === null
+}
+
+/** To find something out while something is complained of, a spring whose sag was read right is left where it is. */
+function leavesARightSpring(c: Climb, x: Candidate): boolean {
+  if (x.gain > 0 || complaintsOf(c).length === 0 || !c.now) return false
+  const { dials } = c.outlook()
+  const springs = x.steps.map((s) => dials[s.dial]).filter((d) => d.adjuster.role === 'main-pressure')
+  return springs.some((d) => {
+    const unit = c.space[d.end]
+    const sag = unit ? knownSagPct(c.h.setups, c.now!, unit) : null
+    return sag !== null && Math.abs(sag - unit!.sagTargetPct) <= rightWithinPct
+  })
 }
 
 /** While a sensor shows a spring to be wrong it comes before any damper: a damper cannot repair it. */

@@ -19,7 +19,8 @@ const dialFor: Partial<Record<CauseKind, string>> = {
 /** Nothing fitted answers it: said so, before anything else is turned in its place. */
 function notThere(c: Climb, cause: Cause): Proposal | null {
   const dial = dialFor[cause.kind]
-  if (!dial || !cause.end || c.outlook().dials.length === 0) return null
+  const isSaid = cause.evidence.some((e) => ['mark', 'answer'].includes(e.link.kind) && e.weight > 0)
+  if (!dial || !cause.end || !isSaid || c.outlook().dials.length === 0) return null
   return {
     ...plain(
       'check-first',
