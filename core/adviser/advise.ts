@@ -3,6 +3,7 @@ import type { Outlook } from './decide.ts'
 import type { DayHistory, SetupSpace } from './dayHistory.ts'
 import { againstMemory } from './ladder/againstMemory.ts'
 import { asking } from './ladder/ask.ts'
+import { sticks } from './ladder/sticks.ts'
 import { withBottomsCounted } from './ladder/bottomSigns.ts'
 import { climbOf, type Climb, type Rung } from './ladder/climb.ts'
 import { enough, goBack } from './ladder/earlier.ts'
@@ -20,6 +21,7 @@ import { rampToTarget } from './ladder/rampToTarget.ts'
 import { goOn } from './ladder/goOn.ts'
 import { leverForClimbs } from './ladder/leverForClimbs.ts'
 import { ratingAgainstVerdict } from './ladder/ratingAgainstVerdict.ts'
+import { restOfTheWay } from './ladder/restOfTheWay.ts'
 import { riddenOtherwise } from './ladder/riddenOtherwise.ts'
 import { separate } from './ladder/separate.ts'
 import { almostSettled, leaveIt, settled } from './ladder/settle.ts'
@@ -54,6 +56,7 @@ const ladder: readonly Rung[] = [
   openLever,
   lookAtTyres,
   noSpringThere,
+  sticks,
   riddenOtherwise,
   ratingAgainstVerdict,
   gaugeFirst,
@@ -83,6 +86,7 @@ const ladder: readonly Rung[] = [
   wordAgainstFigure,
   readBeforePumping,
   springBySensor,
+  restOfTheWay,
   readWhereNothingPoints,
   countFirst,
   turn,

@@ -3,6 +3,7 @@ import type { Cause, Evidence } from '#contract/proposal'
 import type { Mark } from '#contract/run'
 import { markCauses } from '../causes/marks.ts'
 import { facts } from '../causes/factRules.ts'
+import { springCauses } from '../causes/kinds.ts'
 import { wordRules } from '../causes/words.ts'
 import { meantWord } from '../causes/questions.ts'
 import { metricFindings } from '../causes/metricRules.ts'
@@ -295,6 +296,17 @@ function addBench(findings: Finding[], h: DayHistory, space: SetupSpace): void {
           `${capital(end)} sag was ${Math.round(sag)} % on the bench, its target is ${unit.sagTargetPct} %`,
           `sag ${end}`,
         )
+      else if (Math.abs(off) <= facts.sagRightPct)
+        for (const kind of springCauses)
+          // Only against what something speaks for: nobody has named the other.
+          if (findings.some((f) => f.kind === kind && f.end === end && f.evidence.weight > 0))
+            say(
+              kind,
+              end,
+              -facts.sagRight,
+              `${capital(end)} sag was ${Math.round(sag)} % on the bench: right`,
+              `sag ${end}`,
+            )
     }
     for (const a of unit?.adjusters ?? []) {
       const at = now?.positions.find((p) => p.adjusterId === a.id)?.value

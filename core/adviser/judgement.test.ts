@@ -208,9 +208,14 @@ describe('what bench and weather say', () => {
   }
   const says = (h: DayHistory, text: RegExp) =>
     diagnose(h, space).some((c) => c.evidence.some((e) => text.test(e.text)))
-  it('sag off its target on the bench speaks for the spring', () => {
+  it('sag off its target on the bench speaks for the spring, sag at its target against what is said of it', () => {
     expect(says(found({ sagRearPct: 38 }), /Rear sag was 38 % on the bench/)).toBe(true)
-    expect(says(found({}), /sag was/)).toBe(false)
+    expect(says(found({}), /sag was .* its target is/)).toBe(false)
+    const right = diagnose(found({}), space).flatMap((c) =>
+      c.evidence.filter((e) => /sag was .*: right/.test(e.text)),
+    )
+    expect(right.length).toBeGreaterThan(0)
+    expect(right.every((e) => e.weight < 0)).toBe(true)
   })
   it('a day much warmer than where the setup was found speaks for the oil', () => {
     expect(says(found({}), /22 °C warmer than where the setup was found/)).toBe(true)

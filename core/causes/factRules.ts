@@ -10,6 +10,9 @@ export const facts = {
   /** Sag at the baseline off its target, % points. */
   sagBandPct: 5,
   sag: 0.9,
+  /** Read this near to its target it speaks against its spring, % points: what a ring can show. */
+  sagRightPct: 2.5,
+  sagRight: 0.5,
   lever: 1,
   tyreSpreadPsi: 2,
   tyre: 0.8,
@@ -40,7 +43,7 @@ export const factRules: { topic: string; label: string; says: string }[] = [
   {
     topic: 'sag',
     label: 'Sag of the baseline',
-    says: `more than ${facts.sagBandPct} points off its target: spring too soft or too firm ${facts.sag}`,
+    says: `more than ${facts.sagBandPct} points off its target: spring too soft or too firm ${facts.sag}; within ${facts.sagRightPct} points of it: either ${facts.sagRight} less`,
   },
   {
     topic: 'lever',

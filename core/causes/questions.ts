@@ -216,7 +216,7 @@ export const questionRules: { [Q in QuestionId]: QuestionRule<AnswerOf<Q>> } = {
     ask: 'In the air between bumps, or skating on the ground?',
     answers: { 'in-the-air': 'In the air between bumps', 'on-the-ground': 'Skating on the ground' },
     given: [
-      { kind: 'rebound-fast', at: 'same', shares: { 'in-the-air': 0.8, 'on-the-ground': 0.2 } },
+      { kind: 'rebound-fast', at: 'same', shares: { 'in-the-air': 0.85, 'on-the-ground': 0.15 } },
       { kind: 'spring-firm', at: 'same', shares: { 'in-the-air': 0.6, 'on-the-ground': 0.4 } },
       { kind: 'lsc-closed', at: 'same', shares: { 'in-the-air': 0.5, 'on-the-ground': 0.5 } },
       { kind: 'tyres', at: 'bike', shares: { 'in-the-air': 0.1, 'on-the-ground': 0.9 } },

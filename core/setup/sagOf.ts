@@ -30,6 +30,16 @@ export function knownSagPct(
   now: Pick<Setup, 'positions' | 'frontUnitId' | 'rearUnitId'>,
   unit: SuspensionUnit,
 ): number | null {
+  return sagReadingsPct(setups, now, unit)[0] ?? null
+}
+
+/** All readings of sag on this very spring, latest first, %; as `knownSagPct`. */
+export function sagReadingsPct(
+  setups: readonly Setup[],
+  now: Pick<Setup, 'positions' | 'frontUnitId' | 'rearUnitId'>,
+  unit: SuspensionUnit,
+): number[] {
+  const read: number[] = []
   const front = unit.end === 'front'
   const parts = unit.adjusters.filter((a) => springRoles.includes(a.role))
   const at = (s: Pick<Setup, 'positions'>, id: string) => s.positions.find((p) => p.adjusterId === id)?.value
@@ -42,7 +52,7 @@ export function knownSagPct(
       if (then === undefined || here === undefined) return then === here
       return Math.abs(then - here) <= (a.kind === 'pressure' ? holdsWithinPsi : 1e-6)
     })
-    if (same) return sag
+    if (same) read.push(sag)
   }
-  return null
+  return read
 }

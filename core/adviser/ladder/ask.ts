@@ -12,6 +12,7 @@ import { isRefuted } from '../deepest.ts'
 import { outlookOn, worth, type Outlook } from '../decide.ts'
 import { lastAnswerWeights } from '../lastAnswers.ts'
 import type { HistoryRun, SetupSpace } from '../dayHistory.ts'
+import { urgentOf } from './complaint.ts'
 import { hasLever } from './openLever.ts'
 import { climbOf, hasAskedEnough, type Climb, type Rung } from './climb.ts'
 
@@ -80,7 +81,7 @@ interface Open {
 /** Questions that the words of the latest run raise, and that nobody has answered on these settings. */
 function openQuestions(c: Climb, last: HistoryRun): Open[] {
   const out: Open[] = []
-  for (const mark of last.feel?.marks ?? [])
+  for (const mark of urgentOf(last.feel?.marks ?? []))
     for (const id of Object.keys(questionRules) as QuestionId[]) {
       const rule: QuestionRule = questionRules[id]
       if (!rule.words.includes(mark.word) || !makesSense(c, last, id, mark)) continue

@@ -1,5 +1,5 @@
 import type { End } from '#contract/common'
-import type { Mark } from '#contract/run'
+import type { FeelWord, Mark } from '#contract/run'
 import { cannotSay } from '../../causes/questions.ts'
 import { isComplaint } from '../../causes/words.ts'
 import { explains } from '../answers.ts'
@@ -11,7 +11,7 @@ import type { Climb } from './climb.ts'
 /** A figure of this weight confirms a word. */
 const clearFigure = 0.5
 /** Causes at least this likely against the first of a complaint count as its causes. */
-const nearLeader = 0.5
+export const nearLeader = 0.5
 /** Another end has to promise this much more than what answers the complaint. */
 const elsewhereShare = 0.6
 
@@ -21,6 +21,13 @@ export const strong = 3
 /** What is complained of on the last run. */
 export const complaintsOf = (c: Climb): Mark[] =>
   (c.onNow[c.onNow.length - 1]?.feel?.marks ?? []).filter((m) => isComplaint(m.word))
+/** What throws a rider. */
+const throwing: readonly FeelWord[] = ['pogo', 'kicks']
+/** Of several complaints those that are answered first: what throws a rider, said strongly; else all of them. */
+export function urgentOf(said: readonly Mark[]): readonly Mark[] {
+  const thrown = said.filter((m) => m.strength === strong && throwing.includes(m.word))
+  return thrown.length > 0 ? thrown : said
+}
 /** Causes that these words speak for, likeliest first. */
 export const causesOf = (c: Climb, said: readonly Mark[]) =>
   c.causes().filter((x) => x.evidence.some((e) => e.weight > 0 && said.some((m) => m.word === e.link.word)))
@@ -31,7 +38,7 @@ export const causesOf = (c: Climb, said: readonly Mark[]) =>
  * null: no such complaint.
  */
 export function answeringComplaint(c: Climb, sound: readonly Candidate[]): Candidate[] | null {
-  const complaints = complaintsOf(c)
+  const complaints = urgentOf(complaintsOf(c))
   const asked = complaints.filter((m) => wasAsked(c, m))
   const said = complaints.filter((m) => asked.includes(m) || isMeasured(c, m))
   if (said.length === 0) return withoutGuesses(c, complaints, sound)

@@ -4,7 +4,7 @@ import type { Evidence, Proposal } from '#contract/proposal'
 import { isComplaint, wordRules } from '../../causes/words.ts'
 import { facts as rules } from '../../causes/factRules.ts'
 import { clampToRange } from '../../adjusters/range.ts'
-import { knownSagPct } from '../../setup/sagOf.ts'
+import { knownSagPct, sagReadingsPct } from '../../setup/sagOf.ts'
 import { solveOne } from '../sagWish.ts'
 import { plain, reason } from '../cards.ts'
 import { cautionFor, stepWords } from '../change.ts'
@@ -13,6 +13,8 @@ import { strokePct } from '../../spring/sag.ts'
 import { hasAskedEnough, saidOf, type Climb, type Rung } from './climb.ts'
 import { byPreload } from './preloadToTarget.ts'
 import { wasRiddenNear } from './riddenNear.ts'
+import { sagFirst } from './sagFirst.ts'
+import { usedUpFor } from './usedUp.ts'
 
 /** Rated from here on without a complaint, a spring is left alone even where its sag is off: the rider likes it so. */
 const likedFrom = 8
@@ -40,7 +42,7 @@ function worst(c: Climb, ends: End[]): Proposal | null {
     const air = unit.adjusters.find((a) => a.role === 'main-pressure')
     const card =
       air?.kind === 'pressure'
-        ? byAir(c, end, air, sag)
+        ? (readOnceMore(c, end, air, sag) ?? byAir(c, end, air, sag) ?? atItsLimit(c, end, air, by))
         : (byPreload(c, end, sag) ?? byCoil(c, end, by > 0 ? 1 : -1))
     if (card)
       return {
@@ -49,6 +51,7 @@ function worst(c: Climb, ends: End[]): Proposal | null {
           reason(
             `${end === 'front' ? 'Front' : 'Rear'} sag was read at ${Math.round(sag)} %, its target is ${unit.sagTargetPct} %`,
           ),
+          ...card.speaksFor.filter((e) => e.link.kind === 'runs'),
           ...ringReasons(c, end, unit.strokeMm),
           ...saidOf(c, end)
             .filter(({ mark }) => isComplaint(mark.word))
@@ -111,6 +114,43 @@ export function byAir(
     moves: [{ end, adjusterId: air.id, from: psi, to }],
     caution: cautionFor(air),
   }
+}
+
+/** A reading that asks for so much more or less air is more often a slip than true: as a share. */
+const hardToBelieve = 0.4
+
+/** One reading far off is taken again before a pump is fetched; two that are there are believed. */
+function readOnceMore(
+  c: Climb,
+  end: End,
+  air: Extract<Adjuster, { kind: 'pressure' }>,
+  sagPct: number,
+): Proposal | null {
+  const unit = c.space[end]!
+  const [move] = byAir(c, end, air, sagPct)?.moves ?? []
+  if (!move || Math.abs(move.to / move.from - 1) <= hardToBelieve || hasAskedEnough(c)) return null
+  if (sagReadingsPct(c.h.setups, c.now!, unit).length > 1) return null
+  return sagFirst(
+    c,
+    end,
+    'Once more: one reading asks for so much air that it is more often a slip. Lever open, brakes off, both chambers equalised, in kit, the ring pushed home. Two that agree are believed.',
+    [],
+  )
+}
+
+/** The unit has no air left to give or take: said so, with what stands in for it. */
+function atItsLimit(
+  c: Climb,
+  end: End,
+  air: Extract<Adjuster, { kind: 'pressure' }>,
+  byPct: number,
+): Proposal | null {
+  const psi = c.positions.get(air.id)
+  const limit = byPct > 0 ? air.maxPsi : air.minPsi
+  if (psi === undefined || Math.abs(psi - limit) > air.stepPsi) return null
+  const kind = byPct > 0 ? 'spring-soft' : 'spring-firm'
+  const cause = c.causes().find((x) => x.kind === kind && x.end === end)
+  return cause ? usedUpFor(c, cause) : null
 }
 
 function byCoil(c: Climb, end: End, direction: 1 | -1): Proposal | null {

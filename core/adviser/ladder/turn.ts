@@ -1,21 +1,22 @@
-import type { Cause } from '#contract/proposal'
+import type { Cause, Proposal } from '#contract/proposal'
 import type { AskedQuestion } from '#contract/question'
 import { springCauses } from '../../causes/kinds.ts'
 import { cannotSay, questionRules } from '../../causes/questions.ts'
 import { knownSagPct } from '../../setup/sagOf.ts'
 import { answerTo } from '../answers.ts'
-import { noAnswerCard, plain, reason, repeatCard } from '../cards.ts'
+import { forAndAgainst, noAnswerCard, plain, reason, repeatCard } from '../cards.ts'
 import type { Candidate } from '../candidates.ts'
-import { changeCard } from '../change.ts'
+import { cautionFor, changeCard, stepWords } from '../change.ts'
 import { choice, movedToday, worth } from '../decide.ts'
 import { settingsKey } from '../history.ts'
 import { answersOf, remedyMoves } from '../remedies.ts'
-import { againstEveryCause, answeringComplaint, complaintsOf } from './complaint.ts'
+import { againstEveryCause, answeringComplaint, causesOf, complaintsOf, nearLeader } from './complaint.ts'
 import { leadingCause } from './leading.ts'
 import { withoutNeedlessOpening } from './opening.ts'
 import { hasAskedEnough, type Climb, type Rung } from './climb.ts'
 import { sensorSays } from './sensorSays.ts'
 import { worseBelow } from './worse.ts'
+import { watchFor } from '../watch.ts'
 
 /** Causes below this are not worth a change of their own. */
 const likelyFrom = 0.15
@@ -78,6 +79,8 @@ export const lookAgain: Rung = (c) => {
     ),
     ...(allRead ? [] : [reason('Of what nobody has read nothing is known')]),
   ]
+  const byTheBook = complaintsOf(c).length > 0 ? bookMove(c) : null
+  if (byTheBook) return byTheBook
   if (complaintsOf(c).length > 0)
     return {
       ...plain(
@@ -105,6 +108,26 @@ export const lookAgain: Rung = (c) => {
     left,
     c.causes(),
   )
+}
+
+/** What the likeliest cause of the complaint asks for by itself, where those settings were not ridden yet. */
+function bookMove(c: Climb): Proposal | null {
+  const [cause] = causesOf(c, complaintsOf(c))
+  const move = cause && remedyMoves(cause.kind, cause.end, c.space, c.positions)[0]
+  if (!move || move.sideEffect || !c.now || cause.probability < likelyFrom) return null
+  const key = settingsKey({
+    ...c.now,
+    positions: c.now.positions.map((p) => (p.adjusterId === move.adjuster.id ? { ...p, value: move.to } : p)),
+  })
+  if (c.session().level(key).runs > 0) return null
+  const { watch, changeOurMind } = watchFor(cause.kind, cause.end, null)
+  return {
+    ...plain('change', stepWords(move.end, move.adjuster, move.from, move.to, c.space), watch, changeOurMind),
+    moves: [{ end: move.end, adjusterId: move.adjuster.id, from: move.from, to: move.to }],
+    ...forAndAgainst(cause),
+    caution: cautionFor(move.adjuster),
+    causes: c.causes(),
+  }
 }
 
 /** Changes worth weighing, most useful first; while something clear is complained of, those that answer it. */
@@ -173,9 +196,23 @@ function pumpsBlind(c: Climb, x: Candidate): boolean {
   return !sensorSays(c, spring.end) && knownSagPct(c.h.setups, c.now, unit) === null
 }
 
+/** What it turns is what one of the likeliest causes of the complaint asks for, be it for want of the right dial. */
+function isAnswering(c: Climb, x: Candidate): boolean {
+  const spoken = causesOf(c, complaintsOf(c))
+  const { dials } = c.outlook()
+  return spoken
+    .filter((cause) => cause.probability >= nearLeader * spoken[0].probability)
+    .flatMap((cause) => answersOf(cause.kind, cause.end, c.space))
+    .some((t) =>
+      x.steps.some(
+        (s) => dials[s.dial].adjuster.id === t.adjuster.id && t.direction === Math.sign(s.to - s.from),
+      ),
+    )
+}
+
 /** To find something out while something is complained of, a spring whose sag was read right is left where it is. */
 function leavesARightSpring(c: Climb, x: Candidate): boolean {
-  if (x.gain > 0 || complaintsOf(c).length === 0 || !c.now) return false
+  if (x.gain > 0 || complaintsOf(c).length === 0 || !c.now || isAnswering(c, x)) return false
   const { dials } = c.outlook()
   const springs = x.steps.map((s) => dials[s.dial]).filter((d) => d.adjuster.role === 'main-pressure')
   return springs.some((d) => {

@@ -39,7 +39,11 @@ function notThere(c: Climb, cause: Cause): Proposal | null {
  */
 export const usedUp: Rung = (c) => {
   const cause = leadingCause(c)
-  if (!cause) return null
+  return cause && usedUpFor(c, cause)
+}
+
+/** The same for a cause that is known otherwise than by leading. */
+export function usedUpFor(c: Climb, cause: Cause): Proposal | null {
   const answers = answersOf(cause.kind, cause.end, c.space)
   if (answers.length === 0) return hasAskedEnough(c) ? null : notThere(c, cause)
   const right = answers.filter((a) => !a.standIn)

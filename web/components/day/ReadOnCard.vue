@@ -45,7 +45,15 @@ const nameOf = (end: End, a: Adjuster) =>
   `${end === 'front' ? 'Front' : 'Rear'} ${adjusterName(a).toLowerCase()}`
 const labelOf = (end: End, a: Adjuster) => {
   const base = countBaseWords(a)
-  return `${nameOf(end, a)}, ${a.kind === 'pressure' ? 'the gauge shows' : `counted ${base}`}`
+  const how =
+    a.kind === 'pressure'
+      ? 'the gauge shows'
+      : a.kind === 'spacer'
+        ? 'how many are in'
+        : base
+          ? `counted ${base}`
+          : 'as found'
+  return `${nameOf(end, a)}, ${how}`
 }
 const isAsKept = (a: Adjuster, kept: number) => found.get(a.id) === shown(a, kept)
 function type(a: Adjuster, count: number | null) {
