@@ -1,5 +1,5 @@
 import { clampToRange } from '../../adjusters/range.ts'
-import { rideHeightOffPct } from '../../causes/metricRules.ts'
+import { rideHeightOffPct, springBandPct } from '../../causes/metricRules.ts'
 import { knownSagPct } from '../../setup/sagOf.ts'
 import { forAndAgainst, plain } from '../cards.ts'
 import { cautionFor, stepWords } from '../change.ts'
@@ -11,12 +11,10 @@ import { sensorSays } from './sensorSays.ts'
 import { wasRiddenNear } from './riddenNear.ts'
 import { bestOf } from './turn.ts'
 
-/** Ride height under way is not sag on the bench: half of what it asks for is turned, then it is read. */
-const shareOfTheWay = 0.5
-
 /**
- * The next turn is a main pressure that a sensor shows to be far off, and nobody has read its sag: it goes half of the way to
- * where the ride height would be right, by the solver. A usual step would take a day for it.
+ * The next turn is a main pressure that a sensor shows to be far off, and nobody has read its sag: it goes to the edge of
+ * what a right spring may show under way, by the solver. Ride height is not sag on the bench, so no further; a usual step
+ * would take a day for it.
  */
 export const springBySensor: Rung = (c) => {
   const best = bestOf(c)
@@ -34,13 +32,15 @@ export const springBySensor: Rung = (c) => {
   const offPct = rideHeightOffPct(m, target)
   if (Math.sign(offPct) !== Math.sign(step.to - step.from)) return null
   const spacerDial = unit.adjusters.find((a) => a.role === 'spacers')
-  const { pressurePsi } = solveOne(unit, air, {
-    sagPct: unit.sagTargetPct * (1 + offPct / target),
+  // Where the sensor sits at the wheel, a point of its travel is so much of the stroke.
+  const ofStroke = unit.sagTargetPct / target
+  const edgePct = Math.sign(offPct) * springBandPct
+  const { pressurePsi } = solveOne({ ...unit, sagTargetPct: (target + edgePct) * ofStroke }, air, {
+    sagPct: (target + offPct) * ofStroke,
     pressurePsi: from,
     spacers: (spacerDial && c.positions.get(spacerDial.id)) ?? 0,
   })
-  const wanted = from + shareOfTheWay * (pressurePsi - from)
-  const to = clampToRange(air, Math.round(wanted / air.stepPsi) * air.stepPsi)
+  const to = clampToRange(air, Math.round(pressurePsi / air.stepPsi) * air.stepPsi)
   const usual = oneStep(air, from, offPct > 0 ? 1 : -1)
   if (usual === null || Math.abs(to - from) <= Math.abs(usual - from) || wasRiddenNear(c, air.id, to))
     return null
@@ -51,7 +51,7 @@ export const springBySensor: Rung = (c) => {
     ...plain(
       'change',
       stepWords(end, air, from, to, c.space),
-      'The spring first: half of the way to where its sensor would stand right. Read sag there before you ride: that has the last word. Its rebound follows: check it at the kerb.',
+      'The spring first: to where its sensor may stand on a right one. Read sag there before you ride: that has the last word. Its rebound follows: check it at the kerb.',
       'If ride height comes right and the complaint stays, it was a damper.',
     ),
     moves: [{ end, adjusterId: air.id, from, to }],
