@@ -4,7 +4,7 @@ import { advise } from './advise.ts'
 import { learnFrom } from './memory/learnt.ts'
 import { memoryFor } from './memory/memory.ts'
 import { DayBuilder, space } from '../test/dayBuilder.ts'
-import { faultsOf, start, withSag, type Case } from './test/fieldCase.ts'
+import { faultsOf, foundAt, start, withSag, type Case } from './test/fieldCase.ts'
 
 const said = (word: FeelWord, end: Mark['end'], strength: Mark['strength'] = 2) => [{ word, end, strength }]
 const sagRight = (d: DayBuilder) => withSag(d.history(), { front: 20, rear: 30 })
@@ -156,6 +156,42 @@ const cases: Case[] = [
     card: ['change', 'ask', 'read'],
     never: /heat/,
     why: 'What was so when it was cool is not the heat',
+  },
+  {
+    day: 'Found at 18 °C; −3 °C in the morning, so one faster at both ends and one softer; 17 °C by now, “bounces on” at both ends',
+    story: () =>
+      foundAt(
+        new DayBuilder()
+          .at(-3)
+          .run(5, said('slow-when-cold', 'both'))
+          .change({ fr: 7, rr: 8, fc: 9 }, { linked: true })
+          .run(7.5, [], { airTempC: -3 })
+          .run(5.5, said('pogo', 'both'), { airTempC: 17 })
+          .history(),
+        18,
+        -3,
+      ),
+    card: 'change',
+    moves: ['front rebound slower', 'rear rebound slower', 'front low-speed compression firmer'],
+    says: /taken back|back from the cold/i,
+    why: 'What was turned for the cold goes back as one, when the cold has gone',
+  },
+  {
+    day: 'The same, and it is still cold',
+    story: () =>
+      foundAt(
+        new DayBuilder()
+          .at(-3)
+          .run(5, said('slow-when-cold', 'both'))
+          .change({ fr: 7, rr: 8, fc: 9 }, { linked: true })
+          .run(5.5, said('pogo', 'both'))
+          .history(),
+        18,
+        -3,
+      ),
+    card: ['change', 'ask', 'go-back', 'read'],
+    never: /from the cold/i,
+    why: 'The weather has not turned: then it is something else',
   },
   {
     day: 'Two dials turned at once, not linked: 6 with “kicks”, then 8, and “much better”',

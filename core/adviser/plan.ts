@@ -6,7 +6,7 @@ import { stepWords } from './change.ts'
 import { costOfTurn } from './costs.ts'
 import { choice, movedToday, worth } from './decide.ts'
 import type { Climb } from './ladder/climb.ts'
-import { againstLeading } from './ladder/turn.ts'
+import { againstLeading } from './ladder/useful.ts'
 import { answersOf, oneStep } from './remedies.ts'
 import { reweighted } from './surface/samples.ts'
 

@@ -2,7 +2,7 @@ import { adjusterName } from '../../adjusters/words.ts'
 import { plain, reason } from '../cards.ts'
 import { movedToday } from '../decide.ts'
 import type { Climb, Rung } from './climb.ts'
-import { usefulOf } from './turn.ts'
+import { usefulOf } from './useful.ts'
 
 /**
  * The next turn is of a dial that nobody has counted: its number comes off a card or was carried over. Counting it to its

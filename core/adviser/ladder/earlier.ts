@@ -6,7 +6,7 @@ import type { HistoryRun } from '../dayHistory.ts'
 import { keyOfRun, setupOf, stillPossible } from '../history.ts'
 import { raceAdvice } from '../race.ts'
 import type { Climb, Rung } from './climb.ts'
-import { usefulOf } from './turn.ts'
+import { usefulOf } from './useful.ts'
 import { worseBelow } from './worse.ts'
 
 /** Only more than this is worth leaving a place for, rating points. */
@@ -25,7 +25,9 @@ export const enough: Rung = (c) => {
   return {
     ...plain(
       'leave-it',
-      `${changes} changes today. Enough.`,
+      changes === 0
+        ? 'Nothing is to be turned today.'
+        : `${changes} ${changes === 1 ? 'change' : 'changes'} today. Enough.`,
       'Ride the best one and enjoy it. Tomorrow starts with a clear head.',
       'Nothing today.',
     ),

@@ -6,7 +6,7 @@ import { choice, worth } from '../decide.ts'
 import { fittedUnits, keyOfRun, setupOf } from '../history.ts'
 import { answersOf } from '../remedies.ts'
 import type { Rung } from './climb.ts'
-import { usefulOf } from './turn.ts'
+import { usefulOf } from './useful.ts'
 
 /** From this chance on the last turn counts as having helped. */
 const helpedFrom = 0.6

@@ -5,7 +5,7 @@ import type { HistoryRun } from '../dayHistory.ts'
 import type { Climb, Rung } from './climb.ts'
 import { complaintsOf, strong } from './complaint.ts'
 import { happyRating, hasComplaint, worthDisturbing } from './settle.ts'
-import { usefulOf } from './turn.ts'
+import { usefulOf } from './useful.ts'
 
 const mild = 1
 /** Ridden so often on the same settings with something to say, it is no slip any more. */

@@ -5,7 +5,7 @@ import { movedToday } from '../decide.ts'
 import { hasAskedEnough, type Rung } from './climb.ts'
 import { sagFirst } from './sagFirst.ts'
 import { sensorSays } from './sensorSays.ts'
-import { usefulOf } from './turn.ts'
+import { usefulOf } from './useful.ts'
 
 /**
  * The next turn would be a main spring whose sag nobody has read: reading it costs a minute and says how far, or that it is

@@ -4,7 +4,7 @@ import { reason } from '../cards.ts'
 import { movedToday } from '../decide.ts'
 import { hasAskedEnough, type Climb, type Rung } from './climb.ts'
 import { sagFirst } from './sagFirst.ts'
-import { usefulOf } from './turn.ts'
+import { usefulOf } from './useful.ts'
 
 /** Rated below, something is clearly wrong. */
 const poorBelow = 6

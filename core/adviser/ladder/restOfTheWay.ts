@@ -3,7 +3,7 @@ import { knownSagPct } from '../../setup/sagOf.ts'
 import { reason } from '../cards.ts'
 import type { Rung } from './climb.ts'
 import { byAir } from './springToTarget.ts'
-import { bestOf } from './turn.ts'
+import { bestOf } from './useful.ts'
 
 /** A sag off by less is right: what a ring can show, points. */
 const offFromPct = 2.5

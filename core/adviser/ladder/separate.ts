@@ -1,7 +1,7 @@
 import { separatingCard } from '../change.ts'
 import { remedyMoves } from '../remedies.ts'
 import type { Rung } from './climb.ts'
-import { usefulOf } from './turn.ts'
+import { usefulOf } from './useful.ts'
 
 const lookAlikeFactor = 2
 const knownFrom = 0.8

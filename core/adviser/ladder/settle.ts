@@ -6,7 +6,7 @@ import type { Candidate } from '../candidates.ts'
 import { choice, movedToday } from '../decide.ts'
 import { dialsOf } from '../dials.ts'
 import type { Climb, Rung } from './climb.ts'
-import { usefulOf } from './turn.ts'
+import { usefulOf } from './useful.ts'
 
 /** Nothing reachable is likely to be clearly better, and the rider says so too. */
 export const settled: Rung = (c) => (c.outlook().settled && standsWell(c) ? settledCard(c) : null)

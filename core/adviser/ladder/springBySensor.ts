@@ -9,7 +9,7 @@ import { solveOne } from '../sagWish.ts'
 import type { Rung } from './climb.ts'
 import { sensorSays } from './sensorSays.ts'
 import { wasRiddenNear } from './riddenNear.ts'
-import { bestOf } from './turn.ts'
+import { bestOf } from './useful.ts'
 
 /**
  * The next turn is a main pressure that a sensor shows to be far off, and nobody has read its sag: it goes to the edge of

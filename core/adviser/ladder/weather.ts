@@ -1,5 +1,6 @@
 import type { End } from '#contract/common'
-import type { ProposedMove } from '#contract/proposal'
+import type { Adjuster } from '#contract/adjuster'
+import type { Proposal, ProposedMove } from '#contract/proposal'
 import type { FeelWord } from '#contract/run'
 import { adjusterName, familyOf } from '../../adjusters/words.ts'
 import { facts as rules } from '../../causes/factRules.ts'
@@ -31,6 +32,8 @@ const words: Record<'heat' | 'cold', readonly FeelWord[]> = {
  * before any dial is blamed. About a click a dial for 10 to 15 °C; once a day.
  */
 export const weather: Rung = (c) => {
+  const back = backFrom(c)
+  if (back) return back
   const turned = turnOfWeather(c)
   if (!turned || (c.changes >= c.h.changeLimit && c.h.purpose !== 'race')) return null
   const { kind, why } = turned
@@ -51,10 +54,64 @@ export const weather: Rung = (c) => {
       reason(why),
       reason(`“${wordRules[said.mark.word].label}” on run ${said.run.number}`, said.run.run.id),
     ],
-    caution: 'A wrong rebound setting can throw a rider: try it at low speed in a safe place first.',
+    caution: reboundCaution,
     causes: c.causes(),
   }
 }
+
+/** So near to where the settings were found the weather has gone, °C. */
+const goneWithinC = 5
+
+/** What was turned for heat or cold goes back as one when that has gone, and it sounds like it. */
+function backFrom(c: Climb): Proposal | null {
+  const start = setupOf(c.h, c.h.startSetupId)
+  const found = start?.foundIn?.airTempC ?? null
+  const now = conditionsNow(c.h).airTempC
+  if (!start || found === null || now === null || Math.abs(now - found) > goneWithinC) return null
+  const moves = weatherDials(c).flatMap(({ end, dial }): ProposedMove[] => {
+    const from = c.positions.get(dial.id)
+    const to = start.positions.find((p) => p.adjusterId === dial.id)?.value
+    return from === undefined || to === undefined || from === to
+      ? []
+      : [{ end, adjusterId: dial.id, from, to }]
+  })
+  const ways = new Set(moves.map((m) => Math.sign(m.to - m.from)))
+  const rebounds = new Set(moves.filter((m) => isRebound(c, m)).map((m) => m.end))
+  // Both ends the same way is what the weather asked for; anything else was turned for a reason of its own.
+  if (ways.size !== 1 || rebounds.size < 2) return null
+  const gone = ways.has(-1) ? 'cold' : 'heat'
+  const other = gone === 'cold' ? 'heat' : 'cold'
+  const said = heard(c, 'front', words[other]) ?? heard(c, 'rear', words[other])
+  if (!said || !wasThere(c, gone, found)) return null
+  const [slower, firmer] = gone === 'cold' ? ['slower', 'firmer'] : ['faster', 'softer']
+  const units = c.space.units ?? canonicalUnits
+  return {
+    ...plain(
+      'change',
+      `Back from the ${gone}: ${moves.map((m) => `${m.end} ${nameOf(c, m)} ${isRebound(c, m) ? slower : firmer}`).join(', ')}`,
+      `What was turned for the ${gone} is taken back as one change, to where the day began.`,
+      'If it is no better, it was not the weather.',
+    ),
+    moves,
+    speaksFor: [
+      reason(
+        `${say('temperature', now, units)} now, ${say('temperature', found, units)} where these settings were found`,
+      ),
+      reason(`“${wordRules[said.mark.word].label}” on run ${said.run.number}`, said.run.run.id),
+    ],
+    caution: reboundCaution,
+    causes: c.causes(),
+  }
+}
+
+/** A run of today was ridden in it. */
+const wasThere = (c: Climb, kind: 'heat' | 'cold', foundC: number) =>
+  c.counted.some((r) => {
+    const t = conditionsAt(c.h, r.run).airTempC
+    return t !== null && (kind === 'cold' ? foundC - t : t - foundC) >= rules.temperatureJumpC
+  })
+
+const reboundCaution = 'A wrong rebound setting can throw a rider: try it at low speed in a safe place first.'
 
 /** Rated from here on without a complaint, these settings were right for the air of that run. */
 const likedFrom = 8
@@ -88,20 +145,26 @@ function likedAt(c: Climb): { airTempC: number; run: number } | null {
   return run ? { airTempC: conditionsAt(c.h, run.run).airTempC!, run: run.number } : null
 }
 
-/** Rebound of both ends, and compression of the fork: what the weather moves, one step each. */
-function shift(c: Climb, direction: 1 | -1): ProposedMove[] {
-  const dials: [End, string[]][] = [
+/** Rebound of both ends, and compression of the fork: what the weather moves. */
+function weatherDials(c: Climb): { end: End; dial: Adjuster }[] {
+  const wanted: [End, string[]][] = [
     ['front', ['low-speed-rebound', 'rebound']],
     ['rear', ['low-speed-rebound', 'rebound']],
     ['front', ['low-speed-compression', 'compression']],
   ]
-  return dials.flatMap(([end, roles]): ProposedMove[] => {
+  return wanted.flatMap(([end, roles]) => {
     const dial = c.space[end]?.adjusters.find((a) => roles.includes(a.role))
-    const from = dial && c.positions.get(dial.id)
-    const to = dial && from !== undefined ? oneStep(dial, from, direction) : null
-    return dial && from !== undefined && to !== null ? [{ end, adjusterId: dial.id, from, to }] : []
+    return dial ? [{ end, dial }] : []
   })
 }
+
+/** One step each. */
+const shift = (c: Climb, direction: 1 | -1): ProposedMove[] =>
+  weatherDials(c).flatMap(({ end, dial }) => {
+    const from = c.positions.get(dial.id)
+    const to = from === undefined ? null : oneStep(dial, from, direction)
+    return from === undefined || to === null ? [] : [{ end, adjusterId: dial.id, from, to }]
+  })
 
 const dialOf = (c: Climb, m: ProposedMove) => c.space[m.end]!.adjusters.find((a) => a.id === m.adjusterId)!
 const nameOf = (c: Climb, m: ProposedMove) => adjusterName(dialOf(c, m)).toLowerCase()

@@ -6,7 +6,7 @@ import { answersOf } from '../remedies.ts'
 import { hasAskedEnough, type Rung } from './climb.ts'
 import { complaintsOf } from './complaint.ts'
 import { sagFirst } from './sagFirst.ts'
-import { bestOf } from './turn.ts'
+import { bestOf } from './useful.ts'
 
 /**
  * What the sensors ask for is the opposite of what every cause of the rider's word asks of the same dial. Both may be
