@@ -219,7 +219,10 @@ test('air fork and air shock, from nothing to a saved baseline', async ({ page }
     await reboundSettles(page, 'rear')
     await page.getByRole('button', { name: 'Recovery and packing chart' }).first().tap()
     await expect(
-      page.getByRole('img', { name: /Clean speed over the distance/ }).locator('canvas'),
+      page
+        .getByRole('img', { name: /Clean speed over the distance/ })
+        .locator('canvas')
+        .last(),
     ).toBeVisible()
     await page.getByRole('button', { name: 'Rebound is right, next' }).tap()
   })

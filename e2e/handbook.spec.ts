@@ -131,6 +131,41 @@ test('without a bike the figures are invented, and nobody is asked whose they ar
   await empty.stop()
 })
 
+test('a step of a slider moves the line at once, and who points at it reads the new one', async ({
+  page,
+}) => {
+  await page.goto(`${server.base}/handbook/works/packing`)
+  const figure = page.getByRole('img', { name: /^Depth over time along/ })
+  const height = page.getByRole('slider', { name: /% of travel$/ })
+  await expect(figure).toBeVisible()
+  /** Mean height of what is painted on the canvas of the lines, px from its top; null: nothing is. */
+  const paintedAt = () =>
+    figure.locator('canvas').evaluateAll((all) => {
+      const canvas = all[all.length - 1] as HTMLCanvasElement
+      const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height)
+      const rows: number[] = []
+      for (let i = 3; i < data.length; i += 4) if (data[i] > 200) rows.push(Math.floor(i / 4 / canvas.width))
+      return rows.length > 0 ? rows.reduce((t, y) => t + y, 0) / rows.length : null
+    })
+  await expect.poll(paintedAt).not.toBeNull()
+  const before = (await paintedAt())!
+  const { x, y, width, height: tall } = (await figure.boundingBox())!
+  const readOut = figure.getByText(/% deep/)
+  const pointAt = (px: number) => page.mouse.move(x + width / 2 + px, y + tall / 2)
+  await pointAt(0)
+  const said = await readOut.innerText()
+  await height.focus()
+  for (let i = 0; i < 10; i++) await page.keyboard.press('ArrowRight')
+  // Higher bumps go deeper, and deeper is further up.
+  await expect.poll(async () => before - (await paintedAt())!).toBeGreaterThan(5)
+  await pointAt(1)
+  await expect(readOut).not.toHaveText(said)
+  // On a narrower page it still lies inside of its axes.
+  await page.setViewportSize({ width: 390, height: 844 })
+  await expect.poll(async () => (await figure.boundingBox())!.width).toBeLessThan(width)
+  await expect.poll(paintedAt).not.toBeNull()
+})
+
 test('a whole question finds its pages, in the handbook and in the search of everything', async ({
   page,
 }) => {

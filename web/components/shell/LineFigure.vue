@@ -22,15 +22,16 @@ export interface FigureMark {
 </script>
 
 <script setup lang="ts">
-import { LineChart, ScatterChart } from 'echarts/charts'
-import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components'
+import { LineChart } from 'echarts/charts'
+import { GridComponent, TooltipComponent } from 'echarts/components'
 import { init, use, type EChartsType } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import { useResizeObserver } from '@vueuse/core'
 import { onMounted, onUnmounted, ref, watch } from 'vue'
 import { token } from '../../support/chartTheme.ts'
+import { lineLayer, type Frame } from '../../support/lineLayer.ts'
 
-use([LineChart, ScatterChart, GridComponent, MarkLineComponent, TooltipComponent, CanvasRenderer])
+use([LineChart, GridComponent, TooltipComponent, CanvasRenderer])
 
 const props = defineProps<{
   label: string
@@ -52,9 +53,18 @@ const props = defineProps<{
 }>()
 const box = ref<HTMLElement>()
 let chart: EChartsType | null = null
+let layer: ReturnType<typeof lineLayer> | null = null
 
-/** What is drawn besides the numbers; as long as it stays, only numbers are put in: the whole figure takes several times as long. */
-let drawn = ''
+const room = { left: 58, right: 18, top: 14, bottom: 46 }
+const markedDotPx = 11
+const plainDotPx = 4
+
+/** What the chart has drawn: its axes, and lines that nobody sees, for the read-out alone. */
+let drawnKind = ''
+let drawnRange = ''
+/** The read-out knows other points than are drawn: it catches up when somebody points at it. */
+let isBehind = false
+let colours: { ink: string; soft: string; lines: string[] } | null = null
 
 function draw() {
   if (!chart) return
@@ -64,26 +74,86 @@ function draw() {
     props.marks?.map((m) => m.axis),
     [props.xName, props.yName, props.xMin],
   ])
-  if (kind === drawn) chart.setOption(numbers())
-  else chart.setOption(whole(), { notMerge: true })
-  drawn = kind
+  const range = JSON.stringify([props.xMin, props.xFrom, props.xMax, props.yFrom, props.yMax])
+  if (kind !== drawnKind) {
+    colours = {
+      ink: token('--ink'),
+      soft: token('--ink-soft'),
+      lines: props.lines.map((l) => token(l.colour)),
+    }
+    chart.setOption(axesAndLines(), { notMerge: true })
+    isBehind = false
+  } else if (range !== drawnRange || props.yMax === undefined) {
+    chart.setOption({ ...ranges(), series: points() })
+    isBehind = false
+  } else isBehind = true
+  drawnKind = kind
+  drawnRange = range
+  drawLines()
 }
 
-/** The numbers of the figure, laid over what is drawn of it. */
-const numbers = () => ({
+function catchUp() {
+  if (isBehind) chart?.setOption({ series: points() })
+  isBehind = false
+}
+
+/** Lines and marks where the axes have their values. */
+function drawLines() {
+  if (!chart || !colours) return
+  const { lines, marks } = props
+  const { x, y } = pixels(chart)
+  const frame: Frame = {
+    x: room.left,
+    y: room.top,
+    width: chart.getWidth() - room.left - room.right,
+    height: chart.getHeight() - room.top - room.bottom,
+  }
+  const { ink, soft, lines: drawnIn } = colours
+  layer ??= lineLayer(chart.getZr())
+  layer.draw(
+    drawnKind,
+    frame,
+    lines.map((l, i) => ({
+      points: l.points.map(([a, b]): [number, number] => [x(a), y(b)]),
+      colour: drawnIn[i],
+      width: l.width ?? 2,
+      dashed: l.dashed ?? false,
+      filled: l.filled ?? false,
+      dots: l.dots ?? false,
+      dotPx: l.dotted ? markedDotPx : l.dots ? (l.width ?? plainDotPx) : 0,
+    })),
+    (marks ?? []).map((m) => ({
+      across: m.axis,
+      at: m.axis === 'x' ? x(m.at) : y(m.at),
+      name: m.name,
+    })),
+    { ink, soft },
+  )
+}
+
+/** From values to pixels, by two points of either axis. */
+function pixels(of: EChartsType) {
+  const scale = props.xMin ? Math.log : (v: number) => v
+  const [x0, x1] = [props.xMin ?? props.xFrom ?? 0, props.xMax]
+  const [y0, y1] = [props.yFrom ?? 0, props.yMax ?? 1]
+  const at = (v: [number, number]) => of.convertToPixel({ gridIndex: 0 }, v)
+  const [[left, bottom], [right, top]] = [at([x0, y0]), at([x1, y1])]
+  const perX = (right - left) / (scale(x1) - scale(x0))
+  const perY = (top - bottom) / (y1 - y0)
+  return {
+    x: (v: number) => left + perX * (scale(v) - scale(x0)),
+    y: (v: number) => bottom + perY * (v - y0),
+  }
+}
+
+const ranges = () => ({
   xAxis: { min: props.xMin ?? props.xFrom ?? 0, max: props.xMax },
   yAxis: { min: props.yFrom ?? 0, max: props.yMax },
-  series: props.lines.map((l, i) => ({
-    id: `line-${i}`,
-    data: l.points,
-    ...(i === 0 && props.marks?.length ? { markLine: { data: marked() } } : {}),
-  })),
 })
-const marked = () =>
-  (props.marks ?? []).map((m) => ({ name: m.name, [m.axis === 'x' ? 'xAxis' : 'yAxis']: m.at }))
+const points = () => props.lines.map((l, i) => ({ id: `line-${i}`, data: l.points }))
 
-function whole() {
-  const soft = token('--ink-soft')
+function axesAndLines() {
+  const { ink, soft, lines: drawnIn } = colours!
   const axis = {
     type: 'value' as const,
     nameLocation: 'middle' as const,
@@ -92,16 +162,16 @@ function whole() {
     splitLine: { lineStyle: { color: token('--line') } },
     axisLabel: { color: soft },
   }
-  const put = numbers()
+  const range = ranges()
   return {
     animation: false,
-    textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable', color: token('--ink') },
-    grid: { left: 58, right: 18, top: 14, bottom: 46 },
+    textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable', color: ink },
+    grid: room,
     tooltip: {
       trigger: 'axis' as const,
       backgroundColor: token('--card'),
       borderColor: token('--line'),
-      textStyle: { color: token('--ink') },
+      textStyle: { color: ink },
       formatter: (rows: unknown) => {
         const list = rows as { seriesName: string; value: [number, number] }[]
         return [
@@ -112,33 +182,21 @@ function whole() {
     },
     xAxis: {
       ...axis,
-      ...put.xAxis,
+      ...range.xAxis,
       type: props.xMin ? ('log' as const) : ('value' as const),
       name: props.xName,
       nameGap: 28,
     },
-    yAxis: { ...axis, ...put.yAxis, name: props.yName, nameGap: 40 },
-    series: props.lines.map((l, i) => ({
-      ...put.series[i],
-      type: l.dots ? ('scatter' as const) : ('line' as const),
+    yAxis: { ...axis, ...range.yAxis, name: props.yName, nameGap: 40 },
+    series: points().map((s, i) => ({
+      ...s,
+      type: 'line' as const,
+      name: props.lines[i].name,
       symbol: 'circle',
-      symbolSize: l.dotted ? 11 : l.dots ? (l.width ?? 4) : 4,
-      name: l.name,
-      showSymbol: l.dotted ?? false,
-      lineStyle: { color: token(l.colour), width: l.width ?? 2, type: l.dashed ? 'dashed' : 'solid' },
-      itemStyle: { color: token(l.colour) },
-      areaStyle: l.filled ? { color: token(l.colour), opacity: 0.12 } : undefined,
-      markLine:
-        i === 0 && props.marks?.length
-          ? {
-              symbol: 'none',
-              silent: true,
-              animation: false,
-              lineStyle: { color: soft, type: 'dotted' as const },
-              label: { color: token('--ink'), position: 'insideEndTop' as const, formatter: '{b}' },
-              data: marked(),
-            }
-          : undefined,
+      symbolSize: plainDotPx,
+      showSymbol: false,
+      lineStyle: { opacity: 0 },
+      itemStyle: { color: drawnIn[i] },
     })),
   }
 }
@@ -148,12 +206,23 @@ onMounted(() => {
 })
 onUnmounted(() => chart?.dispose())
 watch(() => [props.lines, props.marks, props.xMax, props.yMax], draw)
-useResizeObserver(box, () => chart?.resize())
+useResizeObserver(box, () => {
+  chart?.resize()
+  drawLines()
+})
 </script>
 
 <template>
   <figure>
-    <div ref="box" class="box" role="img" :aria-label="label"></div>
+    <div
+      ref="box"
+      class="box"
+      role="img"
+      :aria-label="label"
+      @pointerenter="catchUp"
+      @pointermove.capture="catchUp"
+      @pointerdown.capture="catchUp"
+    ></div>
     <figcaption>
       <span v-for="l in lines" :key="l.name" class="key"
         ><i

@@ -34,15 +34,22 @@ const small = 15
 const early = 20
 const shape = (pct: number) => ({ ...ownShape, negativeShare: pct / 100 })
 const pressure = (pct: number) => pressureForLoadPsi(loadPsi, sagPct / 100, shape(pct), { spacers })
-const at = (u: number, pct: number) => netPressurePsi(u, pressure(pct), shape(pct), { spacers }) / loadPsi
-const curve = (pct: number) =>
-  Array.from({ length: most + 1 }, (_, i) => [i, at(i / 100, pct)] as [number, number])
+/** Share of the load that it holds at a share of the stroke, at the pressure of the same sag. */
+function holder(pct: number): (u: number) => number {
+  const psi = pressure(pct)
+  return (u) => netPressurePsi(u, psi, shape(pct), { spacers }) / loadPsi
+}
+function curve(pct: number) {
+  const at = holder(pct)
+  return Array.from({ length: most + 1 }, (_, i) => [i, at(i / 100)] as [number, number])
+}
+const smallOnes = curve(small)
 const lines = computed<FigureLine[]>(() => [
   { name: 'yours', colour: '--rear', width: 4, points: curve(sharePct.value) },
-  { name: 'small', colour: '--rust', dashed: true, points: curve(small) },
+  { name: 'small', colour: '--rust', dashed: true, points: smallOnes },
 ])
 const tells = computed(() => {
-  const holds = (pct: number) => Math.round(100 * at(early / 100, pct))
+  const holds = (pct: number) => Math.round(100 * holder(pct)(early / 100))
   return `A fifth of the stroke in it holds ${holds(sharePct.value)} % of the rider’s weight, with a small one ${holds(small)} %. ${say('pressure', Math.round(pressure(sharePct.value)))} for ${sagPct.toFixed(0)} % sag.`
 })
 </script>

@@ -30,6 +30,9 @@ const lines = computed<FigureLine[]>(() => [
     points: row.value.map(([t, d]) => [t * 1000, d]),
   },
 ])
+/** The axis ends at half a second: a step of a slider seldom moves it. */
+const axisStepMs = 500
+const wholeMs = computed(() => Math.ceil((hits * gapS.value * 1000) / axisStepMs) * axisStepMs)
 const sunk = computed(() => row.value[row.value.length - 1][1])
 const tells = computed(() => {
   const gap = Math.round(1000 * gapS.value)
@@ -51,7 +54,7 @@ const tells = computed(() => {
       :lines="lines"
       x-name="ms"
       y-name="% of travel"
-      :x-max="Math.ceil(hits * gapS * 10) * 100"
+      :x-max="wholeMs"
       :y-max="100"
       :say-x="(x) => `after ${x.toFixed(0)} ms`"
       :say-y="(y) => `${y.toFixed(0)} % deep`"
