@@ -73,6 +73,10 @@ const Course = graphic.extendShape({
 })
 type Shape = InstanceType<typeof Course>
 
+const givePx = 0.5
+const isInside = (f: Frame, [x, y]: readonly [number, number]) =>
+  x >= f.x - givePx && x <= f.x + f.width + givePx && y >= f.y - givePx && y <= f.y + f.height + givePx
+
 /** Above the axes, on a canvas of its own: they are not painted again while lines move. */
 const ownCanvas = 1
 const faint = 0.12
@@ -84,14 +88,16 @@ const markGapPx = 4
  */
 export function lineLayer(paper: { add: (x: InstanceType<typeof graphic.Group>) => void }) {
   const group = new graphic.Group({ silent: true })
+  /** Lines end at the frame; a point on its edge is whole. */
+  const inFrame = new graphic.Group({ silent: true })
   paper.add(group)
   const frameRect = new graphic.Rect()
-  group.setClipPath(frameRect)
+  inFrame.setClipPath(frameRect)
   let drawn = ''
   let shapes: { line: Shape | null; area: Shape | null; dots: Shape | null }[] = []
   let marks: { line: InstanceType<typeof graphic.Line>; name: InstanceType<typeof graphic.Text> }[] = []
 
-  const add = (style: object, z: number): Shape => {
+  const add = (style: object, z: number, to = inFrame): Shape => {
     const shape = new Course({
       silent: true,
       zlevel: ownCanvas,
@@ -99,11 +105,13 @@ export function lineLayer(paper: { add: (x: InstanceType<typeof graphic.Group>) 
       shape: { points: [], downTo: null, dotPx: 0 },
       style: { fill: 'none', ...style },
     })
-    group.add(shape)
+    to.add(shape)
     return shape
   }
   function begin(lines: readonly DrawnLine[], marked: readonly DrawnMark[], ink: string, soft: string) {
+    inFrame.removeAll()
     group.removeAll()
+    group.add(inFrame)
     shapes = lines.map((l, i) => ({
       area: l.filled ? add({ fill: l.colour, opacity: faint }, i) : null,
       line: l.dots
@@ -117,7 +125,7 @@ export function lineLayer(paper: { add: (x: InstanceType<typeof graphic.Group>) 
             },
             i,
           ),
-      dots: l.dotPx > 0 ? add({ fill: l.colour }, i) : null,
+      dots: l.dotPx > 0 ? add({ fill: l.colour }, i, group) : null,
     }))
     marks = marked.map(() => {
       const line = new graphic.Line({ silent: true, zlevel: ownCanvas, z: 50 })
@@ -140,11 +148,18 @@ export function lineLayer(paper: { add: (x: InstanceType<typeof graphic.Group>) 
     ) {
       if (kind !== drawn) begin(lines, marked, colours.ink, colours.soft)
       drawn = kind
-      frameRect.setShape({ ...frame })
+      // Half of a line that lies on the frame lies outside of it.
+      const half = Math.max(0, ...lines.map((l) => l.width)) / 2
+      frameRect.setShape({
+        x: frame.x - half,
+        y: frame.y - half,
+        width: frame.width + 2 * half,
+        height: frame.height + 2 * half,
+      })
       lines.forEach(({ points, dotPx }, i) => {
         shapes[i].line?.setShape({ points, downTo: null, dotPx: 0 })
         shapes[i].area?.setShape({ points, downTo: frame.y + frame.height, dotPx: 0 })
-        shapes[i].dots?.setShape({ points, downTo: null, dotPx })
+        shapes[i].dots?.setShape({ points: points.filter((p) => isInside(frame, p)), downTo: null, dotPx })
       })
       const [right, bottom] = [frame.x + frame.width, frame.y + frame.height]
       marked.forEach(({ across, at, name }, i) => {
