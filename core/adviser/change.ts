@@ -123,11 +123,13 @@ function withMemory(
       }
 }
 
-/** What is known of a place that nothing speaks for: nothing, or that the dial was ridden on both sides of it. */
+/** What is known of a place that nothing speaks for: nothing, or in how many places the dial was ridden. */
 function unknownPlace(h: DayHistory, d: Dial): Evidence {
   const ridden = new Set(
-    countedRuns(h).map(
-      (r) => setupOf(h, r.run.setupId)?.positions.find((p) => p.adjusterId === d.adjuster.id)?.value,
+    countedRuns(h).flatMap((r) =>
+      (setupOf(h, r.run.setupId)?.positions ?? [])
+        .filter((p) => p.adjusterId === d.adjuster.id)
+        .map((p) => p.value),
     ),
   ).size
   if (ridden > 1)

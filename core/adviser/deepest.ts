@@ -3,7 +3,7 @@ import type { FeelWord } from '#contract/run'
 import { facts } from '../causes/factRules.ts'
 import { strokePct } from '../spring/sag.ts'
 import type { HistoryRun, SetupSpace } from './dayHistory.ts'
-import { zeroMoved } from './zeroMoved.ts'
+import { unbelievedEnds } from './unbelieved.ts'
 
 /** Bottoming may be felt in the last of the travel, where a bumper takes the hit; below it something else knocks, %. */
 const endFeltFromPct = 85
@@ -23,7 +23,7 @@ const ringPct = ({ run }: HistoryRun, end: End, space: SetupSpace): number | nul
   return mm === null || !unit ? null : strokePct(mm, unit.strokeMm)
 }
 const sensorOf = (r: HistoryRun, end: End, space: SetupSpace) =>
-  zeroMoved(r, space).some((z) => z.end === end) ? null : (r.analysis?.whole[end] ?? null)
+  unbelievedEnds(r, space).includes(end) ? null : (r.analysis?.whole[end] ?? null)
 
 /** Where it never came near the end of its stroke. A ring may be pushed deeper on the way home, never less deep: it goes before a sensor. */
 export function stoppedShort(r: HistoryRun, end: End, space: SetupSpace): Deepest | null {

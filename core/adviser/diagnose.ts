@@ -18,9 +18,8 @@ import { answersOf } from './remedies.ts'
 import { conditionsNow } from '../conditions/at.ts'
 import { strokePct } from '../spring/sag.ts'
 import { answerFindings, answersGiven, explains, holdsAllDay } from './answers.ts'
-import { cannotRideThere } from './cannotRideThere.ts'
 import { isRefuted } from './deepest.ts'
-import { zeroMoved } from './zeroMoved.ts'
+import { unbelievedEnds } from './unbelieved.ts'
 
 const strengthFactor = { 1: 0.7, 2: 1, 3: 1.3 } as const
 /** What was said on the setup before still counts a little: the trail and the rider are the same. */
@@ -113,7 +112,7 @@ function sinceTyreLook(counted: readonly HistoryRun[]): readonly HistoryRun[] {
 export function measuredFindings(r: HistoryRun, space: SetupSpace): Finding[] {
   const findings: Finding[] = []
   const link: Evidence['link'] = { kind: 'metric', runId: r.run.id, sectionId: null, word: null }
-  const wrong = [...zeroMoved(r, space), ...cannotRideThere(r)].map((z) => z.end)
+  const wrong = unbelievedEnds(r, space)
   if (r.analysis) {
     const targets = rideHeightTargets(space, r.analysis.rearAt)
     for (const f of metricFindings(r.analysis, targets, wrong)) {

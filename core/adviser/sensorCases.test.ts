@@ -361,6 +361,13 @@ cases.push(
     why: 'The same by the ring',
   },
   {
+    day: '“Never uses it all” behind, and by the sensor it rides at 85 % and went to 100; sag right',
+    story: () => onceBehind('unused-travel', 6, { ...ridesAt(85), depthMaxPct: 100, bottomOuts: 3 }),
+    card: ['ask', 'change', 'read'],
+    never: /does use its travel/,
+    why: 'A sensor that shows what cannot be refutes no word',
+  },
+  {
     day: '“Dives”, and by the sensor the front rides at 85 % of its travel',
     story: () => twice('dives', 'front', { front: ridesAt(85) }).history(),
     card: ['change', 'ask', 'read', 'check-first'],

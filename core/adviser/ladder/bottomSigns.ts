@@ -4,10 +4,9 @@ import type { FeelWord } from '#contract/run'
 import { facts as rules } from '../../causes/factRules.ts'
 import { wordRules } from '../../causes/words.ts'
 import { strokePct } from '../../spring/sag.ts'
-import { cannotRideThere } from '../cannotRideThere.ts'
 import { reason } from '../cards.ts'
 import type { HistoryRun } from '../dayHistory.ts'
-import { zeroMoved } from '../zeroMoved.ts'
+import { unbelievedEnds } from '../unbelieved.ts'
 import { heard, type Climb } from './climb.ts'
 import { happyRating, hasComplaint } from './settle.ts'
 
@@ -45,9 +44,7 @@ const ringsFull = 2
 /** One on the hardest hit is what travel is for. */
 const hardFrom = 2
 const hardBySensor = (c: Climb, r: HistoryRun, end: End) =>
-  isWrong(c, r, end) ? 0 : (r.analysis?.whole[end]?.hardBottomOuts ?? 0)
-const isWrong = (c: Climb, r: HistoryRun, end: End) =>
-  [...zeroMoved(r, c.space), ...cannotRideThere(r)].some((x) => x.end === end)
+  unbelievedEnds(r, c.space).includes(end) ? 0 : (r.analysis?.whole[end]?.hardBottomOuts ?? 0)
 const countedByEar = ({ run }: HistoryRun, end: End) =>
   (end === 'front' ? run.heardBottomsFront : run.heardBottomsRear) ?? 0
 function isRingFull(c: Climb, { run, analysis }: HistoryRun, end: End): boolean {

@@ -1,5 +1,6 @@
 import type { End } from '#contract/common'
 import type { Proposal } from '#contract/proposal'
+import { facts } from '../../causes/factRules.ts'
 import { mostPreloadTurns } from '../../spring/coil.ts'
 import { strokePct } from '../../spring/sag.ts'
 import { plain } from '../cards.ts'
@@ -7,8 +8,6 @@ import { cautionFor, stepWords } from '../change.ts'
 import type { Climb } from './climb.ts'
 import { wasRiddenNear } from './riddenNear.ts'
 
-/** Screwed in only where it brings the sag this near to its target, points: else it is another spring. */
-const meetsWithinPct = 2.5
 const collarStepTurns = 0.25
 
 /**
@@ -32,8 +31,8 @@ export function byPreload(c: Climb, end: End, sagPct: number): Proposal | null {
   const left = sagPct + strokePct((to - from) * unit.preloadPitchMm, unit.strokeMm)
   const goesIn = to < from
   if (Math.abs(to - from) < step / 2 || wasRiddenNear(c, collar.id, to, step / 2)) return null
-  if (goesIn && Math.abs(left - unit.sagTargetPct) > meetsWithinPct) return null
-  const short = Math.abs(left - unit.sagTargetPct) > meetsWithinPct
+  if (goesIn && Math.abs(left - unit.sagTargetPct) > facts.sagRightPct) return null
+  const short = Math.abs(left - unit.sagTargetPct) > facts.sagRightPct
   return {
     ...plain(
       'change',

@@ -18,8 +18,6 @@ import { readPart } from './readPart.ts'
 import { spacerStep, unreadSpacers } from './spacerStep.ts'
 import { byAir } from './springToTarget.ts'
 
-/** A spring that stands so much deeper than its target comes before its ramp, points of sag: what a ring can show. */
-const deepFromPct = 2.5
 /** A reading is asked for this often; who cannot take it goes on without. */
 const askedOften = 2
 
@@ -49,18 +47,19 @@ function atEnd(c: Climb, end: End): Proposal | null {
   const harsh = heard(c, end, bottomWords)?.mark.word === 'harsh-and-bottoms'
   const by = sag - unit.sagTargetPct
   const air = unit.adjusters.find((a) => a.role === 'main-pressure')
-  const spring = !harsh && by >= deepFromPct && air?.kind === 'pressure' ? byAir(c, end, air, sag) : null
+  const spring =
+    !harsh && by >= rules.sagRightPct && air?.kind === 'pressure' ? byAir(c, end, air, sag) : null
   const unread = spring || hasAskedEnough(c) ? null : unreadSpacers(c, end)
   if (unread) return readPart(c, [unread], [...signs, reason('Nobody has noted how many spacers are in')])
   const card =
     spring ??
     bySpacer(c, end, harsh) ??
     byHighSpeed(c, end) ??
-    (by > -deepFromPct ? byLessSag(c, end) : null) ??
+    (by > -rules.sagRightPct ? byLessSag(c, end) : null) ??
     (c.onNow.length > 1 ? null : noneLeft(end))
   if (!card) return null
   const words =
-    Math.abs(by) < deepFromPct
+    Math.abs(by) < rules.sagRightPct
       ? 'Sag is right'
       : by > 0
         ? 'Sag is on the deep side'

@@ -1,12 +1,10 @@
+import { facts } from '../../causes/factRules.ts'
 import { causeLabel, springCauses } from '../../causes/kinds.ts'
 import { knownSagPct } from '../../setup/sagOf.ts'
 import { reason } from '../cards.ts'
 import type { Rung } from './climb.ts'
 import { byAir } from './springToTarget.ts'
 import { bestOf } from './useful.ts'
-
-/** A sag off by less is right: what a ring can show, points. */
-const offFromPct = 2.5
 
 /**
  * The next turn is air, and sag was read on the side it leaves, inside of its window but not at its target: it goes there,
@@ -20,7 +18,7 @@ export const restOfTheWay: Rung = (c) => {
   const sag = unit ? knownSagPct(c.h.setups, c.now, unit) : null
   if (!unit || sag === null || air.kind !== 'pressure' || air.role !== 'main-pressure') return null
   const by = sag - unit.sagTargetPct
-  if (Math.abs(by) < offFromPct || Math.sign(by) !== Math.sign(step.to - step.from)) return null
+  if (Math.abs(by) < facts.sagRightPct || Math.sign(by) !== Math.sign(step.to - step.from)) return null
   const card = byAir(c, end, air, sag)
   const cause = c.causes().find((x) => x.end === end && springCauses.includes(x.kind))
   return (
