@@ -398,14 +398,23 @@ test('figures of two setups stand beside each other with the scatter of repeats'
   await expect(panel.getByText(/, (clear|scatter not known)$|by no more than repeats/).first()).toBeVisible()
 })
 
-test('the line and the mark at the top are kept for every card', async ({ page, context }) => {
+test('the line and the mark at the top are kept for every card, typed before what is kept was read too', async ({
+  page,
+  context,
+}) => {
+  let typed = () => {}
+  const isTyped = new Promise<void>((resolve) => (typed = resolve))
+  await page.route('**/api/v1/letterhead', async (route) => {
+    if (route.request().method() === 'GET') await isTyped
+    await route.continue()
+  })
   await page.goto(server.base + setups)
   await page.getByRole('button', { name: 'Card to take along' }).click()
   await dialog(page).getByLabel('A line at the top').fill('The shed, Mill Lane 12')
   // At once: the card waits for the line that was just typed.
   const [asked] = await Promise.all([
     context.waitForEvent('request', (r) => r.url().includes('card.pdf')),
-    dialog(page).getByRole('link', { name: 'Card, to print' }).click(),
+    dialog(page).getByRole('link', { name: 'Card, to print' }).click().then(typed),
   ])
   const [sheet] = await drawPdf(
     await (await page.request.get(asked.url())).body().then((b) => Uint8Array.from(b).buffer),
@@ -420,6 +429,14 @@ test('the line and the mark at the top are kept for every card', async ({ page, 
     .setInputFiles({ name: 'mark.png', mimeType: 'image/png', buffer: Buffer.from('no picture') })
   await expect(page.getByText('That file is no picture this browser can read')).toBeVisible()
   await expect(dialog(page).getByRole('img', { name: 'The mark at the top' })).toBeVisible()
+  const kept = async () => (await page.request.get(`${server.base}/api/v1/letterhead`)).json()
+  await expect
+    .poll(kept)
+    .toMatchObject({ line: 'The shed, Mill Lane 12', mark: expect.stringMatching(/^data:image\/png/) })
+  // In one breath: neither takes the other's place.
+  await dialog(page).getByLabel('A line at the top').fill('Tarek, at the shed')
+  await dialog(page).getByRole('button', { name: 'No mark' }).click()
+  await expect.poll(kept).toMatchObject({ line: 'Tarek, at the shed', mark: null })
 })
 
 test('a fork that was re-valved, and a shock that was exchanged since, are said before anything is turned', async ({

@@ -1,6 +1,6 @@
 // Everything that has to hold, in the order in which it fails fastest. `npm test`
 // `npm test -- --only unit` runs one step. Ends with "N passed, N failed".
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { ensureChromium, ensurePackages, root, run, runAside } from './ensure.mjs'
@@ -101,7 +101,18 @@ step('browser', () => {
     : { expected: 0, unexpected: 0, flaky: 0 }
   passed += r.expected + r.flaky
   failed += r.unexpected || (code === 0 ? 0 : 1)
+  if (code !== 0) showPages()
 })
+/** What stood on the page where a test failed: a chance that comes once in ten runs is seldom met again. */
+function showPages() {
+  const folder = join(root, 'test-results')
+  for (const name of existsSync(folder) ? readdirSync(folder) : []) {
+    const page = join(folder, name, 'error-context.md')
+    if (!existsSync(page)) continue
+    const [, stood] = /```yaml\n([\s\S]*?)\n```/.exec(readFileSync(page, 'utf8')) ?? [null, 'not told']
+    console.log(`\n== the page of ${name}\n${stood.split('\n').slice(0, 200).join('\n')}`)
+  }
+}
 
 rmSync(reports, { recursive: true, force: true, maxRetries: 3 })
 console.log(`\n${passed} passed, ${failed} failed`)

@@ -51,12 +51,20 @@ async function print(e: MouseEvent) {
   await saving
   window.open(href, '_blank', 'noopener')
 }
+/** One after another, and over what is kept: what was typed before that is read waits for it. */
 async function saveTop(change: Partial<Pick<Letterhead, 'line' | 'mark'>>) {
-  if (!letterhead.value) return
-  const top = { ...letterhead.value, ...change }
-  saving = notices.attempt(() => outbox.save('letterhead', top))
-  await saving
-  saving = null
+  const before = saving
+  const mine = notices.attempt(async () => {
+    await before
+    const top = reads.letterhead()
+    const kept = await cache.ensureQueryData(top)
+    const done = await outbox.save('letterhead', { ...kept, ...change })
+    // The next one is laid over this one, told or not.
+    if (done.state === 'saved') cache.setQueryData(top.queryKey, done.saved)
+  })
+  saving = mine
+  await mine
+  if (saving === mine) saving = null
 }
 async function takeMark(e: Event) {
   const field = e.target as HTMLInputElement
