@@ -96,20 +96,32 @@ step('browser', () => {
   const code = run(bin('playwright'), ['test'], {
     env: { ...process.env, CHROMIUM: chromium, WILD_SPRING_REPORT: file },
   })
-  const r = existsSync(file)
-    ? JSON.parse(readFileSync(file, 'utf8')).stats
-    : { expected: 0, unexpected: 0, flaky: 0 }
+  const report = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null
+  const r = report?.stats ?? { expected: 0, unexpected: 0, flaky: 0 }
   passed += r.expected + r.flaky
   failed += r.unexpected || (code === 0 ? 0 : 1)
-  if (code !== 0) showPages()
+  for (const name of report ? secondTries(report.suites) : []) console.log(`== needed a second try: ${name}`)
+  if (code !== 0 || r.flaky > 0) showPages()
 })
+/** Tests that failed first and passed then, by file and name: each is a chance to be found out, not forgotten. */
+function secondTries(suites) {
+  return suites.flatMap((s) => [
+    ...s.specs
+      .filter(({ tests }) => tests.some((t) => t.status === 'flaky'))
+      .map((spec) => `${spec.file}:${spec.line} ${spec.title}`),
+    ...secondTries(s.suites ?? []),
+  ])
+}
 /** What stood on the page where a test failed: a chance that comes once in ten runs is seldom met again. */
 function showPages() {
   const folder = join(root, 'test-results')
   for (const name of existsSync(folder) ? readdirSync(folder) : []) {
     const page = join(folder, name, 'error-context.md')
     if (!existsSync(page)) continue
-    const [, stood] = /```yaml\n([\s\S]*?)\n```/.exec(readFileSync(page, 'utf8')) ?? [null, 'not told']
+    const [, stood] = /```yaml\n([\s\S]*?)\n```/.exec(readFileSync(page, 'utf8')) ?? [
+      null,
+      'blank, or it did not answer',
+    ]
     console.log(`\n== the page of ${name}\n${stood.split('\n').slice(0, 200).join('\n')}`)
   }
 }

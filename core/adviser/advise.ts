@@ -40,6 +40,7 @@ import { usedUp } from './ladder/usedUp.ts'
 import { weather } from './ladder/weather.ts'
 import { wordAgainstFigure } from './ladder/wordAgainstFigure.ts'
 import { cannotRideThere, cannotRideThereWords } from './cannotRideThere.ts'
+import { toldInOrder } from './toldInOrder.ts'
 import { zeroMoved, zeroMovedWords } from './zeroMoved.ts'
 
 /**
@@ -99,7 +100,7 @@ const ladder: readonly Rung[] = [
  * @param outlook where the day stands by its surface, when it is known already
  */
 export function advise(h: DayHistory, space: SetupSpace, outlook?: () => Outlook): Proposal {
-  const climb = climbOf(h, space, outlook)
+  const climb = climbOf(toldInOrder(h), space, outlook)
   return withSensorCaution(climb, withBottomsCounted(climb, withPlan(climb, climbOn(climb))))
 }
 

@@ -5,14 +5,13 @@ import type { TrailDay } from '#contract/day'
 import type { ProposalRecord } from '#contract/proposal'
 import type { Feel, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
-import type { TentBundle } from '#contract/tent'
-import { applyLive, cache, lay, holdLetters } from './cache.ts'
+import { applyLive, cache, holdLetters } from './cache.ts'
 import { ApiError } from './client.ts'
 import type { Letter, NewLetter } from './letters.ts'
 import { Outbox, type Channel } from './outbox.ts'
-import { overlayTent } from './overlayTent.ts'
 import { sendLetter } from './send.ts'
 import { databaseShelf, memoryShelf } from './shelves.ts'
+import { layTaken } from './taken.ts'
 
 /** Tabs of this page tell each other what they wrote; where the browser has no such thing, each sends its own. */
 function tabChannel(): Channel {
@@ -48,23 +47,13 @@ export async function openOutbox(): Promise<Outbox> {
   outbox.onSent((letter, saved) => {
     const told = asLive(letter, saved)
     if (told) applyLive(cache, told)
-    // A tent is read again as a whole; until then the next key builds on what was saved.
-    lay<TentBundle>(cache, ['tent'], (t) => withAnswer(t, letter, saved))
+    layTaken(cache, letter, saved)
   })
   window.addEventListener('pagehide', () => void outbox.close())
   // Shown again from the browser's memory: it sends on.
   window.addEventListener('pageshow', (e: PageTransitionEvent) => e.persisted && location.reload())
   await outbox.start()
   return outbox
-}
-
-/** A tent with what the server has just taken, unless it is known in a newer form already. */
-function withAnswer(t: TentBundle, letter: Letter, saved: unknown): TentBundle {
-  const { id, version = 0 } = saved as { id?: string; version?: number }
-  const held = [t.tent, ...t.riders, ...t.hours, ...t.notes].find((x) => x.id === id)
-  if (held && held.version > version) return t
-  const says = letter.kind === 'remove' || letter.kind === 'takenReport' ? letter : { ...letter, body: saved }
-  return overlayTent(t, [says])
 }
 
 /** A confirmed write as the live event that everybody else is told by. */

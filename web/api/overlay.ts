@@ -6,7 +6,7 @@ import type { Feel, Run } from '#contract/run'
 import type { Setup } from '#contract/setup'
 import type { TentHour } from '#contract/tent'
 import { standing } from '#core/setup/standing'
-import type { Letter } from './letters.ts'
+import type { Letter, LetterKind } from './letters.ts'
 
 /** The list with an item in the place of the one it is a newer form of, or at the end. */
 export function placed<T>(list: readonly T[], item: T, same: (x: T) => boolean): T[] {
@@ -73,7 +73,7 @@ export function overlayDay(base: DayBundle, letters: readonly Letter[]): DayBund
 }
 
 /** Where the records of a kind stand in the garage. */
-const garageLists = {
+export const garageLists = {
   rider: 'riders',
   unit: 'units',
   bike: 'bikes',
@@ -85,6 +85,7 @@ const garageLists = {
   kept: 'kept',
   profile: 'profiles',
 } as const
+export const isOfGarage = (kind: LetterKind): kind is keyof typeof garageLists => kind in garageLists
 
 /** The garage with a setup saved: on its bike, or among the wishes. */
 export function garageWithSetup(g: Garage, setup: Setup): Garage {
@@ -130,8 +131,8 @@ function withLetters(base: Garage, letters: readonly Letter[]): Garage {
         ? { ...g, kept: g.kept.filter((k) => k.id !== id) }
         : without(g, id)
     }
-    const list = garageLists[l.kind as keyof typeof garageLists]
-    if (!list) return g
+    if (!isOfGarage(l.kind)) return g
+    const list = garageLists[l.kind]
     const record = l.body as { id: string }
     // The pointer to what is on a bike is the server's; a form that was open meanwhile does not turn it back.
     const held = g.bikes.find((b) => b.id === record.id)

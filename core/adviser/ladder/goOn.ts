@@ -1,11 +1,11 @@
 import { isComplaint, wordRules } from '../../causes/words.ts'
-import { diffSetups, moveWords } from '../../setup/diff.ts'
+import { moveWords } from '../../setup/diff.ts'
 import { reason } from '../cards.ts'
 import { changeCard } from '../change.ts'
 import { choice, worth } from '../decide.ts'
-import { fittedUnits, keyOfRun, setupOf } from '../history.ts'
 import { answersOf } from '../remedies.ts'
 import type { Rung } from './climb.ts'
+import { lastTurn } from './lastTurn.ts'
 import { usefulOf } from './useful.ts'
 
 /** From this chance on the last turn counts as having helped. */
@@ -16,14 +16,11 @@ const helpedFrom = 0.6
  * said is tried.
  */
 export const goOn: Rung = (c) => {
-  const last = c.onNow[c.onNow.length - 1]
-  const before = [...c.counted].reverse().find((r) => keyOfRun(c.h, r) !== c.nowKey)
-  const from = before && setupOf(c.h, before.run.setupId)
-  if (!last?.feel || !before || !from || !c.now) return null
-  const moves = diffSetups(from, c.now, fittedUnits(c.space))
-  const [move] = moves
-  if (moves.length !== 1) return null
-  const still = last.feel.marks.filter(
+  const turned = lastTurn(c)
+  if (turned?.moves.length !== 1) return null
+  const { before, last, better } = turned
+  const [move] = turned.moves
+  const still = last.feel!.marks.filter(
     (m) => isComplaint(m.word) && before.feel?.marks.some((x) => x.word === m.word && x.end === m.end),
   )
   const way = Math.sign(move.to - move.from)
@@ -36,7 +33,7 @@ export const goOn: Rung = (c) => {
           (a) => a.adjuster.id === move.adjuster.id && a.direction === way && !a.standIn,
         ),
     )
-  if (!cause || c.session().chanceOfBetter(keyOfRun(c.h, before) ?? '', c.nowKey) < helpedFrom) return null
+  if (!cause || better < helpedFrom) return null
   const { dials } = c.outlook()
   const on = usefulOf(c).find(({ steps: [step, ...more] }) => {
     const by = step.to - step.from

@@ -16,11 +16,17 @@ import { partName, readPart, type Part } from './readPart.ts'
 export const firstRun: Rung = ({ h, counted }) =>
   counted.length === 0 ? firstRunCard(h.runs.some((r) => r.run.kind === 'warm-up')) : null
 
-/** The last run has no feel yet. */
-export const tellTheFeel: Rung = ({ h, counted }) => {
-  const last = h.runs[h.runs.length - 1]
+/** The last run that counts has no feel yet; a warm-up or a flat tyre after it says nothing of it. */
+export const tellTheFeel: Rung = ({ counted }) => {
   const lastCounted = counted[counted.length - 1]
-  if (lastCounted !== last || hasFeel(lastCounted)) return null
+  if (isOnlyPraised(lastCounted))
+    return plain(
+      'tell-the-feel',
+      `Run ${lastCounted.number}: give it a number as well`,
+      'Praise of one thing says little of the rest. A rating from 1 to 10 can be held against the next run.',
+      'Nothing can be judged before it is said.',
+    )
+  if (hasFeel(lastCounted)) return null
   return plain(
     'tell-the-feel',
     `Run ${lastCounted.number}: say how it felt`,
@@ -125,6 +131,14 @@ const lostSince = (c: Climb, from: Setup | null): Part[] =>
 function lastRidden({ h, now }: Climb): HistoryRun | null {
   return [...h.runs].reverse().find((r) => r.run.kind !== 'void' && r.run.setupId !== now?.id) ?? null
 }
+
+/** Nothing complained of, no number, and held against no other run. */
+const isOnlyPraised = ({ feel }: HistoryRun) =>
+  feel !== null &&
+  feel.rating === null &&
+  feel.marks.length > 0 &&
+  feel.verdicts.length === 0 &&
+  feel.marks.every((m) => !isComplaint(m.word))
 
 function hasFeel(r: HistoryRun): boolean {
   return r.feel !== null && (r.feel.rating !== null || r.feel.marks.length > 0)

@@ -7,6 +7,7 @@ import { settingsKey } from '../history.ts'
 import { answersOf, remedyMoves } from '../remedies.ts'
 import { hasAskedEnough, type Climb } from './climb.ts'
 import { againstEveryCause, answeringComplaint, causesOf, complaintsOf, nearLeader } from './complaint.ts'
+import { againstLastTurn } from './lastTurn.ts'
 import { leadingCause } from './leading.ts'
 import { withoutNeedlessOpening } from './opening.ts'
 import { sensorSays } from './sensorSays.ts'
@@ -29,10 +30,11 @@ function soundOf(c: Climb): Candidate[] {
   if (!sound) {
     const against = againstLeading(c)
     const unheard = againstEveryCause(c)
+    const unlearnt = againstLastTurn(c)
     const all = c
       .outlook()
       .candidates.filter(
-        (x) => !against(x) && !unheard(x) && !alreadyWorse(c, x) && !leavesARightSpring(c, x),
+        (x) => !against(x) && !unheard(x) && !unlearnt(x) && !alreadyWorse(c, x) && !leavesARightSpring(c, x),
       )
     sound = withoutNeedlessOpening(c, all)
     weighed.set(c, sound)
