@@ -68,7 +68,9 @@ describe('after a turn that was proposed was made', () => {
     for (const { h, card } of changed) {
       const rating = Math.min(10, lastOf(h).feel!.rating! + 2)
       const next = advise(ride(follow(h, card), { rating, marks: [], verdicts: against(h, 2) }), drawnBike)
-      expect(next.kind, card.headline).not.toBe('go-back')
+      // What was clearly better before is gone back to all the same.
+      const best = Math.max(...h.runs.map((r) => r.feel?.rating ?? 0))
+      if (rating >= best) expect(next.kind, card.headline).not.toBe('go-back')
       expect(turnedAgain(card, next, -1), `${card.headline}, then ${next.headline}`).toEqual([])
     }
   })

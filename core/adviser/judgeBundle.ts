@@ -4,12 +4,13 @@ import { historyOf, spaceOfDay } from './history.ts'
 import { judgeDay } from './judge.ts'
 import { learnFrom, type Learnt } from './memory/learnt.ts'
 import { memoryFor } from './memory/memory.ts'
+import { toldInOrder } from './toldInOrder.ts'
 
 /** What earlier days taught, each by itself; a day that cannot be read teaches nothing. */
 export const learntOf = (earlier: readonly DayBundle[]): Learnt[] =>
   earlier.flatMap((b) => {
     const { date, trailId } = b.day
-    return learnFrom({ date, trailId, history: historyOf(b), space: spaceOfDay(b) }) ?? []
+    return learnFrom({ date, trailId, history: toldInOrder(historyOf(b)), space: spaceOfDay(b) }) ?? []
   })
 
 /** The next change and what is known of a day, from its records and what earlier days taught. @param units to say it in */
