@@ -299,3 +299,33 @@ test('a browser that keeps nothing still shows the day, saves, and says so', asy
   const { feels } = await get(`/days/${halfWay}`)
   expect(feels.some((f: { note: string }) => f.note === 'written without storage')).toBe(true)
 })
+
+test('on a slow line what was removed or saved does not fall back while the garage is read again', async ({
+  page,
+}) => {
+  await page.goto(`${server.base}/garage`)
+  await page.getByRole('button', { name: /^Joren/ }).click()
+  let slow = 0
+  await page.route('**/api/v1/garage', async (route) => {
+    slow++
+    await new Promise((resolve) => setTimeout(resolve, 2500))
+    await route.continue().catch(() => undefined)
+  })
+  const stays = async (what: () => Promise<boolean>) => {
+    for (let i = 0; i < 20; i++, await page.waitForTimeout(100)) expect(await what()).toBe(true)
+  }
+  await page.getByRole('button', { name: 'Edit Joren' }).click()
+  await dialog(page).getByLabel('Name', { exact: true }).fill('Joren the elder')
+  await dialog(page).getByRole('button', { name: 'Save rider' }).click()
+  await expect(dialog(page)).toHaveCount(0)
+  await stays(() =>
+    page
+      .getByRole('button', { name: /^Joren the elder/ })
+      .first()
+      .isVisible(),
+  )
+  await page.getByRole('button', { name: 'Remove Joren the elder' }).click()
+  await expect(page.getByText('Joren the elder and every bike of this rider was removed')).toBeVisible()
+  await stays(async () => (await page.getByRole('button', { name: /^Joren/ }).count()) === 0)
+  expect(slow).toBeGreaterThan(1)
+})

@@ -1,4 +1,4 @@
-import type { Adjuster, AdjusterRole } from '#contract/adjuster'
+import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import type { SuspensionUnit } from '#contract/unit'
 import { adjusterRange } from '../adjusters/range.ts'
@@ -61,30 +61,10 @@ function scaleOf(a: Adjuster): Scale | null {
   }
 }
 
-/** In which the dials of a unit are weighed, however its maker or its owner lists them. */
-const order: readonly AdjusterRole[] = [
-  'main-pressure',
-  'spring-rate',
-  'preload',
-  'negative-pressure',
-  'reservoir-pressure',
-  'start-of-stroke',
-  'low-speed-compression',
-  'compression',
-  'high-speed-compression',
-  'rebound',
-  'low-speed-rebound',
-  'high-speed-rebound',
-  'spacers',
-  'custom',
-]
-const inOrder = (a: Adjuster, b: Adjuster) =>
-  order.indexOf(a.role) - order.indexOf(b.role) || a.id.localeCompare(b.id)
-
 /** Every adjuster of both ends that can be tuned between runs, front first. */
 export function dialsOf(space: SetupSpace): Dial[] {
   return fittedUnits(space).flatMap((u) =>
-    [...u.adjusters].sort(inOrder).flatMap((adjuster): Dial[] => {
+    u.adjusters.flatMap((adjuster): Dial[] => {
       const scale = scaleOf(adjuster)
       if (!scale) return []
       const r = adjusterRange(adjuster)

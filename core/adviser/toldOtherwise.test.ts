@@ -57,7 +57,6 @@ const same: [string, (h: DayHistory) => [DayHistory, SetupSpace?]][] = [
     'each word tapped twice',
     (h) => [eachFeel(h, (m) => m.flatMap((x) => [x, { ...x, id: `${x.id}again` }]))],
   ],
-  ['parts listed in another order', (h) => [h, eachUnit((list) => [...list].reverse())]],
   [
     'dials counted from another stop',
     (h) => [
