@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
+import { otherUnits } from '../core/test/otherUnits.ts'
 import { idOf } from '../demo/ids.ts'
 import { inDemo } from './screens.ts'
 import { startDemo, type RunningServer } from './server.ts'
@@ -8,14 +9,6 @@ let server: RunningServer
 test.beforeAll(async () => void (server = await startDemo()))
 test.afterAll(async () => server?.stop())
 
-const chosen = {
-  pressure: 'bar',
-  length: 'in',
-  mass: 'lb',
-  temperature: '°F',
-  springRate: 'lb/in',
-  altitude: 'ft',
-}
 /** Travel and stroke are names of parts here; speeds are of the machine. */
 const inOthers = /\d[\d.,]*\s*(psi|kg|°C|N\/mm)(?![\w/])/
 const days = ['tent mika', 'tent sanna', 'heat', 'spring']
@@ -30,7 +23,7 @@ const lines = (page: Page) =>
   })
 
 test('every screen speaks the units that were chosen', async ({ page }) => {
-  await page.addInitScript((u) => localStorage.setItem('wild-spring:units', JSON.stringify(u)), chosen)
+  await page.addInitScript((u) => localStorage.setItem('wild-spring:units', JSON.stringify(u)), otherUnits)
   const found: string[] = []
   const look = async (where: string) => {
     for (const line of await lines(page)) if (inOthers.test(line)) found.push(`${where}: ${line}`)

@@ -1,20 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import type { Mark } from '#contract/run'
-import type { UnitChoice } from '../units/choice.ts'
+import { otherUnits } from '../test/otherUnits.ts'
 import { advise } from './advise.ts'
 import type { DayHistory, HistoryRun, SetupSpace } from './dayHistory.ts'
 import { drawnBike, drawnDay } from './test/drawnDay.ts'
 
 // What says nothing must change nothing: one day, told in other words or in another order, gets the same card.
 
-const otherUnits: UnitChoice = {
-  pressure: 'bar',
-  length: 'in',
-  mass: 'lb',
-  temperature: '°F',
-  springRate: 'lb/in',
-  altitude: 'ft',
-}
 const eachFeel = (h: DayHistory, change: (marks: Mark[]) => Mark[]): DayHistory => ({
   ...h,
   runs: h.runs.map((r) => (r.feel ? { ...r, feel: { ...r.feel, marks: change(r.feel.marks) } } : r)),

@@ -18,9 +18,9 @@ const helpedFrom = 0.6
 export const goOn: Rung = (c) => {
   const turned = lastTurn(c)
   if (turned?.moves.length !== 1) return null
-  const { before, last, better } = turned
+  const { before, last, feel, better } = turned
   const [move] = turned.moves
-  const still = last.feel!.marks.filter(
+  const still = feel.marks.filter(
     (m) => isComplaint(m.word) && before.feel?.marks.some((x) => x.word === m.word && x.end === m.end),
   )
   const way = Math.sign(move.to - move.from)

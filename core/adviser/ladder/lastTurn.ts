@@ -1,60 +1,27 @@
+import type { Feel } from '#contract/run'
 import { diffSetups, type Move } from '../../setup/diff.ts'
-import type { Candidate } from '../candidates.ts'
-import { comparable } from '../comparable.ts'
 import type { HistoryRun } from '../dayHistory.ts'
 import { fittedUnits, keyOfRun, setupOf } from '../history.ts'
-import { answersOf } from '../remedies.ts'
 import type { Climb } from './climb.ts'
-import { causesOf, complaintsOf } from './complaint.ts'
 
 /** What was turned between the last run on other settings and the runs on these. */
 export interface LastTurn {
   before: HistoryRun
   last: HistoryRun
+  /** What was said of the last run on these. */
+  feel: Feel
   moves: Move[]
-  /** Chance that these settings are the better ones. */
+  /** Chance that these settings are the better ones, 0 to 1. */
   better: number
 }
 
+/** The last turn of the day, and how it went; null: nothing was turned, or nothing was said of what is on the bike now. */
 export function lastTurn(c: Climb): LastTurn | null {
   const last = c.onNow[c.onNow.length - 1]
   const before = [...c.counted].reverse().find((r) => keyOfRun(c.h, r) !== c.nowKey)
   const from = before && setupOf(c.h, before.run.setupId)
   if (!last?.feel || !before || !from || !c.now) return null
   const moves = diffSetups(from, c.now, fittedUnits(c.space))
-  return { before, last, moves, better: c.session().chanceOfBetter(keyOfRun(c.h, before) ?? '', c.nowKey) }
-}
-
-/** From this chance on a turn that was ridden once helped for sure enough not to be taken back at once. */
-const helpedForSure = 0.8
-
-/**
- * Against what the last turn has just shown: a part of it taken back after one ride that was clearly better, or the same
- * dial further the same way after a ride that was said to be worse. Where the complaint asks for it, it may be taken back.
- */
-export function againstLastTurn(c: Climb): (x: Candidate) => boolean {
-  const turn = lastTurn(c)
-  if (!turn) return () => false
-  const { before, last, moves, better } = turn
-  const { dials } = c.outlook()
-  const way = new Map(moves.map((m) => [m.adjuster.id, Math.sign(m.to - m.from)]))
-  const steps = (x: Candidate, sign: 1 | -1) =>
-    x.steps.filter((s) => way.get(dials[s.dial].adjuster.id) === sign * Math.sign(s.to - s.from))
-  if (better >= helpedForSure && c.onNow.length === 1) {
-    const asked = causesOf(c, complaintsOf(c)).flatMap((x) => answersOf(x.kind, x.end, c.space))
-    return (x) =>
-      steps(x, -1).some(
-        (s) =>
-          !asked.some(
-            (a) => a.adjuster.id === dials[s.dial].adjuster.id && a.direction === Math.sign(s.to - s.from),
-          ),
-      )
-  }
-  const said = last.feel!.verdicts.find((v) => v.againstRunId === before.run.id)
-  const isWorse =
-    said !== undefined &&
-    said.value < 0 &&
-    (last.feel!.rating ?? 0) <= (before.feel?.rating ?? 10) &&
-    comparable(c.h, last, before).equal
-  return (x) => isWorse && steps(x, 1).length > 0
+  const better = c.session().chanceOfBetter(keyOfRun(c.h, before) ?? '', c.nowKey)
+  return { before, last, feel: last.feel, moves, better }
 }
