@@ -149,6 +149,12 @@ export const inputSentences = {
   'command.twice': 'The {end} {what} is said twice; say each part once.',
   'command.elsewhere':
     'The {end} {what} stands at {stands}, not at {said}. Look where it stands, say "read" and the count, then turn it.',
+  'command.sign-and-way':
+    '"{sign}" and "{way}" may go against each other; say the way and by how much, or the sign alone.',
+  'command.other-way': 'From {from} to {to} is not {way}; say the place alone, or the way and by how much.',
+  'command.not-done': '"{word}": a line says what is turned; leave out what is not.',
+  'command.tyres': 'A tyre is no part of fork or shock; note its pressure with the run.',
+  'command.undo-one': 'Undo takes the last change back, one each time: type "undo" alone.',
   'command.no-change': '{what} is already there.',
 } as const
 

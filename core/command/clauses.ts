@@ -5,9 +5,12 @@ import {
   effectWords,
   endWords,
   fillers,
+  notWords,
   partWords,
   separators,
   toWords,
+  tyreWords,
+  undoWords,
   type Effect,
 } from './lexicon.ts'
 import { noClause, type Clause } from './clause.ts'
@@ -132,7 +135,7 @@ export function clausesOf(tokens: readonly Token[], space: SetupSpace): Clause[]
       takeEffect(word)
       i++
     } else if (fillers.has(word)) i++
-    else throw new InputError('command.unknown-word', { word, hint: hintFor(c, space) })
+    else throw unknown(word, hintFor(c, space))
   }
   close()
   return out
@@ -186,6 +189,13 @@ export function clausesOf(tokens: readonly Token[], space: SetupSpace): Clause[]
   }
 }
 
+/** A word that nothing is called by; those that would be dropped at a loss are told apart. */
+function unknown(word: string, hint: string): InputError {
+  if (notWords.has(word)) return new InputError('command.not-done', { word })
+  if (tyreWords.has(word)) return new InputError('command.tyres')
+  if (undoWords.has(word)) return new InputError('command.undo-one')
+  return new InputError('command.unknown-word', { word, hint })
+}
 const wayOnly = 'say slower or faster, firmer or softer, and by how much'
 const oneOnly = 'say one part, one way and one number for each move'
 const rolesByName = (word: string) => partWords.find(([names]) => names.includes(word))?.[1]

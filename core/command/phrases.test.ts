@@ -271,6 +271,9 @@ describe('the nearest readings of a line that was refused', () => {
     expect(offered('fork +2 psi')).toEqual([])
     expect(offered('fork lsc 30')).toEqual([])
     expect(offered('joren fork +2 psi')).toEqual([])
+    // Without the word that is not understood they would be done, or done elsewhere.
+    for (const line of ['rear rebound not slower', 'don’t slow the rear', 'front tyre -1 psi'])
+      expect(offered(line)).toEqual([])
     expect(offered('')).toEqual([])
   })
   it('every one offered is understood, and at most four are', () => {

@@ -25,10 +25,10 @@ export function target(c: Clause, a: Adjuster, from: number, choice: UnitChoice 
   if (named >= 0) return check(a, named, from)
   if (n && c.countedFrom && isDial(a)) {
     const { max } = adjusterRange(a)
-    return check(a, c.countedFrom === 'closed' ? n.value : max - n.value, from)
+    return thatWay(c, a, from, check(a, c.countedFrom === 'closed' ? n.value : max - n.value, from), choice)
   }
   if (n && (c.absolute || (!c.effect && !n.signed)))
-    return check(a, countOr(a, canonical(a, n.value, units)), from)
+    return thatWay(c, a, from, check(a, countOr(a, canonical(a, n.value, units)), from), choice)
   // A signed number moves the count as the person counts it: on a dial counted from open, +1 closes one click.
   if (n && n.signed && !c.effect)
     return check(a, countOr(a, toCount(a, from) + canonical(a, n.value, units)), from)
@@ -37,7 +37,10 @@ export function target(c: Clause, a: Adjuster, from: number, choice: UnitChoice 
     throw new InputError('command.no-amount', {
       example: isRebound(a) ? 'rear rebound slower 1' : 'fork psi +2',
     })
-  const sign = signOf(a, c.effect) * (n && n.value < 0 ? -1 : 1)
+  const sign = signOf(a, c.effect)
+  // "slower -1" on a dial, "softer +3" on a spring: one of the two is not meant.
+  if (n?.signed && (isDial(a) ? n.value < 0 : Math.sign(n.value) !== sign))
+    throw new InputError('command.sign-and-way', { sign: n.value < 0 ? '−' : '+', way: c.said! })
   const { allowed } = adjusterRange(a)
   if (!n && allowed) {
     // A coil goes to the next one that is owned.
@@ -65,6 +68,18 @@ export function standsAt(
   const apart = a.kind === 'pressure' ? 0.5 : 1e-6
   return Math.abs(toCount(a, at) - canonical(a, said, unitsOf(c, choice))) <= apart
 }
+
+/** A place that is said with a way lies that way. @throws InputError 'command.other-way' */
+function thatWay(c: Clause, a: Adjuster, from: number, to: number, choice: UnitChoice): number {
+  const { effect, said } = c
+  // "take the shock to 185" takes nothing away.
+  if (!effect || said === 'take' || (effect.of === 'number' && effect.loose)) return to
+  const isUp = effect.of === 'number' ? toCount(a, to) > toCount(a, from) : to > from
+  if (from === to || Number.isNaN(from) || isUp === wayOf(a, effect) > 0) return to
+  const [shownFrom, shownTo] = [from, to].map((x) => positionWords(a, x, choice))
+  throw new InputError('command.other-way', { from: shownFrom, to: shownTo, way: said! })
+}
+const wayOf = (a: Adjuster, e: Effect) => (e.of === 'number' ? e.sign : signOf(a, e))
 
 /** +1: canonical up (a dial opens, a spring gets firmer). @throws InputError 'command.unknown-word', 'command.which-way' */
 function signOf(a: Adjuster, e: Effect): 1 | -1 {

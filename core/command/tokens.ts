@@ -1,4 +1,5 @@
 import { numberWords } from './lexicon.ts'
+import { numeralsFor } from './numerals.ts'
 
 export type Token =
   | { kind: 'word'; text: string }
@@ -11,12 +12,17 @@ const joined: [RegExp, string][] = [
   [/\b(low|high)[\s-]*speed[\s-]*(rebound|reb)\b/g, '$1-speed-rebound'],
   [/\b(low|high)[\s-]*speed[\s-]*(compression|comp)\b/g, '$1-speed-compression'],
   [/\b(low|high)[\s-]*speed\b(?!-)/g, '$1-speed'],
+  [/\bvolume[\s-]*(spacers?)\b/g, '$1'],
   [/\bhalf (?:a |of a )?(?=click|turn)/g, 'half '],
   [/\b1\/2\b/g, '0.5'],
   [/\b1\/4\b/g, '0.25'],
+  // "8 → 6", as a change is shown
+  [/\s*(?:→|[-=]?>)\s*/g, ' to '],
   // A comma between digits is a decimal comma; any other parts two moves.
   [/(\d),(\d)/g, '$1.$2'],
   [/[,;&]/g, ' $& '],
+  // ".5"
+  [/(^|[\s+-])(\.\d)/g, '$10$2'],
   // "2psi", "+2psi"
   [/(\d)([a-z]+)/g, '$1 $2'],
   // "+ 2"
@@ -25,7 +31,7 @@ const joined: [RegExp, string][] = [
 
 /** A typed line as words and numbers; number words are numbers. */
 export function tokensOf(line: string): Token[] {
-  let text = line.toLowerCase()
+  let text = numeralsFor(line.toLowerCase())
   for (const [from, to] of joined) text = text.replace(from, to)
   return text
     .split(/\s+/)
