@@ -52,6 +52,11 @@ export function ourAdviser(
     const p = advise(h, rider.space, outlook)
     return { h, p, s: outlook() }
   }
+  const turnTo = (to: Positions, source: 'revert' | 'proposal') => {
+    if (Object.keys(to).length === 0) return
+    now = { ...now, ...to }
+    day.change(to, { linked: source === 'proposal' && Object.keys(to).length > 1, source })
+  }
   return {
     history: () => day.history(),
     keep: () => kept,
@@ -77,14 +82,13 @@ export function ourAdviser(
       kept = Object.fromEntries(keepOf(h, s)!.positions.map((x) => [x.adjusterId, x.value]))
       if (p.kind === 'settled') kept = now
       if (p.kind === 'settled') return { ride: now, settled: true }
-      const target = p.setupId && h.setups.find((s) => s.id === p.setupId)
-      const to = target
-        ? Object.fromEntries(target.positions.map((x) => [x.adjusterId, x.value]))
-        : Object.fromEntries(p.moves.map((m) => [m.adjusterId, m.to]))
-      if (Object.keys(to).length > 0) {
-        now = { ...now, ...to }
-        day.change(to, { linked: p.moves.length > 1, source: target ? 'revert' : 'proposal' })
+      if (p.setupId) {
+        const back = h.setups.find((x) => x.id === p.setupId)!
+        turnTo(Object.fromEntries(back.positions.map((x) => [x.adjusterId, x.value])), 'revert')
+        // What is next may be turned from there at once.
+        p = look().p
       }
+      if (!p.setupId) turnTo(Object.fromEntries(p.moves.map((m) => [m.adjusterId, m.to])), 'proposal')
       return { ride: now, settled: false }
     },
   }

@@ -21,6 +21,7 @@ import { rampToTarget } from './ladder/rampToTarget.ts'
 import { goOn } from './ladder/goOn.ts'
 import { leverForClimbs } from './ladder/leverForClimbs.ts'
 import { ratingAgainstVerdict } from './ladder/ratingAgainstVerdict.ts'
+import { ridingAgain } from './ladder/rideAgain.ts'
 import { restOfTheWay } from './ladder/restOfTheWay.ts'
 import { riddenOtherwise } from './ladder/riddenOtherwise.ts'
 import { separate } from './ladder/separate.ts'
@@ -54,6 +55,7 @@ const ladder: readonly Rung[] = [
   lostAir,
   untangle,
   rideIt,
+  ridingAgain(climbOn),
   openLever,
   lookAtTyres,
   noSpringThere,

@@ -21,6 +21,7 @@ import { diagnose } from './diagnose.ts'
 import { sessionOf } from './history.ts'
 import { oneStep, remedyMoves } from './remedies.ts'
 import { summarise } from './summary.ts'
+import { withSag } from './test/fieldCase.ts'
 
 const top = (d: DayBuilder) => {
   const c = diagnose(d.history(), space)[0]
@@ -158,12 +159,48 @@ describe('advice', () => {
         .change({ rr: 9 })
         .run(4, [{ word: 'pogo', strength: 3 }], { against: [2, -2] })
         .change({ rr: 7 }, { source: 'revert' })
-    it('it is ridden again before anything is turned or asked, and only then', () => {
-      const d = wentBack()
+    it('what is next is turned or read from there at once, asked is nothing, and it is held against those runs', () => {
+      const read = withSag(wentBack().history(), { front: 20, rear: 30 })
+      for (const h of [wentBack().history(), read]) {
+        const p = advise(h, space)
+        expect(p.kind).toMatch(/^(change|read)$/)
+        expect(p.question).toBeNull()
+      }
+      const p = advise(read, space)
+      expect(p.kind).toBe('change')
+      // What was just worse is not tried again.
+      expect(p.moves.some((m) => m.adjusterId === 'rr' && m.to > m.from)).toBe(false)
+      expect(p.speaksFor.map((e) => e.text)).toContain('Gone back to run 2: it is held against that one')
+      const [{ adjusterId, to }] = p.moves
+      const turned = withSag(
+        wentBack()
+          .change({ [adjusterId]: to })
+          .history(),
+        { front: 20, rear: 30 },
+      )
+      const next = advise(turned, space)
+      expect(next.kind).toBe('ride-it')
+      // One thing is new, and what was taken back is not.
+      expect(next.speaksFor.map((e) => e.text)).toEqual([expect.stringMatching(/^New against run 2: /)])
+    })
+    it('where nobody can tell which was better, it is ridden again before anything is turned or asked', () => {
+      const d = new DayBuilder()
+        .run(6.5, [{ word: 'harsh-everywhere', end: 'front' }])
+        .change({ rr: 9 })
+        .run(6.5, [{ word: 'harsh-everywhere', end: 'front' }], { against: [1, 0] })
+        .change({ rr: 7 }, { source: 'revert' })
       const p = advice(d)
       expect(p).toMatchObject({ kind: 'ride-it', moves: [], question: null })
-      expect(p.speaksFor.map((e) => e.text)).toEqual(['Other settings were ridden since run 2'])
+      expect(p.speaksFor.map((e) => e.text)).toEqual(['Other settings were ridden since run 1'])
       expect(advice(d.run(6.5)).kind).not.toBe('ride-it')
+    })
+    it('nor is it called good without that, where nothing is left to turn at', () => {
+      const d = new DayBuilder()
+        .run(9, [{ word: 'good', end: 'both' }])
+        .change({ rr: 9 })
+        .run(4, [{ word: 'pogo', strength: 3 }], { against: [1, -2] })
+        .change({ rr: 7 }, { source: 'revert' })
+      expect(advice(d).kind).toBe('ride-it')
     })
     it('what is turned without that is one change from settings that were ridden, and no tangle', () => {
       const d = wentBack().change({ fc: 9 })

@@ -92,7 +92,7 @@ export function goBackCard(
     ...plain(
       'go-back',
       `Go back to run ${target.number}`,
-      'Ride it once more to be sure that it is still the better one.',
+      'What comes next goes on from there, and is held against that run.',
       'If it no longer feels better, the track or the day has changed.',
     ),
     setupId: target.run.setupId,

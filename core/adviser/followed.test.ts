@@ -82,6 +82,31 @@ describe('after a turn that was proposed was made', () => {
       expect(turnedAgain(card, next, 1), `${card.headline}, then ${next.headline}`).toEqual([])
     }
   })
+  it('and rode much worse and was taken back, it is not turned again, nor is anybody asked or sent to and fro', () => {
+    let goneBack = 0
+    let wentOn = 0
+    for (const { h, card } of changed) {
+      const worse = ride(follow(h, card), { rating: 1, verdicts: against(h, -2) })
+      const back = advise(worse, drawnBike)
+      if (back.kind !== 'go-back') continue
+      goneBack++
+      const to = worse.setups.find((s) => s.id === back.setupId)!
+      const now = presentOf(worse)
+      const day = withSetup(worse, {
+        reason: { ...now.reason, source: 'revert' },
+        positions: to.positions,
+      })
+      const next = advise(day, drawnBike)
+      expect(next.kind, `${card.headline}, then ${next.headline}`).toMatch(/^(change|read|ride-it)$/)
+      expect(turnedAgain(card, next, 1), `${card.headline}, then ${next.headline}`).toEqual([])
+      if (next.kind !== 'change') continue
+      wentOn++
+      const ridden = advise(ride(follow(day, next), { rating: 6, marks: [], verdicts: [] }), drawnBike)
+      expect(ridden.kind, next.headline).not.toBe('untangle')
+    }
+    expect(goneBack).toBeGreaterThan(3)
+    expect(wentOn).toBeGreaterThan(0)
+  })
   it('or the same was ridden again and was the same, it is not turned the other way', () => {
     for (const { h, card } of changed) {
       const next = advise(ride(h, {}), drawnBike)

@@ -36,6 +36,8 @@ export const asking =
   (advise: (c: Climb) => Proposal): Rung =>
   (c) => {
     const last = c.onNow[c.onNow.length - 1]
+    // Of a ride before the last one nobody is asked any more.
+    if (last !== c.counted[c.counted.length - 1]) return null
     // On race day nothing new is looked for.
     if (c.imagined || !last?.feel || c.h.purpose === 'race' || hasAskedEnough(c)) return null
     if (c.onNow.reduce((n, r) => n + (r.feel?.answers.length ?? 0), 0) >= mostQuestions) return null

@@ -27,6 +27,8 @@ export interface Climb {
   outlook: () => Outlook
   /** An answer is being thought through: nothing further is asked. */
   imagined: boolean
+  /** Gone back to what was clearly better: what comes next need not wait for another ride here. */
+  goesOnFromHere: boolean
 }
 
 /** A rung holds the proposal, or passes it on: null by evidence only. */
@@ -49,6 +51,7 @@ export function climbOf(h: DayHistory, space: SetupSpace, outlook?: () => Outloo
     session: once(() => sessionOf(h)),
     outlook: once(outlook ?? (() => outlookOf(h, space))),
     imagined: false,
+    goesOnFromHere: false,
   }
 }
 

@@ -20,6 +20,8 @@ export const goOn: Rung = (c) => {
   if (turned?.moves.length !== 1) return null
   const { before, last, feel, better } = turned
   const [move] = turned.moves
+  // Gone back to: nothing was turned that could have helped.
+  if (before.number > last.number) return null
   const still = feel.marks.filter(
     (m) => isComplaint(m.word) && before.feel?.marks.some((x) => x.word === m.word && x.end === m.end),
   )

@@ -6,7 +6,7 @@ import { diffSetups, moveWords, samePosition, type Move } from '../../setup/diff
 import { readBetween, type PutRight } from '../../setup/readBetween.ts'
 import { firstRunCard, plain, reason, untangleCard } from '../cards.ts'
 import type { HistoryRun } from '../dayHistory.ts'
-import { fittedUnits, keyOfRun, setupOf } from '../history.ts'
+import { fittedUnits, keyOfRun, settingsKey, setupOf } from '../history.ts'
 import { findTangle } from '../tangle.ts'
 import type { Climb, Rung } from './climb.ts'
 import { happyRating } from './settle.ts'
@@ -64,10 +64,12 @@ function isBetterNow(c: Climb, before: HistoryRun): boolean {
   )
 }
 
-/** What is on the bike was not ridden yet, or not since others were: no further turn before that. */
+/** What is on the bike was not ridden yet: no further turn before that. */
 export const rideIt: Rung = (c) => {
-  if (c.onNow.length > 0) return rideAgain(c)
-  const before = lastRidden(c)
+  if (c.onNow.length > 0) return null
+  const last = lastRidden(c)
+  // Gone back and turned from there: that is what it is held against.
+  const before = turnedFrom(c) ?? last
   const from = before && setupOf(c.h, before.run.setupId)
   const moves = from && c.now ? diffSetups(from, c.now, fittedUnits(c.space)) : []
   const lost = moves.length === 0 ? lostSince(c, from ?? null) : []
@@ -77,10 +79,12 @@ export const rideIt: Rung = (c) => {
       lost,
       lost.map((p) => reason(`Nobody is sure of the ${partName(p)} any more; nothing was turned`)),
     )
+  const against = before && before !== last ? ` against run ${before.number}` : ''
   const right = from && c.now ? readBetween(c.h.setups, from.id, c.now.id) : new Map<string, PutRight>()
   const newOf = (m: Move) => {
     const put = right.get(m.adjuster.id)
-    if (!put || Math.abs(put.read - m.to) >= samePosition) return `New: ${moveWords(m, c.space.units)}`
+    if (!put || Math.abs(put.read - m.to) >= samePosition)
+      return `New${against}: ${moveWords(m, c.space.units)}`
     const at = (v: number) => positionWords(m.adjuster, v, c.space.units)
     return `Found, nothing turned: ${partName(m)} at ${at(put.read)}, written as ${at(put.written)}`
   }
@@ -98,25 +102,6 @@ export const rideIt: Rung = (c) => {
   }
 }
 
-/** Gone back to: whether these are still the better ones is known when they were ridden again, after the others (A, B, A). */
-function rideAgain(c: Climb): ReturnType<Rung> {
-  const last = c.onNow[c.onNow.length - 1]
-  // Where nothing more is turned today, nothing has to be made sure of.
-  const isOver = c.h.purpose === 'race' || c.changes >= c.h.changeLimit
-  if (last === c.counted[c.counted.length - 1] || isOver) return null
-  return {
-    ...plain(
-      'ride-it',
-      'Ride these once more before anything else is turned',
-      'Same section, same line, the speed of the run before. Then say whether it is better, worse, or the same.',
-      'If they no longer feel better, the track or the day has changed.',
-    ),
-    speaksFor: [reason(`Other settings were ridden since run ${last.number}`, last.run.id)],
-    // The causes were those of other settings.
-    causes: [],
-  }
-}
-
 const reboundFollows = (end: End) =>
   `The ${end} rebound works against the spring that was changed: push it down at the kerb first; if it hops or creeps, one click of rebound belongs to the same change. `
 
@@ -127,6 +112,13 @@ const lostSince = (c: Climb, from: Setup | null): Part[] =>
       .filter((a) => from?.positions.some((p) => p.adjusterId === a.id) && !c.positions.has(a.id))
       .map((adjuster) => ({ end: u.end, adjuster })),
   )
+
+/** The last run on the settings that these were turned from. */
+function turnedFrom({ h, counted, now }: Climb): HistoryRun | null {
+  const parent = now?.parentId ? setupOf(h, now.parentId) : undefined
+  const key = parent && settingsKey(parent)
+  return counted.findLast((r) => keyOfRun(h, r) === key) ?? null
+}
 
 function lastRidden({ h, now }: Climb): HistoryRun | null {
   return [...h.runs].reverse().find((r) => r.run.kind !== 'void' && r.run.setupId !== now?.id) ?? null

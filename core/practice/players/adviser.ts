@@ -10,8 +10,8 @@ export function followsAdviser(sensors = false): Player {
   return {
     sensors,
     act: ({ bundle, since }) => {
-      // A change was made: it is ridden before anything else.
-      if (since.some((a) => a.do === 'turn')) return 'ride'
+      // A change was made: it is ridden before anything else. Of what was gone back to the next card tells.
+      if (since.some((a) => a.do === 'turn' && a.source !== 'revert')) return 'ride'
       const p = advise(historyOf(bundle), spaceOfDay(bundle))
       if (p.kind === 'settled') return { do: 'settle' }
       const [look] = p.lookAt
