@@ -55,8 +55,10 @@ export function useDayActs() {
     undo: oneAtATime(() => act(undo), { restMs: twiceMs }),
     doIt: oneAtATime(() =>
       act(async () => {
-        if (day.proposal)
-          tell(await day.doProposal(day.proposal), 'Ride the same section, same line, same speed.')
+        const { proposal } = day
+        // What was gone back to may not have to be ridden first: the next card says so.
+        const more = proposal?.setupId ? '' : 'Ride the same section, same line, same speed.'
+        if (proposal) tell(await day.doProposal(proposal), more)
       }),
     ),
     /** A tap on the card: evidence at once, with the way back. */

@@ -59,9 +59,13 @@ function betterBefore(c: Climb): { target: HistoryRun; words: string; probabilit
   const target = [...c.counted].reverse().find((r) => keyOfRun(c.h, r) === best)
   const setup = target && setupOf(c.h, target.run.setupId)
   return v.probability < worseBelow && setup && stillPossible(setup, c.space)
-    ? { target, words: v.words, probability: v.probability }
+    ? { target, words: v.state === 'not-yet' ? leaning(v.runsB) : v.words, probability: v.probability }
     : null
 }
+
+/** Enough to go back by, where more runs would be wanted to say by how much. */
+const leaning = (runs: number) =>
+  `Ridden ${runs === 1 ? 'once' : `${runs} times`}, the present one leans toward worse.`
 
 /** Expected gain of going over to other settings as a whole, rating points. */
 function gainOfSetup(c: Climb, setupId: string): number {
