@@ -41,6 +41,8 @@ function search() {
 const crowded = computed(() =>
   ['day', 'trace', 'compare', 'logger', 'tent', 'bench', 'practice'].includes(String(route.name)),
 )
+/** A day has a bar of its own at the bottom of a phone. */
+const hasPhoneBar = computed(() => !bare && route.name !== 'day')
 const here = (holds: readonly string[]) => holds.includes(String(route.name))
 onKeyStroke(
   (e) => e.key.toLowerCase() === 'k' && (e.ctrlKey || e.metaKey),
@@ -60,7 +62,7 @@ useShortcuts([
 </script>
 
 <template>
-  <header class="bar" :class="{ crowded }">
+  <header class="bar" :class="{ crowded, 'no-phone-bar': !hasPhoneBar }">
     <ContourLines />
     <RouterLink class="brand" to="/" aria-label="Wild Spring, today">
       <img src="/mark.svg" alt="" width="30" height="30" />
@@ -137,7 +139,7 @@ useShortcuts([
     />
     <SearchPalette v-if="searched" v-model:open="searchOpen" />
   </header>
-  <PhoneBar v-if="!bare && route.name !== 'day'" @search="search" @more="moreOpen = true" />
+  <PhoneBar v-if="hasPhoneBar" @search="search" @more="moreOpen = true" />
 </template>
 
 <style scoped>
@@ -236,7 +238,7 @@ useShortcuts([
     padding: 0.25rem 0.7rem;
     gap: 0 0.5rem;
   }
-  .brand .name,
+  .crowded .brand .name,
   .places,
   .wide {
     display: none;
@@ -245,7 +247,7 @@ useShortcuts([
     order: 0;
     margin-left: 0;
   }
-  .home {
+  .crowded.no-phone-bar .home {
     display: inline;
   }
   .bar .about {
