@@ -156,6 +156,11 @@ const said: [string, string][] = [
   ['fork lsc 8 to 6', 'fc 6'],
   ['fork psi from 80 to 84', 'fp 84'],
   ['put the shock lever from open to firm', 'rl 2'],
+  ['fork psi from 80,4 to 84', 'fp 84'],
+  // the back, and a way back
+  ['slow the back down two', 'rr 5'],
+  ['one slower at the back', 'rr 6'],
+  ['fork rebound back to 4', 'fr 4'],
   // who it is for
   ['ilka fork +2 psi', 'fp 82'],
   ['Ilka’s shock rebound one slower', 'rr 6'],
@@ -217,6 +222,8 @@ const refused: [string, RegExp][] = [
   ['rear rebound 1 click back', /not understood/],
   ['rear rebound 2 less slow', /one part, one way and one number/],
   ['more psi in the fork', /how far/],
+  ['more fork pressure', /how far/],
+  ['less air in the shock', /how far/],
   // one part, told twice
   ['rear reb slower 2, rear reb faster 1', /rear rebound is said twice/],
   ['rear reb slower 1, rear reb slower 1', /rear rebound is said twice/],
@@ -231,6 +238,7 @@ const refused: [string, RegExp][] = [
   // it stands elsewhere than is said
   ['rear rebound from 6 to 5', /rear rebound stands at 7 clicks, not at 6/],
   ['fork psi 78 to 82', /stands at 80 psi, not at 78/],
+  ['fork lsc from 7,6 to 6', /stands at 8 clicks, not at 7.6/],
   // only one end has it
   ['both ends fork rebound slower 1', /one part, one way and one number/],
   ['fork both rebounds slower 1', /one part, one way and one number/],

@@ -157,4 +157,41 @@ describe('one turn said in many ways', () => {
     }
     expect(said()).toBe(expected)
   })
+
+  // A coil goes to the next one that is owned; 80 N/mm are 457 lb/in.
+  it.each([
+    ['firmer spring', 80],
+    ['softer spring', 70],
+    ['shock spring firmer', 80],
+    ['shock spring 70', 70],
+    ['shock spring to 80', 80],
+    ['shock spring 77', 'command.no-step'],
+    ['shock spring 1 firmer', 'command.no-step'],
+    ['shock spring firmer to 70', 'command.other-way'],
+  ])('of a coil: %s → %s', (line, expected) => {
+    const coil: Adjuster = {
+      id: 'coil',
+      alias: null,
+      tool: 'workshop',
+      kind: 'spring-rate',
+      role: 'spring-rate',
+      ratesNPerMm: [70, 75, 80],
+    }
+    const said = (at: number) => {
+      try {
+        const c = parseCommand(
+          line,
+          { front: fork, rear: { ...shock, adjusters: [coil] } },
+          new Map([['coil', at]]),
+        )
+        return c.kind === 'change' ? c.moves[0].to : c.kind
+      } catch (e) {
+        if (e instanceof InputError) return e.code
+        throw e
+      }
+    }
+    expect(said(75)).toBe(expected)
+    // There is no coil beyond the last.
+    if (line === 'firmer spring') expect(said(80)).toBe('command.out-of-range')
+  })
 })
