@@ -8,6 +8,7 @@ import { withBottomsCounted } from './ladder/bottomSigns.ts'
 import { climbOf, type Climb, type Rung } from './ladder/climb.ts'
 import { enough, goBack } from './ladder/earlier.ts'
 import { countFirst } from './ladder/countFirst.ts'
+import { endOrNot } from './ladder/endOrNot.ts'
 import { gaugeFirst } from './ladder/gaugeFirst.ts'
 import { lookAtTyres } from './ladder/lookAtTyres.ts'
 import { lostAir } from './ladder/lostAir.ts'
@@ -64,6 +65,7 @@ const ladder: readonly Rung[] = [
   ratingAgainstVerdict,
   gaugeFirst,
   otherGround,
+  endOrNot,
   leverForClimbs,
   nothingHelps,
   asking(climbOn),

@@ -25,6 +25,10 @@ const ringPct = ({ run }: HistoryRun, end: End, space: SetupSpace): number | nul
 const sensorOf = (r: HistoryRun, end: End, space: SetupSpace) =>
   unbelievedEnds(r, space).includes(end) ? null : (r.analysis?.whole[end] ?? null)
 
+/** Whether anything shows how deep an end went on a run. */
+export const showsDepth = (r: HistoryRun, end: End, space: SetupSpace): boolean =>
+  ringPct(r, end, space) !== null || sensorOf(r, end, space) !== null
+
 /** Where it never came near the end of its stroke. A ring may be pushed deeper on the way home, never less deep: it goes before a sensor. */
 export function stoppedShort(r: HistoryRun, end: End, space: SetupSpace): Deepest | null {
   const ring = ringPct(r, end, space)

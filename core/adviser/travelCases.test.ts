@@ -19,10 +19,68 @@ const unused = (end: 'front' | 'rear', strength: 1 | 2 = 2) => ({
   end,
   strength,
 })
+const bottoming = (end: 'front' | 'rear') => ({ word: 'bottoms' as const, end, strength: 2 as const })
 const answered = (answer: string) => ({ question: 'travel-due', end: 'front', answer }) as const
 
 /** What the end of the stroke tells: travel that is never used, and bottoming that nobody put into a word. */
 const cases: Case[] = [
+  {
+    day: 'Front bottoms and never uses it all, on one run; no ring was looked at',
+    story: () => withSag(new DayBuilder().run(6, [bottoming('front'), unused('front')]).history(), sagRight),
+    card: 'check-first',
+    moves: [],
+    says: /front ring.*cannot both be so/,
+    why: 'They ask for opposite turns, and the ring tells which is so',
+  },
+  {
+    day: 'The same twice and a third time, and still no ring',
+    story: () =>
+      withSag(
+        new DayBuilder()
+          .run(6, [bottoming('front'), unused('front')])
+          .run(6, [bottoming('front'), unused('front')])
+          .run(6, [bottoming('front'), unused('front')])
+          .history(),
+        sagRight,
+      ),
+    card: ['change', 'ask', 'read'],
+    never: /cannot both be so/,
+    why: 'Who does not look after two cards is not asked a third time',
+  },
+  {
+    day: 'The same, and the ring stands at 60 %',
+    story: () =>
+      withSag(
+        new DayBuilder().run(6, [bottoming('front'), unused('front')], { ringFrontMm: 90 }).history(),
+        sagRight,
+      ),
+    card: ['check-first', 'ask', 'change'],
+    never: /cannot both be so|firmer/,
+    why: 'The ring has told: there was travel left',
+  },
+  {
+    day: 'The front bottoms on the lip and never uses it all in the roots',
+    story: () =>
+      withSag(
+        new DayBuilder()
+          .run(6, [
+            { ...bottoming('front'), sectionId: 'lip' },
+            { ...unused('front'), sectionId: 'roots' },
+          ])
+          .history(),
+        sagRight,
+      ),
+    card: ['change', 'ask', 'read'],
+    never: /cannot both be so/,
+    why: 'On other ground both may be so',
+  },
+  {
+    day: 'The front bottoms, the rear never uses it all',
+    story: () => withSag(new DayBuilder().run(6, [bottoming('front'), unused('rear')]).history(), sagRight),
+    card: ['change', 'ask', 'read'],
+    never: /cannot both be so/,
+    why: 'Two ends are two things',
+  },
   {
     day: 'Front never uses it all, sag right, 3 of 5 spacers, nobody asked yet',
     bike: spaced,
