@@ -150,6 +150,21 @@ describe('advice', () => {
     )
     expect(p.kind).toBe('go-back')
     expect(p.setupId).toBe('setup1')
+    expect(p.speaksFor[0].text).toMatch(
+      /^Ridden once, the present one leans toward worse\. Chance .* better: \d %/,
+    )
+  })
+  it('and says by how much it is worse where both were ridden twice', () => {
+    const p = advice(
+      new DayBuilder()
+        .run(8)
+        .run(8)
+        .change({ rr: 9 })
+        .run(3, [], { against: [2, -2] })
+        .run(3, [], { against: [2, -2] }),
+    )
+    expect(p.kind).toBe('go-back')
+    expect(p.speaksFor[0].text).toMatch(/^Worse, by about \d\.\d rating points\./)
   })
   describe('once it has gone back', () => {
     const wentBack = () =>

@@ -106,6 +106,45 @@ const cases: Case[] = [
     why: 'Who says it strongly is not sent out on it again',
   },
   {
+    day: 'Liked once before the rain, not once; then it rained, and the front washes',
+    story: () =>
+      new DayBuilder()
+        .run(8.5, [{ word: 'good', end: 'both' }])
+        .run(6, [])
+        .hour({ surface: 'wet', note: 'rain' })
+        .run(5.5, [{ word: 'washes-out', end: 'front' }])
+        .history(),
+    card: ['ask', 'change', 'read', 'check-first'],
+    never: /ground has changed/,
+    why: 'Not all was right before the rain',
+  },
+  {
+    day: 'Rated 8 and 9 before the rain, but it washed then too',
+    story: () =>
+      new DayBuilder()
+        .run(8, [{ word: 'washes-out', end: 'front', strength: 1 }])
+        .run(9, [{ word: 'good', end: 'both' }])
+        .hour({ surface: 'wet', note: 'rain' })
+        .run(5.5, [{ word: 'washes-out', end: 'front' }])
+        .history(),
+    card: ['ask', 'change', 'read', 'check-first'],
+    never: /ground has changed/,
+    why: 'It is no news of the wet ground',
+  },
+  {
+    day: 'Liked on damp and on wet ground; on the wet the front washes',
+    story: () =>
+      new DayBuilder()
+        .run(8.5, [{ word: 'good', end: 'both' }])
+        .hour({ surface: 'wet', note: 'rain' })
+        .run(8.5, [{ word: 'good', end: 'both' }])
+        .run(5.5, [{ word: 'washes-out', end: 'front' }])
+        .history(),
+    card: ['ask', 'change', 'read', 'check-first', 'repeat'],
+    never: /ground has changed/,
+    why: 'On this ground it was liked before',
+  },
+  {
     day: 'It rained, but the runs before were not liked either',
     story: () =>
       new DayBuilder()

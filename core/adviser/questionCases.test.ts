@@ -248,6 +248,22 @@ const cases: Case[] = [
     why: 'It explains the run',
   },
   {
+    day: 'Both ends harsh and with levers never read; of the front one it was said that it was not fully open',
+    bike: {
+      front: { ...fork, adjusters: [...fork.adjusters, { ...rearLever, id: 'fl' }] },
+      rear: { ...shock, adjusters: [...shock.adjusters, rearLever] },
+    },
+    story: () =>
+      new DayBuilder(start)
+        .run(5, [{ word: 'harsh-everywhere', end: 'both' }])
+        .answer(answer('lever-open', 'front', 'not-open'))
+        .history(),
+    card: 'check-first',
+    says: /Open the front lever and ride again/,
+    never: /rear lever/,
+    why: 'An answer is of the end it was asked of',
+  },
+  {
     day: 'Rear kicks on a third run of the same settings, never answered',
     story: () =>
       new DayBuilder()
