@@ -35,6 +35,11 @@ function dayOf(rider: TestRider, number: number): string {
     '| run | rating (lost) | said | asked, answered | card |',
     '| ---: | ---: | --- | --- | --- |',
   ]
+  const turn = (to: Positions, source: 'proposal' | 'revert') => {
+    if (Object.keys(to).length === 0) return
+    now = { ...now, ...to }
+    day.change(to, { linked: source === 'proposal' && Object.keys(to).length > 1, source })
+  }
   for (let run = 1; run <= mostRuns; run++) {
     const felt = rider.ride(now, run)
     day.run(felt.rating, felt.marks, {
@@ -60,20 +65,24 @@ function dayOf(rider: TestRider, number: number): string {
       }
       ;({ h, p } = look())
     }
+    const lost = rider.lossAt(now).toFixed(1)
     const said = felt.marks.map(
       (m) => `“${wordRules[m.word].label}”, ${m.end}${m.strength === 3 ? ', strong' : ''}`,
     )
+    const done = [p.headline]
+    const isSettled = p.kind === 'settled'
+    if (p.setupId) {
+      const back = h.setups.find((s) => s.id === p.setupId)!
+      turn(Object.fromEntries(back.positions.map((x) => [x.adjusterId, x.value])), 'revert')
+      // What is next may be turned from there at once.
+      p = look().p
+      if (p.moves.length > 0) done.push(p.headline)
+    }
     lines.push(
-      `| ${run} | ${felt.rating} (${rider.lossAt(now).toFixed(1)}) | ${said.join('; ')} | ${told.join('; ')} | ${p.headline} |`,
+      `| ${run} | ${felt.rating} (${lost}) | ${said.join('; ')} | ${told.join('; ')} | ${done.join('; then ')} |`,
     )
-    if (p.kind === 'settled') break
-    const target = p.setupId ? h.setups.find((s) => s.id === p.setupId) : null
-    const to = target
-      ? Object.fromEntries(target.positions.map((x) => [x.adjusterId, x.value]))
-      : Object.fromEntries(p.moves.map((m) => [m.adjusterId, m.to]))
-    if (Object.keys(to).length === 0) continue
-    now = { ...now, ...to }
-    day.change(to, { linked: p.moves.length > 1, source: target ? 'revert' : 'proposal' })
+    if (isSettled) break
+    if (!p.setupId) turn(Object.fromEntries(p.moves.map((m) => [m.adjusterId, m.to])), 'proposal')
   }
   return lines.join('\n')
 }
