@@ -15,6 +15,7 @@ import { lostAir } from './ladder/lostAir.ts'
 import { openLever } from './ladder/openLever.ts'
 import { withPlan } from './plan.ts'
 import { noSpringThere } from './ladder/noSpringThere.ts'
+import { notTheDials } from './ladder/notTheDials.ts'
 import { nothingHelps } from './ladder/nothingHelps.ts'
 import { otherGround } from './ladder/otherGround.ts'
 import { onceOnly } from './ladder/onceOnly.ts'
@@ -56,6 +57,7 @@ const ladder: readonly Rung[] = [
   lostAir,
   untangle,
   rideIt,
+  notTheDials,
   ridingAgain(climbOn),
   openLever,
   lookAtTyres,

@@ -21,6 +21,24 @@ const told = (word: FeelWord, end: End, question: QuestionId, a: string, rating 
     .history()
 const chart = (psi: number) => [{ unitId: 'fork', psi, source: 'leaflet' }]
 
+/** Five dials turned one after the other, air and tyres looked at after the third; always “dead”, never a difference. */
+function inVain(last = 5) {
+  const dead = [{ word: 'dead', end: 'rear' } as const]
+  return new DayBuilder()
+    .run(5, dead)
+    .change({ rr: 8 })
+    .run(5, dead, { against: [1, 0] })
+    .change({ fc: 9 })
+    .run(5, dead, { against: [2, 0] })
+    .change({ fr: 7 })
+    .run(5, dead, { against: [3, 0] })
+    .answer(answer('nothing-helps', null, 'checked'))
+    .change({ fp: 82 })
+    .run(5, dead, { against: [4, 0] })
+    .change({ rr: 9 })
+    .run(last, dead, { against: [5, last > 5 ? 2 : 0] })
+}
+
 /** What is asked, and what each answer does to the next card. */
 const cases: Case[] = [
   {
@@ -317,6 +335,40 @@ const cases: Case[] = [
     card: 'check-first',
     says: /Air and tyres first/,
     why: 'Dials that do nothing: something underneath is wrong',
+  },
+  {
+    day: 'Five dials turned so; air and tyres were checked after the third',
+    story: () => inVain().history(),
+    card: 'check-first',
+    moves: [],
+    says: /not in the dials.*run 1.*qualified technician/,
+    why: 'A sixth turn would be the first step of an endless circle',
+  },
+  {
+    day: 'The same, put back as it was told, not ridden yet',
+    story: () => inVain().change({ rr: 7, fc: 8, fr: 6, fp: 80 }, { source: 'revert' }).history(),
+    card: 'check-first',
+    moves: [],
+    says: /not in the dials.*All stands as the day began/,
+    why: 'There is nothing to be found out by riding that again',
+  },
+  {
+    day: 'Five dials turned so, and the last made it better',
+    story: () => inVain(8.5).history(),
+    card: ['change', 'leave-it', 'repeat', 'ask', 'read'],
+    never: /not in the dials/,
+    why: 'One of them was felt',
+  },
+  {
+    day: 'Five dials turned so, and who rides on does so three times',
+    story: () =>
+      inVain()
+        .run(5, [{ word: 'dead', end: 'rear' }])
+        .run(5, [{ word: 'dead', end: 'rear' }])
+        .history(),
+    card: ['change', 'read', 'ask', 'separating-test', 'check-first'],
+    never: /not in the dials/,
+    why: 'Said twice; who goes on all the same is let go',
   },
   {
     day: 'Two bikes, one note: a fork with compression and one without',

@@ -1,19 +1,19 @@
 import type { AskedQuestion } from '#contract/question'
 import { cannotSay, questionRules } from '../../causes/questions.ts'
-import { isComplaint, wordRules } from '../../causes/words.ts'
+import { wordRules } from '../../causes/words.ts'
 import { answerTo } from '../answers.ts'
 import { plain, reason } from '../cards.ts'
-import { keyOfRun } from '../history.ts'
 import type { Climb, Rung } from './climb.ts'
+import { complaintInVain, riddenKeys } from './inVain.ts'
 
 /** So many changes in a row that nobody felt make one look at air and tyres, not at a fourth dial. */
 const changesInVain = 3
-/** Chance of better between these is "nothing felt". */
-const undecided = { low: 0.3, high: 0.7 }
 
 /** Dials that do nothing: a spring or a tyre is wrong, and no dial can mend it. */
 export const nothingHelps: Rung = (c) => {
-  const word = complaintThatStays(c)
+  // Gone back to something older, the last change is not what is on the bike.
+  if (riddenKeys(c).at(-1) !== c.nowKey) return null
+  const word = complaintInVain(c, changesInVain)
   if (!word || answerTo(c.h.runs, 'nothing-helps', null)) return null
   return {
     ...plain(
@@ -29,26 +29,6 @@ export const nothingHelps: Rung = (c) => {
     question: question(c),
     causes: c.causes(),
   }
-}
-
-function complaintThatStays(c: Climb) {
-  const keys = [...new Set(c.counted.flatMap((r) => keyOfRun(c.h, r) ?? []))]
-  if (c.nowKey !== keys[keys.length - 1] || keys.length <= changesInVain) return null
-  const last = keys.slice(-changesInVain - 1)
-  const felt = last
-    .slice(1)
-    .map((key, i) => c.session().chanceOfBetter(last[i], key))
-    .some((p) => p < undecided.low || p > undecided.high)
-  if (felt) return null
-  const runs = c.counted.filter((r) => last.includes(keyOfRun(c.h, r) ?? ''))
-  const [first] = runs
-  return (
-    first.feel?.marks.find(
-      (m) =>
-        isComplaint(m.word) &&
-        runs.every((r) => r.feel?.marks.some((x) => x.word === m.word && x.end === m.end)),
-    )?.word ?? null
-  )
 }
 
 function question(c: Climb): AskedQuestion {
