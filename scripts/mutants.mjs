@@ -39,7 +39,13 @@ mkdirSync(out, { recursive: true })
 const draw = seeded(Number(values.seed))
 const rows = rooms.map((room) => ({ room, ...score(room) }))
 console.table(
-  rows.map((r) => ({ room: r.room, faults: r.faults, noticed: r.noticed, '%': r.share, bar: all[r.room].bar })),
+  rows.map((r) => ({
+    room: r.room,
+    faults: r.faults,
+    noticed: r.noticed,
+    '%': r.share,
+    bar: all[r.room].bar,
+  })),
 )
 process.exit(rows.every((r) => r.share >= all[r.room].bar) ? 0 : 1)
 
