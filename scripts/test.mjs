@@ -122,7 +122,7 @@ function showPages() {
       null,
       'blank, or it did not answer',
     ]
-    console.log(`\n== the page of ${name}\n${stood.split('\n').slice(0, 200).join('\n')}`)
+    console.log(`\n== the page of ${name}\n${stood.split('\n').slice(0, 600).join('\n')}`)
   }
 }
 

@@ -209,6 +209,18 @@ describe('advice', () => {
       expect(p.speaksFor.map((e) => e.text)).toEqual(['Other settings were ridden since run 1'])
       expect(advice(d.run(6.5)).kind).not.toBe('ride-it')
     })
+    it('one run here, however good, is not held against a third setting before it is ridden again', () => {
+      const others = (n: number) => {
+        const d = new DayBuilder().run(9, [{ word: 'harsh-everywhere', end: 'front', strength: 3 }])
+        for (let i = 1; i <= n; i++)
+          d.change({ rr: 7 + i })
+            .run(4, [{ word: 'pogo', strength: 3 }], { against: [1, -2] })
+            .change({ rr: 7 }, { source: 'revert' })
+        return advise(withSag(d.history(), { front: 20, rear: 30 }), space)
+      }
+      expect(others(2).kind).not.toBe('ride-it')
+      expect(others(3).kind).toBe('ride-it')
+    })
     it('nor is it called good without that, where nothing is left to turn at', () => {
       const d = new DayBuilder()
         .run(9, [{ word: 'good', end: 'both' }])

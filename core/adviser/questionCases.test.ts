@@ -22,7 +22,7 @@ const told = (word: FeelWord, end: End, question: QuestionId, a: string, rating 
 const chart = (psi: number) => [{ unitId: 'fork', psi, source: 'leaflet' }]
 
 /** Five dials turned one after the other, air and tyres looked at after the third; always “dead”, never a difference. */
-function inVain(last = 5) {
+function inVain(last = 5, airAndTyres: string = 'checked') {
   const dead = [{ word: 'dead', end: 'rear' } as const]
   return new DayBuilder()
     .run(5, dead)
@@ -32,7 +32,7 @@ function inVain(last = 5) {
     .run(5, dead, { against: [2, 0] })
     .change({ fr: 7 })
     .run(5, dead, { against: [3, 0] })
-    .answer(answer('nothing-helps', null, 'checked'))
+    .answer(answer('nothing-helps', null, airAndTyres))
     .change({ fp: 82 })
     .run(5, dead, { against: [4, 0] })
     .change({ rr: 9 })
@@ -341,8 +341,17 @@ const cases: Case[] = [
     story: () => inVain().history(),
     card: 'check-first',
     moves: [],
-    says: /not in the dials.*run 1.*qualified technician/,
+    says: /not in the dials.*run 1.*qualified technician.*Air and tyres were checked/,
+    never: /nobody has said/,
     why: 'A sixth turn would be the first step of an endless circle',
+  },
+  {
+    day: 'The same, and nobody could say whether air and tyres were checked',
+    story: () => inVain(5, cannotSay).history(),
+    card: 'check-first',
+    says: /not in the dials.*gauge: nobody has said that they were checked/,
+    never: /Air and tyres were checked/,
+    why: 'Silence is no check',
   },
   {
     day: 'The same, put back as it was told, not ridden yet',

@@ -582,4 +582,38 @@ describe('files', () => {
     await clock.move(60_000)
     expect([stopped, box.state().letters]).toEqual([true, []])
   })
+  it('can be cancelled while it is still being put away: it goes nowhere, now or after a reload, and its form is told', async () => {
+    const shelf = memoryShelf()
+    let putAway = () => {}
+    const slow: Shelf = {
+      ...shelf,
+      add: async (...l) => {
+        await new Promise<void>((r) => (putAway = r))
+        return shelf.add(...l)
+      },
+    }
+    const box = outboxOn(slow)
+    const file: NewLetter = {
+      kind: 'recording',
+      key: 'recording:x',
+      params: { id: 'x' },
+      body: {},
+      file: new Blob(['1']),
+    }
+    const told = writeFromForm(box, file).then(
+      () => 'saved',
+      (e: unknown) => (e as Error).message,
+    )
+    await settle()
+    await box.drop(box.state().letters.map((l) => l.id))
+    putAway()
+    await clock.move(60_000)
+    expect(await told).toMatch(/^Cancelled/)
+    expect(await shelf.all()).toEqual([])
+    const next = outboxOn(shelf)
+    await next.start()
+    await clock.move(60_000)
+    expect(server.log).toEqual([])
+    expect([box.state().letters, next.state().letters]).toEqual([[], []])
+  })
 })

@@ -64,6 +64,7 @@ const unread: Problem = {
 }
 /** Steps of a record that are remembered; what waits behind more than these is asked about. */
 const mostSteps = 8
+const cancelled = () => new ApiError('Cancelled. Nothing was saved.', null)
 /** A server that fails this often on one letter will not take it. */
 const mostFaults = 5
 
@@ -88,6 +89,8 @@ export class Outbox {
   private closed = false
   /** Letters that are shown already and not yet kept bear numbers below 0. */
   private seen = 0
+  /** Letters that were taken out before they were kept, by the number they were seen by, then by the one they got. */
+  private recalled = new Set<number>()
   /** Letters the server has taken, until they are off the shelf. */
   private taken = new Set<number>()
   /** By record: from which version to which what was written here brought it, and when. */
@@ -137,6 +140,7 @@ export class Outbox {
     this.letters = [...this.letters.filter((l) => !mine.includes(l)), seen]
     this.tell()
     const { kept: asWritten, replaced } = await this.keep(fresh, replaces)
+    if (this.recalled.delete(seen.id)) return this.takeBack(asWritten, replaced)
     const kept = this.goneOn(asWritten)
     if (kept !== asWritten) await this.shelf.put([kept]).catch(() => undefined)
     this.letters = this.letters
@@ -153,6 +157,7 @@ export class Outbox {
    * @throws ApiError when it is refused or in conflict
    */
   confirmed(id: number): Promise<unknown> {
+    if (this.recalled.delete(id)) return Promise.reject(cancelled())
     return new Promise((resolve, reject) => {
       const before = this.waiting.get(id)
       this.waiting.set(id, {
@@ -184,15 +189,27 @@ export class Outbox {
 
   /** Takes letters out: refused ones that were read, or an upload that is cancelled. */
   async drop(ids: readonly number[]): Promise<void> {
-    for (const id of ids) this.under.get(id)?.abort()
+    for (const id of ids) {
+      this.under.get(id)?.abort()
+      if (id < 0 && this.letters.some((l) => l.id === id)) this.recalled.add(id)
+    }
     this.letters = this.letters.filter((l) => !ids.includes(l.id))
     await this.shelf.remove(ids).catch(() => undefined)
     for (const id of ids) {
-      this.waiting.get(id)?.reject(new ApiError('Cancelled. Nothing was saved.', null))
+      this.waiting.get(id)?.reject(cancelled())
       this.waiting.delete(id)
       this.progress.delete(id)
     }
     this.changed()
+  }
+
+  /** It was taken out while it was put away: it leaves the shelf before anybody sends it. */
+  private async takeBack(letter: Letter, replaced: readonly number[]): Promise<Letter> {
+    this.recalled.add(letter.id)
+    for (const id of replaced) this.waiting.get(id)?.reject(cancelled())
+    await this.shelf.remove([letter.id]).catch(() => undefined)
+    this.changed()
+    return letter
   }
 
   /** The page goes: nothing is sent from here any more, and another tab or the next page may. */

@@ -4,6 +4,9 @@ import { keyOfRun } from '../history.ts'
 import type { Climb, Rung } from './climb.ts'
 import { worseBelow } from './worse.ts'
 
+/** So many others may be held against what was ridden here before it is ridden again: one lucky run would beat them all. */
+const mostSince = 2
+
 /**
  * Gone back to. Whether these are still the better ones is known when they were ridden again, after the others (A, B, A).
  * Where the others were the worse ones by what sends back, the next turn is made from here at once and held against the
@@ -35,13 +38,16 @@ export const ridingAgain =
     }
   }
 
-/** Whether all that was ridden since is worse than these, for what both were judged by. */
+/** Whether all that was ridden since, and that is not much, is worse than these for what both were judged by. */
 function othersWereWorse(c: Climb): boolean {
   const last = c.counted.lastIndexOf(c.onNow[c.onNow.length - 1])
   const since = new Set(c.counted.slice(last + 1).map((r) => keyOfRun(c.h, r) ?? ''))
   const session = c.session()
-  return [...since].every(
-    (key) => session.level(key).runs > 0 && session.chanceOfBetter(c.nowKey, key) < worseBelow,
+  return (
+    since.size <= mostSince &&
+    [...since].every(
+      (key) => session.level(key).runs > 0 && session.chanceOfBetter(c.nowKey, key) < worseBelow,
+    )
   )
 }
 
