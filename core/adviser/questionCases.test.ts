@@ -21,10 +21,10 @@ const told = (word: FeelWord, end: End, question: QuestionId, a: string, rating 
     .history()
 const chart = (psi: number) => [{ unitId: 'fork', psi, source: 'leaflet' }]
 
-/** Five dials turned one after the other, air and tyres looked at after the third; always “dead”, never a difference. */
-function inVain(last = 5, airAndTyres: string = 'checked') {
-  const dead = [{ word: 'dead', end: 'rear' } as const]
-  return new DayBuilder()
+const dead = [{ word: 'dead', end: 'rear' } as const]
+/** Three dials turned one after the other; always “dead”, never a difference. */
+const threeInVain = () =>
+  new DayBuilder()
     .run(5, dead)
     .change({ rr: 8 })
     .run(5, dead, { against: [1, 0] })
@@ -32,12 +32,14 @@ function inVain(last = 5, airAndTyres: string = 'checked') {
     .run(5, dead, { against: [2, 0] })
     .change({ fr: 7 })
     .run(5, dead, { against: [3, 0] })
+/** Air and tyres looked at after the third, and two more. */
+const inVain = (last = 5, airAndTyres: string = 'checked') =>
+  threeInVain()
     .answer(answer('nothing-helps', null, airAndTyres))
     .change({ fp: 82 })
     .run(5, dead, { against: [4, 0] })
     .change({ rr: 9 })
     .run(last, dead, { against: [5, last > 5 ? 2 : 0] })
-}
 
 /** What is asked, and what each answer does to the next card. */
 const cases: Case[] = [
@@ -320,18 +322,7 @@ const cases: Case[] = [
   },
   {
     day: 'Three dials turned, one after the other, rated 5 each time, “dead” each time',
-    story: () => {
-      const dead = [{ word: 'dead', end: 'rear' } as const]
-      return new DayBuilder()
-        .run(5, dead)
-        .change({ rr: 8 })
-        .run(5, dead, { against: [1, 0] })
-        .change({ fc: 9 })
-        .run(5, dead, { against: [2, 0] })
-        .change({ fr: 7 })
-        .run(5, dead, { against: [3, 0] })
-        .history()
-    },
+    story: () => threeInVain().history(),
     card: 'check-first',
     says: /Air and tyres first/,
     why: 'Dials that do nothing: something underneath is wrong',
@@ -370,11 +361,7 @@ const cases: Case[] = [
   },
   {
     day: 'Five dials turned so, and who rides on does so three times',
-    story: () =>
-      inVain()
-        .run(5, [{ word: 'dead', end: 'rear' }])
-        .run(5, [{ word: 'dead', end: 'rear' }])
-        .history(),
+    story: () => inVain().run(5, dead).run(5, dead).history(),
     card: ['change', 'read', 'ask', 'separating-test', 'check-first'],
     never: /not in the dials/,
     why: 'Said twice; who goes on all the same is let go',
