@@ -78,7 +78,7 @@ export const fillers: ReadonlySet<string> = new Set(
 export const separators: ReadonlySet<string> = new Set(['and', ',', ';', 'then', '&', 'also'])
 /** Words that turn a line round: what they stand before must not be done. */
 export const notWords: ReadonlySet<string> = new Set(
-  "not no don't dont never without except nor neither n't cannot can't".split(' '),
+  "not no don't dont never without except nor neither cannot can't".split(' '),
 )
 export const tyreWords: ReadonlySet<string> = new Set(['tyre', 'tyres', 'tire', 'tires', 'wheel', 'wheels'])
 /** Both ends in one word, or as "fork and shock". */
