@@ -3,6 +3,7 @@ import type { Adjuster } from '#contract/adjuster'
 import { toCount } from '../adjusters/count.ts'
 import { adjusterRange } from '../adjusters/range.ts'
 import { positionWords, shortName } from '../adjusters/words.ts'
+import { coil } from '../adviser/test/fieldCase.ts'
 import { InputError } from '../errors.ts'
 import { seededRandom } from '../numeric/random.ts'
 import { fork, shock } from '../test/dayBuilder.ts'
@@ -169,14 +170,6 @@ describe('one turn said in many ways', () => {
     ['shock spring 1 firmer', 'command.no-step'],
     ['shock spring firmer to 70', 'command.other-way'],
   ])('of a coil: %s → %s', (line, expected) => {
-    const coil: Adjuster = {
-      id: 'coil',
-      alias: null,
-      tool: 'workshop',
-      kind: 'spring-rate',
-      role: 'spring-rate',
-      ratesNPerMm: [70, 75, 80],
-    }
     const said = (at: number) => {
       try {
         const c = parseCommand(
