@@ -23,7 +23,8 @@ export const TrailSection = z.strictObject({
   id: Id,
   name: Name,
   kind: SectionKind,
-  lengthM: z.number().min(1, 'A section is at least 1 m long.').max(10000),
+  /** Null where nobody has said how long it is. */
+  lengthM: z.number().min(1, 'A section is at least 1 m long.').max(10000).nullable(),
   /** How big its features and how rough its ground are, 1 = usual. */
   severity: z
     .number()

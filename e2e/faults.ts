@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test'
 import axe, { type RunOptions } from 'axe-core'
+import { glued } from './glued.ts'
 
 /** Contrast takes most of the time and depends on colours, not on width: it is looked at once a theme. */
 const looks = [
@@ -63,6 +64,7 @@ export async function faults(page: Page, within: string | null = null): Promise<
         : { rules: Object.fromEntries(contrast.map((id) => [id, { enabled: only === 'all' }])) }
     for (const f of await faultsNow(page, options, within))
       found.add(`${f.rule} (${width}, ${theme}): ${f.html}`)
+    for (const words of await glued(page)) found.add(`words without a space (${width}): ${words}`)
   }
   return [...found]
 }

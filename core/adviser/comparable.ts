@@ -72,7 +72,9 @@ export function groundBetween(h: DayHistory, a: HistoryRun, b: HistoryRun): stri
   const [was, is] = [a, b].map((r) => conditionsAt(h, r.run).surface)
   const track = trackBetween(h.hours, a.run, b.run)
   return [
-    ...(was === is ? [] : [`the ground ${surfaceNames[was]}, then ${surfaceNames[is]}`]),
+    ...(was === is || was === null || is === null
+      ? []
+      : [`the ground ${surfaceNames[was]}, then ${surfaceNames[is]}`]),
     ...(track.length ? [`the track ${track.join(' and ')} since`] : []),
   ]
 }

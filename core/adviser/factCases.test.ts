@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { DayBuilder, analysisWith, shock, space } from '../test/dayBuilder.ts'
 import { advise } from './advise.ts'
-import { comparable } from './comparable.ts'
+import { comparable, groundBetween } from './comparable.ts'
 import { diagnose } from './diagnose.ts'
 import { rear, faultsOf, foundAt, frontSpacers, front, type Case } from './test/fieldCase.ts'
 import { fork } from '../test/dayBuilder.ts'
@@ -313,6 +313,15 @@ describe('two runs', () => {
   it('of which one says nothing are', () => {
     expect(differ({}, { effort: 'all-out' })).toEqual([])
     expect(differ({ airTempC: 12 }, { airTempC: 18 })).toEqual([])
+  })
+  it('of which only one has a ground that somebody noted are not told apart by it', () => {
+    const told = (surface: 'wet' | null) => {
+      const h = new DayBuilder().run(7).run(7, [], { surface: 'wet' }).history()
+      const day = { ...h, conditions: { ...h.conditions, surface } }
+      return groundBetween(day, day.runs[0], day.runs[1])
+    }
+    expect(told(null)).toEqual([])
+    expect(told('wet')).toEqual([])
   })
   it('between which the log says that the air or the ground went another way are not', () => {
     const differ = (line: Partial<HourLine>, ...later: Partial<HourLine>[]) => {

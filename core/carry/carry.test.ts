@@ -79,6 +79,15 @@ describe('carrying a setup over', () => {
     expect(at(carry({ steepness: 'steep' }), 'fc').to).toBe(startPositions.fc - 1)
     expect(at(carry({ steepness: 'steep' }), 'fp').to).toBeGreaterThan(80)
   })
+  it('on ground that nobody noted, there or where it was found, moves nothing for the ground', () => {
+    const mud = { ...usual, surface: 'mud' as const }
+    const unsaid = { ...usual, surface: null }
+    for (const [from, to] of [
+      [unsaid, mud],
+      [mud, unsaid],
+    ])
+      expect(carryOver(settled, units, from, to).filter((c) => c.shifts.length > 0)).toEqual([])
+  })
   it('stops at the end of a range and says so', () => {
     const small: Adjuster = { ...rearPressure, maxPsi: 190 } as Adjuster
     const list = carryOver(settled, [{ ...shock, adjusters: [small] }], usual, {

@@ -38,7 +38,7 @@ const usualClicks = 16
 
 /** What another surface, slope or pace ask of an adjuster, in its canonical unit. */
 export function groundRules(end: End, a: Adjuster, value: number, from: Situation, to: Situation): Shift[] {
-  const soft = softness[to.surface] - softness[from.surface]
+  const soft = from.surface && to.surface ? softness[to.surface] - softness[from.surface] : 0
   const steep = steepness[to.steepness] - steepness[from.steepness]
   const fast = pace[to.pace] - pace[from.pace]
   const out: Shift[] = []

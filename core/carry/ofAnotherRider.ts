@@ -18,7 +18,7 @@ const alikeKg = 2
 const anywhere: Omit<Situation, 'ridingMassKg'> = {
   airTempC: 15,
   altitudeM: 300,
-  surface: 'damp',
+  surface: null,
   steepness: 'usual',
   pace: 'usual',
 }

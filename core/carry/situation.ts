@@ -9,7 +9,8 @@ export interface Situation {
   ridingMassKg: number
   airTempC: number
   altitudeM: number
-  surface: Surface
+  /** Null: nobody has said; then no ground is reckoned with. */
+  surface: Surface | null
   steepness: Steepness
   pace: Pace
 }

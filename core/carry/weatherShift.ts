@@ -8,7 +8,7 @@ import type { Situation } from './situation.ts'
 /** Nothing but the air differs, so any rider on any ground gives the same. */
 const alike: Omit<Situation, 'airTempC' | 'altitudeM'> = {
   ridingMassKg: 75,
-  surface: 'damp',
+  surface: null,
   steepness: 'usual',
   pace: 'usual',
 }

@@ -58,6 +58,6 @@ export function conditionsNow(day: ConditionsLog & { runs: readonly { run: RunCo
   return {
     airTempC: of('airTempC'),
     altitudeM: of('altitudeM'),
-    surface: of('surface') ?? day.conditions.surface,
+    surface: of('surface'),
   }
 }

@@ -60,7 +60,7 @@ function occasionsOf(p: KnownPlace): Occasion[] {
     .filter(Boolean)
     .join(' ')
   const days = p.rides.map((r) => ({
-    text: `${of} ${r.trailName} ${r.place} ${whenWords(r.date)} ${surfaceText[r.conditions.surface]} ${saidText(r.words)} ${r.purpose === 'race' ? 'race' : ''}`,
+    text: `${of} ${r.trailName} ${r.place} ${whenWords(r.date)} ${r.conditions.surface ? surfaceText[r.conditions.surface] : ''} ${saidText(r.words)} ${r.purpose === 'race' ? 'race' : ''}`,
     surface: r.conditions.surface,
     airTempC: r.conditions.airTempC,
     settled: r.settled,

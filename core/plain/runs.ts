@@ -88,7 +88,7 @@ export function runRows(b: DayBundle): RunRow[] {
       tyre_rear_psi: run.tyreRearPsi ?? '',
       air_temp_c: here.airTempC ?? '',
       altitude_m: here.altitudeM ?? '',
-      surface: here.surface,
+      surface: here.surface ?? '',
       note: run.note,
       feel_note: feel?.note ?? '',
     }

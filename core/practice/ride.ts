@@ -7,6 +7,7 @@ import { simBike, type SimBike } from '../sim/bike.ts'
 import type { Ride } from '../sim/halfCar.ts'
 import { rideTrail } from '../sim/ride.ts'
 import { shaftMm } from '../sim/sensors.ts'
+import { layoutLengthM } from '../telemetry/sectionLength.ts'
 import type { HiddenRider } from './hiddenRider.ts'
 import { practiceBike, practiceTrail, ridingMassKg, unitsOf } from './kit.ts'
 import type { Positions } from './landscape.ts'
@@ -95,8 +96,8 @@ function spansOf(distanceM: Float64Array): RiddenCourse['sections'] {
     return (i < 0 ? distanceM.length : i) / sampleRateHz
   }
   return practiceTrail.sections.map((s) => {
-    const span = { id: s.id, startS: at(fromM), endS: at(fromM + s.lengthM) }
-    fromM += s.lengthM
+    const span = { id: s.id, startS: at(fromM), endS: at(fromM + layoutLengthM(s)) }
+    fromM += layoutLengthM(s)
     return span
   })
 }

@@ -2,6 +2,7 @@ import type { TrailSection } from '#contract/trail'
 import type { SimBike } from './bike.ts'
 import { rideTrack, type Ride, type RiderInput } from './halfCar.ts'
 import { normalFrom, seededRandom } from '../numeric/random.ts'
+import { layoutLengthM } from '../telemetry/sectionLength.ts'
 import { buildTrack, type Track } from './track.ts'
 
 /** How a run differs from the next on the same trail: line by some centimetres, pace by some per cent. */
@@ -12,7 +13,8 @@ const paceSd = 0.015
 export function trackFor(sections: readonly TrailSection[], groundSeed: number, runSeed: number): Track {
   const random = seededRandom(runSeed)
   const pace = 1 + paceSd * normalFrom(random)
-  return buildTrack(sections, seededRandom(groundSeed), { random, ownShare: ownLineShare, pace })
+  const ground = sections.map((s) => ({ ...s, lengthM: layoutLengthM(s) }))
+  return buildTrack(ground, seededRandom(groundSeed), { random, ownShare: ownLineShare, pace })
 }
 
 /** A rider who moves about by some centimetres over some seconds. */

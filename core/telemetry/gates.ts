@@ -1,5 +1,6 @@
 import type { TrailGate, TrailSection } from '#contract/trail'
 import type { Way } from '../geo/way.ts'
+import { isLengthSaid, layoutLengthM } from './sectionLength.ts'
 
 export const gateRules = {
   /** A pass further away than this is none; closer than `surelyM` it is believed. */
@@ -10,6 +11,8 @@ export const gateRules = {
   /** How far the way between two gates may differ from the sections between them: share and metres. */
   lengthShare: 0.15,
   lengthM: 10,
+  /** The same where nobody has said how long a section between them is: ln of the ratio. */
+  unsaidLn: 1,
   /** What leaving a gate out costs, in squares of standard deviations. */
   leftOut: 25,
 } as const
@@ -38,7 +41,7 @@ export function passGates(
   const r = gateRules
   const edges = [...sections.map((s) => s.id), 'finish']
   const atM = [0]
-  for (const s of sections) atM.push(atM[atM.length - 1] + s.lengthM)
+  for (const s of sections) atM.push(atM[atM.length - 1] + layoutLengthM(s))
   const known = edges.flatMap((at, edge) => {
     const gate = gates.find((g) => g.at === at)
     return gate ? [{ edge, passes: passesOf(way, gate) }] : []
@@ -59,8 +62,10 @@ export function passGates(
       return chains.reduce((best, c) => {
         if (c.pass.timeS >= pass.timeS) return best
         const expectedM = atM[edge] - atM[c.edge]
-        const offM = pass.wayM - c.pass.wayM - expectedM
-        const between = (offM / (r.lengthM + r.lengthShare * expectedM)) ** 2
+        const wayM = pass.wayM - c.pass.wayM
+        const between = sections.slice(c.edge, edge).every(isLengthSaid)
+          ? ((wayM - expectedM) / (r.lengthM + r.lengthShare * expectedM)) ** 2
+          : (Math.log(Math.max(1, wayM) / expectedM) / r.unsaidLn) ** 2
         const skipped = known.filter((k) => k.edge > c.edge && k.edge < edge).length * r.leftOut
         const cost = c.cost + own + between + skipped
         return cost < best.cost ? { pass, edge, cost, before: c } : best

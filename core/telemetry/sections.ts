@@ -2,6 +2,7 @@ import type { SectionSpan } from '#contract/recording'
 import type { TrailGate, TrailSection } from '#contract/trail'
 import type { CleanRecording } from './cleanRecording.ts'
 import { gateRules, passGates } from './gates.ts'
+import { isLengthSaid, layoutLengthM, layoutLengthsM } from './sectionLength.ts'
 import { filled, integrated } from './wayCourse.ts'
 
 export interface PlacedSections {
@@ -43,13 +44,13 @@ export function placeSections(
   // What somebody said of this recording stands above what the trail knows.
   const byPlaces = lineS === null && gates.length > 0 ? placeByGates(recording, sections, gates) : null
   if (byPlaces) return byPlaces
-  const lengthM = sections.reduce((s, x) => s + x.lengthM, 0)
   const { distanceM, speedMS, sampleRateHz } = recording
   const distance = distanceM ?? (speedMS && integrated(speedMS, sampleRateHz))
   const clock = distance && wayClock(distance, recording.sampleRateHz)
   if (!clock || !(clock.endM > clock.startM)) {
     const startS = lineS ?? 0
-    const edges = edgesOf(sections).map((m) => startS + (m / lengthM) * (durationS - startS))
+    const ends = edgesOf(sections.map(layoutLengthM))
+    const edges = ends.map((m) => startS + (m / ends[sections.length]) * (durationS - startS))
     return { spans: spansOf(sections, edges), by: 'share-of-length', doubt: null }
   }
   const fromM = lineS === null ? clock.startM : clock.wayAt(lineS)
@@ -60,18 +61,30 @@ export function placeSections(
       by: 'distance',
       doubt: 'The line lies where the ride has ended; say again where the trail begins in this recording.',
     }
+  const ends = edgesOf(layoutLengthsM(sections, riddenM))
+  const lengthM = ends[sections.length]
   const off = riddenM / lengthM - 1
   // From a line on, metres are metres: what was ridden past the trail is cut off. Without one they can only be shared out.
   const scale = lineS !== null && off > toldDifference ? 1 : riddenM / lengthM
-  const edges = edgesOf(sections).map((m) => clock.timeAt(fromM + m * scale))
+  const edges = ends.map((m) => clock.timeAt(fromM + m * scale))
   // Standing at either end is no part of the trail.
   edges[0] = lineS ?? clock.startS
   if (scale !== 1) edges[edges.length - 1] = clock.endS
-  return { spans: spansOf(sections, edges), by: 'distance', doubt: doubtOf(riddenM, lengthM, lineS !== null) }
+  return {
+    spans: spansOf(sections, edges),
+    by: 'distance',
+    doubt: doubtOf(sections, riddenM, lineS !== null),
+  }
 }
 
-/** Sentence for a way that is not as long as its trail. */
-function doubtOf(riddenM: number, lengthM: number, fromLine: boolean): string | null {
+/** Sentence for a way that is not as long as its trail, or a trail of which nobody knows how long it is. */
+function doubtOf(sections: readonly TrailSection[], riddenM: number, fromLine: boolean): string | null {
+  const unsaid = sections.filter((s) => !isLengthSaid(s))
+  // One section is all that was ridden, however long.
+  if (unsaid.length > 0 && sections.length === 1) return null
+  const lengthM = sections.reduce((t, s) => t + layoutLengthM(s), 0)
+  if (unsaid.length > 0)
+    return `Nobody has said how long ${unsaid.map((s) => `“${s.name}”`).join(', ')} ${unsaid.length === 1 ? 'is' : 'are'}, so the sections were laid out by what is usual: place them in this recording, or say how long they are.`
   if (Math.abs(riddenM / lengthM - 1) <= toldDifference) return null
   const [ridden, length] = [riddenM, lengthM].map(Math.round)
   if (!fromLine)
@@ -82,9 +95,9 @@ function doubtOf(riddenM: number, lengthM: number, fromLine: boolean): string | 
 }
 
 /** Metres along the trail at which its sections begin, and at which the last one ends. */
-function edgesOf(sections: readonly TrailSection[]): number[] {
+function edgesOf(lengthsM: readonly number[]): number[] {
   const edges = [0]
-  for (const s of sections) edges.push(edges[edges.length - 1] + s.lengthM)
+  for (const m of lengthsM) edges.push(edges[edges.length - 1] + m)
   return edges
 }
 
@@ -105,7 +118,7 @@ function placeByGates(
   const edgeGates = gates.filter((g) => g.at === 'finish' || sections.some((s) => s.id === g.at)).length
   const known = passed.flatMap((p, edge) => (p ? [{ ...p, edge }] : []))
   if (known.length === 0) return null
-  const lengths = edgesOf(sections)
+  const lengths = edgesOf(sections.map(layoutLengthM))
   const durationS = recording.samples / recording.sampleRateHz
   const wayAtEdge = lengths.map((m, edge) => {
     const a = known.findLast((k) => k.edge <= edge)

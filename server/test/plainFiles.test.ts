@@ -1,6 +1,7 @@
 import Papa from 'papaparse'
 import { v7 as uuid } from 'uuid'
 import { beforeEach, describe, expect, it } from 'vitest'
+import { DayBundle } from '#contract/endpoints'
 import { changeColumns } from '#core/plain/changes'
 import { runColumns } from '#core/plain/runs'
 import { setupColumns } from '#core/plain/setups'
@@ -95,6 +96,12 @@ describe('runs as a plain file', () => {
     expect(rows[1].settings).toContain('front Pressure 80 psi')
   })
 
+  it('a ground that nobody has noted is an empty cell', async () => {
+    const { day } = DayBundle.parse((await t.get(`/days/${s.day.id}`)).body)
+    const unsaid = { ...day, conditions: { ...day.conditions, surface: null } }
+    expect((await t.put(`/days/${s.day.id}`, unsaid)).status).toBe(200)
+    expect((await table(`/days/${s.day.id}/runs.csv`)).map((row) => row.surface)).toEqual([''])
+  })
   it('a part that nobody has read says so, and an assumed one is not passed off as read', async () => {
     const [air, rebound] = s.front.adjusters
     const setup = await change({

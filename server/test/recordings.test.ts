@@ -217,7 +217,7 @@ describe('taking it elsewhere', () => {
     expect(DayBundle.parse((await t.get(`/days/${s.day.id}`)).body).recordings[0]).toMatchObject({
       figures: 'current',
     })
-    const longer = named.map((x, i) => (i === 0 ? { ...x, lengthM: 3 * x.lengthM } : x))
+    const longer = named.map((x, i) => (i === 0 ? { ...x, lengthM: 3 * x.lengthM! } : x))
     await t.put(`/trails/${trail.id}`, { ...renamed, sections: longer })
     const first = DayBundle.parse((await t.get(`/days/${s.day.id}`)).body)
     expect(first.recordings[0].figures).toBe('renewing')

@@ -105,7 +105,7 @@ const trails = computed(() =>
     ),
 )
 const sectionList = (t: Trail) =>
-  t.sections.map((s) => `${s.name} (${sectionWords[s.kind]}, ${s.lengthM} m)`).join(' · ')
+  t.sections.map((s) => `${s.name} (${sectionWords[s.kind]}${s.lengthM === null ? '' : `, ${s.lengthM} m`})`).join(' · ')
 usePageTitle(() => 'Garage')
 </script>
 

@@ -1,6 +1,7 @@
 import type { BundleHead, BundleLook, DifferingRecord, Import } from '#contract/bundle'
 import { some } from './dataWords.ts'
 import { clockWords, dateWords, localDate } from './dates.ts'
+import { listOf } from './words.ts'
 
 /** What the records of a kind are called, one and many. */
 const names: Record<string, [one: string, many: string]> = {
@@ -46,7 +47,7 @@ export function leftOutWords({ with: w }: BundleHead): string {
     ...(w.inside ? [] : ['what was noted about the inside of forks and shocks']),
   ]
   if (out.length === 0) return ''
-  return `Not in it: ${out.length > 1 ? `${out.slice(0, -1).join(', ')} and ${out.at(-1)}` : out[0]}. Where it meets a record of yours, yours keeps them.`
+  return `Not in it: ${listOf(out)}. Where it meets a record of yours, yours keeps them.`
 }
 
 /** "609 new records, 3 replaced" */

@@ -16,7 +16,7 @@ export function conditionWords(b: DayBundle, units: UnitChoice): string {
     shortDayWords(day.date),
     trail.name,
     since(temp(last.airTempC), temp(c.airTempC)),
-    since(surfaceWords[last.surface], surfaceWords[c.surface]),
+    since(last.surface && surfaceWords[last.surface], c.surface && surfaceWords[c.surface]),
     c.altitudeM === null ? null : say('altitude', c.altitudeM, units),
     day.purpose === 'race' ? 'race day' : null,
     day.blind ? 'judged blind' : null,

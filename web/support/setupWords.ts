@@ -43,7 +43,7 @@ export const shortRideWords = (r: RiddenOn, units: UnitChoice): string =>
   joined([
     dateWords(r.date),
     r.conditions.airTempC !== null && say('temperature', r.conditions.airTempC, units).replace(' ', '\u00a0'),
-    surfaceWords[r.conditions.surface],
+    r.conditions.surface && surfaceWords[r.conditions.surface],
   ])
 /** "Sat, 4 Oct 2025 · 8 °C · wet", a number together with its unit. */
 export function rideWords(r: RiddenOn, units: UnitChoice): string {
@@ -51,7 +51,7 @@ export function rideWords(r: RiddenOn, units: UnitChoice): string {
   return joined([
     dayWords(r.date),
     airTempC !== null && say('temperature', airTempC, units),
-    surfaceWords[surface],
+    surface && surfaceWords[surface],
     altitudeM !== null && say('altitude', altitudeM, units),
   ]).replace(/(\d) (?=[°a-z])/gi, '$1\u00a0')
 }

@@ -69,6 +69,16 @@ export const sectionWords: Record<SectionKind, string> = {
 export const optionsOf = <K extends string>(words: Record<K, string>) =>
   (Object.keys(words) as K[]).map((value) => ({ value, text: words[value] }))
 
+/** "a, b and c". */
+export const listOf = (words: readonly string[]): string =>
+  words.length > 1 ? `${words.slice(0, -1).join(', ')} and ${words.at(-1)}` : (words[0] ?? '')
+
+/** The ground, which may be left unsaid. */
+export const groundOptions: { value: Surface | null; text: string }[] = [
+  { value: null, text: 'not noted' },
+  ...optionsOf(surfaceWords),
+]
+
 export const purposeWords: Record<TrailDay['purpose'], string> = {
   testing: 'Testing',
   race: 'Race day',

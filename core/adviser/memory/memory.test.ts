@@ -90,7 +90,7 @@ describe('how it holds today', () => {
     expect(one.place!.sd).toBeGreaterThanOrEqual(memoryRules.leastSd)
     expect(two.place!.sd).toBeLessThanOrEqual(one.place!.sd)
   })
-  it('is known less well on another trail, after a season, or when a temperature is missing', () => {
+  it('is known less well on another trail, after a season, or when a temperature or the ground is missing', () => {
     // A day that left some doubt: what is surer than any memory may be tells no difference.
     const dials = day.dials.map((d) => (d.place ? { ...d, place: { ...d.place, sdClicks: 2 } } : d))
     const doubtful = { ...day, dials }
@@ -99,6 +99,7 @@ describe('how it holds today', () => {
       { trailId: 'other' },
       { date: '2031-10-02' },
       { conditions: { airTempC: null, altitudeM: 400, surface: 'damp' as const } },
+      { conditions: { airTempC: 15, altitudeM: 400, surface: null } },
     ])
       expect(rr(memoryFor(today(over), [doubtful])).place!.sd).toBeGreaterThan(usual)
   })

@@ -18,6 +18,8 @@ export const memoryRules = {
   anotherTrail: 0.8,
   /** One of the days has no temperature. */
   temperatureUnknown: 0.7,
+  /** Of one of the days nobody has said what the ground was. */
+  groundUnknown: 0.5,
   /** In so many days memory of a place fades by another click. */
   fadeDays: 90,
   /** No memory is surer than this. */
@@ -91,13 +93,14 @@ function placeToday(d: Dial, x: LearntDial, day: Learnt, today: Today): Normal |
   const mean = d.toClicks(x.place.value + by)
   const spread = Math.abs(d.toClicks(x.place.value + by + (carried?.spread ?? 0)) - mean) / normal80
   const apart = Math.abs(Date.parse(today.date) - Date.parse(day.date)) / 86_400_000
-  const { anotherDay, anotherTrail, temperatureUnknown, fadeDays } = memoryRules
+  const { anotherDay, anotherTrail, temperatureUnknown, groundUnknown, fadeDays } = memoryRules
   const wider = Math.hypot(
     anotherDay,
     spread,
     apart / fadeDays,
     day.trailId === today.trailId ? 0 : anotherTrail,
     day.conditions.airTempC === null || now.airTempC === null ? temperatureUnknown : 0,
+    day.conditions.surface === null || now.surface === null ? groundUnknown : 0,
   )
   return widened({ mean, sd: x.place.sdClicks }, wider)
 }

@@ -123,7 +123,7 @@ describe('a line that somebody marks', () => {
     expect(placed.doubt).toContain('where the ride has ended')
   })
   it('a trail that was not ridden to its end is told', () => {
-    const short = sections.map((s) => ({ ...s, lengthM: 1.4 * s.lengthM }))
+    const short = sections.map((s) => ({ ...s, lengthM: 1.4 * s.lengthM! }))
     expect(placeSections(r, short, { lineS }).doubt).toMatch(/Only \d+ m were ridden/)
   })
 })

@@ -79,7 +79,7 @@ async function keep() {
             <template v-for="l in r.lines" :key="l.id">
               <dt>{{ l.name }}</dt>
               <dd>
-                <b>{{ l.at }}</b>
+                <b>{{ `${l.at} ` }}</b>
                 <span class="soft small" :title="l.title">{{
                   [l.base, l.how].filter(Boolean).join(', ')
                 }}</span>

@@ -12,8 +12,8 @@ import NumberField from '../shell/NumberField.vue'
 /** The same air somewhere else: what the gauge will show there, and what to set there for the same sag. */
 const bench = useBench()
 const { say } = useUnits()
-const tempC = ref<number | null>(25)
-const altitudeM = ref<number | null>(1200)
+const tempC = ref<number | null>(null)
+const altitudeM = ref<number | null>(null)
 const said = computed(() => bench.airNow())
 const weather = computed(() =>
   // A field with something else than a number in it says so itself.
@@ -30,14 +30,17 @@ const rows = computed(() => {
     const psi = main ? bench.positionOf(main.id) : null
     if (!psi) return []
     try {
-      const sag = bench.sagNowPct(u.end) ?? u.sagTargetPct
+      const readPct = bench.sagNowPct(u.end)
       return [
         {
           u,
+          // At another sag the same height asks for a little more or less: what nobody has read is told.
+          assumed:
+            readPct === null ? `, if it stands at its ${u.sagTargetPct} %: nobody has read its sag` : '',
           reads: gaugeElsewherePsi(psi, from, to),
           set: sameSagElsewherePsi(
             psi,
-            sag,
+            readPct ?? u.sagTargetPct,
             unitAir(u).shape,
             spacer ? (bench.positionOf(spacer.id) ?? 0) : 0,
             from,
@@ -69,17 +72,20 @@ const clicks = computed(() =>
       <NumberField v-model="tempC" label="Air there" quantity="temperature" />
       <NumberField v-model="altitudeM" label="Altitude there" quantity="altitude" />
     </div>
+    <p v-if="said.airTempC !== null && tempC === null" class="soft">
+      Say how warm it is there, and how high, and it is reckoned over.
+    </p>
     <ul v-if="rows.length" class="num">
       <li v-for="r in rows" :key="r.u.id">
         <EndMark :end="r.u.end" />
         {{
-          `${r.u.end === 'front' ? 'Front' : 'Rear'}: untouched it will read ${say('pressure', r.reads)}; set ${say('pressure', r.set)} for the same sag.`
+          `${r.u.end === 'front' ? 'Front' : 'Rear'}: untouched it will read ${say('pressure', r.reads)}; set ${say('pressure', r.set)} for the same sag${r.assumed}.`
         }}
       </li>
     </ul>
     <p v-if="Math.abs(clicks) >= 0.5" class="num">
       {{
-        `The oil gets ${clicks > 0 ? 'thinner' : 'thicker'}: about ${Math.abs(clicks)} ${Math.abs(clicks) === 1 ? 'click' : 'clicks'} ${clicks > 0 ? 'slower rebound and firmer compression' : 'faster rebound and softer compression'}, each dial.`
+        `The oil gets ${clicks > 0 ? 'thinner' : 'thicker'}: about ${Math.abs(clicks)} ${Math.abs(clicks) === 1 ? 'click' : 'clicks'} on each dial there, ${clicks > 0 ? 'rebound slower, compression firmer' : 'rebound faster, compression softer'}.`
       }}
     </p>
     <p class="soft small">

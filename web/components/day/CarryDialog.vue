@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { v7 as uuid } from 'uuid'
-import type { Conditions, Surface } from '#contract/conditions'
+import type { Conditions } from '#contract/conditions'
 import type { Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
 import { carriedPositions, carryOver, ontoOtherUnits, type CarriedPosition } from '#core/carry/carryOver'
@@ -13,7 +13,7 @@ import { ridingMassKg } from '#core/spring/load'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
-import { optionsOf, paceWords, steepnessWords, surfaceWords } from '../../support/words.ts'
+import { groundOptions, listOf, optionsOf, paceWords, steepnessWords } from '../../support/words.ts'
 import EndMark from '../shell/EndMark.vue'
 import NumberField from '../shell/NumberField.vue'
 import TypedPicker from '../shell/TypedPicker.vue'
@@ -47,7 +47,7 @@ const blank = () => ({
   toKg: massOf(props.source.riderId),
   airTempC: props.source.conditions?.airTempC ?? null,
   altitudeM: props.source.conditions?.altitudeM ?? null,
-  surface: props.source.conditions?.surface ?? ('damp' as Surface),
+  surface: props.source.conditions?.surface ?? null,
   steepness: 'usual' as Steepness,
   pace: 'usual' as Pace,
 })
@@ -93,8 +93,7 @@ const result = computed<{ rows: CarriedPosition[]; fault: string }>(() => {
     ridingMassKg: f.fromKg,
     airTempC: found?.airTempC ?? f.airTempC ?? usual.airTempC,
     altitudeM: found?.altitudeM ?? f.altitudeM ?? usual.altitudeM,
-    // On ground nobody noted, none is reckoned with.
-    surface: found?.surface ?? f.surface,
+    surface: found?.surface ?? null,
     steepness: 'usual' as const,
     pace: 'usual' as const,
   }
@@ -116,6 +115,15 @@ const result = computed<{ rows: CarriedPosition[]; fault: string }>(() => {
   } catch (e) {
     return { rows: [], fault: e instanceof Error ? e.message : String(e) }
   }
+})
+/** What was said of there and nobody noted where it was found: it moves nothing. */
+const unreckoned = computed(() => {
+  const [found, f] = [props.source.conditions, form.value]
+  const of = (key: keyof Conditions, word: string) =>
+    f[key] !== null && (found?.[key] ?? null) === null ? word : null
+  return [of('airTempC', 'the air'), of('altitudeM', 'the height'), of('surface', 'the ground')].filter(
+    (w) => w !== null,
+  )
 })
 const moved = computed(() => result.value.rows.filter((r) => r.shifts.length > 0))
 /** A size in the unit the part is shown in. */
@@ -183,7 +191,7 @@ async function save() {
       <NumberField v-model="form.altitudeM" label="Altitude there" quantity="altitude" />
       <div>
         <label class="form-label" for="carry-ground">Surface there</label>
-        <BFormSelect id="carry-ground" v-model="form.surface" :options="optionsOf(surfaceWords)" />
+        <BFormSelect id="carry-ground" v-model="form.surface" :options="groundOptions" />
       </div>
       <div>
         <label class="form-label" for="carry-steep">Slope there</label>
@@ -195,7 +203,12 @@ async function save() {
       </div>
       <p v-if="result.fault" class="fault wide" role="alert">{{ result.fault }}</p>
       <div v-else class="wide rows">
-        <p v-if="!moved.length" class="soft">Nothing moves: it is the same situation.</p>
+        <p v-if="unreckoned.length" class="soft">
+          {{ `Not counted, since nobody noted it where this setup was found: ${listOf(unreckoned)}.` }}
+        </p>
+        <p v-if="!moved.length" class="soft">
+          {{ unreckoned.length ? 'Nothing else moves.' : 'Nothing moves: it is the same situation.' }}
+        </p>
         <article v-for="r in moved" :key="r.adjuster.id">
           <h3>
             <EndMark :end="r.end" small />

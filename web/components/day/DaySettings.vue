@@ -7,7 +7,7 @@ import { useUnits } from '../../composables/useUnits.ts'
 import { useDay } from '../../stores/day.ts'
 import { useOutbox } from '../../stores/outbox.ts'
 import { useNotices } from '../../stores/notices.ts'
-import { optionsOf, purposeWords, surfaceWords } from '../../support/words.ts'
+import { groundOptions, optionsOf, purposeWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
 import DialogFrame from '../shell/DialogFrame.vue'
 
@@ -22,7 +22,7 @@ const blank = (): Fields => ({
   purpose: 'testing',
   blind: false,
   changeLimit: 8,
-  conditions: { airTempC: null, altitudeM: null, surface: 'dry-hard' },
+  conditions: { airTempC: null, altitudeM: null, surface: null },
 })
 const form = ref(blank())
 /** As it stood when it was opened: only what is typed here is saved, over whatever others changed meanwhile. */
@@ -109,7 +109,7 @@ const files = ['runs.csv', 'changes.csv', 'day.json']
       <NumberField v-model="form.conditions.altitudeM" label="Altitude" quantity="altitude" />
       <div>
         <label class="form-label" for="day-ground">Surface</label>
-        <BFormSelect id="day-ground" v-model="form.conditions.surface" :options="optionsOf(surfaceWords)" />
+        <BFormSelect id="day-ground" v-model="form.conditions.surface" :options="groundOptions" />
       </div>
       <div>
         <label class="form-label" for="day-limit">Changes at most</label>

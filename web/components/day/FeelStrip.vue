@@ -6,6 +6,7 @@ import type { TrailSection } from '#contract/trail'
 import type { Answer } from '#contract/question'
 import { answerWords } from '#core/causes/questions'
 import { wordRules } from '#core/causes/words'
+import { layoutLengthM } from '#core/telemetry/sectionLength'
 import { vRoving } from '../../support/roving.ts'
 import { terrainPath } from '../../support/terrain.ts'
 import FeelWords from './FeelWords.vue'
@@ -24,9 +25,9 @@ const emit = defineEmits<{ edit: [feel: Feel]; retry: [] }>()
 
 type Place = { sectionId: string | null; end: Mark['end'] }
 const place = ref<Place | null>(null)
-const total = computed(() => props.sections.reduce((s, x) => s + Math.sqrt(x.lengthM), 0))
+const total = computed(() => props.sections.reduce((s, x) => s + Math.sqrt(layoutLengthM(x)), 0))
 // Square root: a short drop must stay as easy to tap as a long straight.
-const share = (s: TrailSection) => Math.max(0.1, Math.sqrt(s.lengthM) / total.value)
+const share = (s: TrailSection) => Math.max(0.1, Math.sqrt(layoutLengthM(s)) / total.value)
 const columns = computed(() =>
   props.sections.map((s) => `minmax(var(--least), ${(10 * share(s)).toFixed(2)}fr)`).join(' '),
 )

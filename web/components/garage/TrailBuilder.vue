@@ -13,12 +13,11 @@ import GroundSketch from './GroundSketch.vue'
 /** A trail put together from kinds of ground: dragged from the palette or added by a tap, in the order they are ridden. */
 const sections = defineModel<TrailSection[]>({ required: true })
 
-const usualM: Partial<Record<SectionKind, number>> = { drop: 40, jump: 60, 'g-out': 40, 'flat-turn': 40 }
 const made = (kind: SectionKind): TrailSection => {
   const word = sectionWords[kind]
   const alike = sections.value.filter((s) => s.kind === kind).length
   const name = word[0].toUpperCase() + word.slice(1) + (alike ? ` ${alike + 1}` : '')
-  return { id: uuid(), name, kind, lengthM: usualM[kind] ?? 100, severity: 1 }
+  return { id: uuid(), name, kind, lengthM: null, severity: 1 }
 }
 const palette = SectionKind.options.map((kind) => ({ kind, text: sectionWords[kind] }))
 const paletteGroup = { name: 'ground', pull: 'clone' as const, put: false }
@@ -36,9 +35,17 @@ function move(i: number, by: 1 | -1) {
 const set = (i: number, change: Partial<TrailSection>) =>
   (sections.value = sections.value.map((s, k) => (k === i ? { ...s, ...change } : s)))
 const severityWords = (v: number) => (v < 0.7 ? 'gentle' : v <= 1.3 ? 'usual' : v <= 1.9 ? 'harsh' : 'brutal')
-const totalM = computed(() => sections.value.reduce((s, x) => s + (Number(x.lengthM) || 0), 0))
-const total = computed(() => `${sections.value.length} sections, ${Math.round(totalM.value)} m`)
+const total = computed(() => {
+  const said = sections.value.filter((s) => s.lengthM !== null)
+  const unsaid = sections.value.length - said.length
+  const metres = said.reduce((t, s) => t + (s.lengthM ?? 0), 0)
+  const count = `${sections.value.length} ${sections.value.length === 1 ? 'section' : 'sections'}`
+  if (said.length === 0) return count
+  return `${count}, ${Math.round(metres)} m${unsaid > 0 ? `, ${unsaid} without a length` : ''}`
+})
 const number = (e: Event) => Number((e.target as HTMLInputElement).value)
+/** An empty field says nothing. */
+const numberOrNone = (e: Event) => ((e.target as HTMLInputElement).value === '' ? null : number(e))
 const text = (e: Event) => (e.target as HTMLInputElement).value
 </script>
 
@@ -56,7 +63,10 @@ const text = (e: Event) => (e.target as HTMLInputElement).value
     </div>
     <div>
       <span class="form-label">The trail, from the top</span>
-      <p class="soft small num">{{ total }}. One to four minutes in all, with what is being tuned in it.</p>
+      <p class="soft small num">
+        {{ total }}. One to four minutes in all, with what is being tuned in it. A length that nobody has
+        measured stays empty.
+      </p>
       <VueDraggable
         v-model="sections"
         :group="listGroup"
@@ -80,12 +90,12 @@ const text = (e: Event) => (e.target as HTMLInputElement).value
           </div>
           <div class="metres">
             <input
-              :value="s.lengthM"
+              :value="s.lengthM ?? ''"
               type="number"
               min="1"
               class="form-control num"
               :aria-label="`Section ${i + 1}, length in m`"
-              @input="(e) => set(i, { lengthM: number(e) })"
+              @input="(e) => set(i, { lengthM: numberOrNone(e) })"
             /><span class="soft">m</span>
           </div>
           <label class="severity">

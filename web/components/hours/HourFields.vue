@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import type { Surface } from '#contract/conditions'
 import { TrackChange, type HourLine } from '#contract/hour'
 import { clockWords } from '../../support/dates.ts'
 import { trackWords } from '../../support/hourWords.ts'
-import { optionsOf, surfaceWords } from '../../support/words.ts'
+import { groundOptions } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
 
 /** What a line of the log by the hour may say. What is left empty is not noted. */
@@ -13,10 +12,6 @@ const props = defineProps<{
   faultOf: (path: string) => string | null
 }>()
 const line = defineModel<HourLine>({ required: true })
-const surfaces: { value: Surface | null; text: string }[] = [
-  { value: null, text: 'not noted' },
-  ...optionsOf(surfaceWords),
-]
 const toggle = (t: TrackChange) =>
   (line.value.track = line.value.track.includes(t)
     ? line.value.track.filter((x) => x !== t)
@@ -41,7 +36,7 @@ const since = (clock: string) =>
   <NumberField v-model="line.altitudeM" label="Altitude" quantity="altitude" :fault="faultOf('altitudeM')" />
   <div>
     <label class="form-label" for="hour-surface">Ground</label>
-    <BFormSelect id="hour-surface" v-model="line.surface" :options="surfaces" />
+    <BFormSelect id="hour-surface" v-model="line.surface" :options="groundOptions" />
   </div>
   <fieldset class="wide">
     <legend class="form-label">The track is</legend>

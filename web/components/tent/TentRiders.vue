@@ -85,7 +85,7 @@ const addBike = oneAtATime(async () => {
     conditions: {
       airTempC: read.find((h) => h.airTempC !== null)?.airTempC ?? null,
       altitudeM: read.find((h) => h.altitudeM !== null)?.altitudeM ?? null,
-      surface: read.find((h) => h.surface !== null)?.surface ?? ('dry-hard' as const),
+      surface: read.find((h) => h.surface !== null)?.surface ?? null,
     },
     changeLimit: 8,
     settledSetupId: null,

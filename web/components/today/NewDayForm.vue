@@ -19,7 +19,7 @@ import { localToday } from '../../support/dates.ts'
 import { dayFault } from '../../support/dayFault.ts'
 import { keepDraft, readDraft } from '../../support/drafts.ts'
 import { oneAtATime } from '../../support/oneAtATime.ts'
-import { optionsOf, purposeWords, surfaceWords } from '../../support/words.ts'
+import { groundOptions, optionsOf, purposeWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
 import TrailForm from '../garage/TrailForm.vue'
 import DialogFrame from '../shell/DialogFrame.vue'
@@ -40,7 +40,7 @@ const blank = () => ({
   trailId: '',
   airTempC: null as number | null,
   altitudeM: null as number | null,
-  surface: 'dry-hard' as Surface,
+  surface: null as Surface | null,
   purpose: 'testing' as TrailDay['purpose'],
   blind: false,
 })
@@ -112,7 +112,7 @@ const quickTrail = oneAtATime(async () => {
     version: 0,
     name,
     place: place.value,
-    sections: [{ id: uuid(), name: 'Whole trail', kind: 'mixed', lengthM: 800, severity: 1 }],
+    sections: [{ id: uuid(), name: 'Whole trail', kind: 'mixed', lengthM: null, severity: 1 }],
     note: '',
   })
   if (!trail.success) return (fault.value = trail.error.issues[0].message)
@@ -193,7 +193,7 @@ const madeTrail = (t: Trail) => (form.value.trailId = t.id)
       <NumberField v-model="form.altitudeM" label="Altitude" quantity="altitude" />
       <div>
         <label class="form-label" for="day-surface">Surface</label>
-        <BFormSelect id="day-surface" v-model="form.surface" :options="optionsOf(surfaceWords)" />
+        <BFormSelect id="day-surface" v-model="form.surface" :options="groundOptions" />
       </div>
       <div>
         <label class="form-label" for="new-day-purpose">What it is for</label>

@@ -1,0 +1,67 @@
+import { expect, test } from '@playwright/test'
+import type { DayBundle, Garage } from '../contract/endpoints.ts'
+import { inDemo } from './screens.ts'
+import { startDemo, type RunningServer } from './server.ts'
+
+/** What nobody has said stands nowhere as if somebody had: not the ground of a day, not the length of a trail, not the air elsewhere. */
+let server: RunningServer
+test.beforeEach(async () => void (server = await startDemo()))
+test.afterEach(async () => server?.stop())
+
+test('a day begun without a word on its ground has none, until it is said', async ({ page }) => {
+  await page.goto(`${server.base}/?new=day`)
+  const form = page.getByRole('dialog', { name: 'New trail day' })
+  await expect(form.getByLabel('Surface').locator('option:checked')).toHaveText('not noted')
+  await form.getByRole('button', { name: 'Start the day' }).click()
+  await expect(page.getByRole('heading', { name: 'One warm-up run, then the baseline' })).toBeVisible()
+  const held = async () =>
+    (await (
+      await page.request.get(`${server.base}/api/v1${new URL(page.url()).pathname}`)
+    ).json()) as DayBundle
+  expect((await held()).day.conditions).toEqual({ airTempC: null, altitudeM: null, surface: null })
+  const head = page.locator('header.bar')
+  await expect(head).not.toContainText(/dry|damp|wet|noted|null/)
+  await page.getByRole('button', { name: 'About this day' }).click()
+  const settings = page.getByRole('dialog', { name: 'This day' })
+  await expect(settings.getByLabel('Surface').locator('option:checked')).toHaveText('not noted')
+  await settings.getByLabel('Surface').selectOption({ label: 'wet' })
+  await settings.getByRole('button', { name: 'Save' }).click()
+  await expect(settings).toBeHidden()
+  await expect.poll(async () => (await held()).day.conditions.surface).toBe('wet')
+  await expect(head).toContainText('wet')
+})
+
+test('a trail is kept without the lengths that nobody has measured', async ({ page }) => {
+  await page.goto(`${server.base}/garage?part=trails`)
+  await page.getByRole('button', { name: 'New trail' }).click()
+  const form = page.getByRole('dialog', { name: 'New trail' })
+  await form.getByLabel('Trail or part of it').fill('Heron Steps')
+  await form.getByRole('button', { name: 'roots' }).click()
+  await form.getByRole('button', { name: 'berms' }).click()
+  await form.getByLabel('Section 2, length in m').fill('240')
+  await expect(form.getByText(/^2 sections, 240 m, 1 without a length/)).toBeVisible()
+  // What was typed and taken back is not said either.
+  await form.getByLabel('Section 1, length in m').fill('90')
+  await form.getByLabel('Section 1, length in m').fill('')
+  await form.getByRole('button', { name: 'Save trail' }).click()
+  await expect(form).toBeHidden()
+  const garage = (await (await page.request.get(`${server.base}/api/v1/garage`)).json()) as Garage
+  const trail = garage.trails.find((t) => t.name === 'Heron Steps')!
+  expect(trail.sections.map((s) => s.lengthM)).toEqual([null, 240])
+  await expect(page.getByText('Roots (roots) · Berms (berms, 240 m)')).toBeVisible()
+})
+
+test('the air elsewhere is reckoned with when it is said, not before', async ({ page }) => {
+  await page.goto(server.base + inDemo.bench.address.replace('sag-rear', 'who'))
+  await page.getByLabel('Air', { exact: true }).fill('12')
+  await page.getByRole('button', { name: /Name and save/ }).click()
+  const there = page.locator('section.weather')
+  await expect(there.getByLabel('Air there')).toHaveValue('')
+  await expect(there.getByText(/untouched it will read/)).toHaveCount(0)
+  await there.getByLabel('Air there').fill('27')
+  await page.keyboard.press('Tab')
+  const of = (end: string) => there.getByRole('listitem').filter({ hasText: `${end}: ` })
+  await expect(of('Front')).toContainText(/untouched it will read \d+ psi; set \d+ psi for the same sag/)
+  await expect(of('Rear')).toContainText('nobody has read its sag')
+  await expect(of('Front')).not.toContainText('nobody has read')
+})

@@ -1,0 +1,2 @@
+-- A trail taken "as one section" was written down as 800 m long, which nobody had said. From here on a length and a day's ground may be null.
+UPDATE `trails` SET `body` = json_set(`body`, '$.sections[0].lengthM', NULL) WHERE json_valid(`body`) AND json_array_length(`body`, '$.sections') = 1 AND json_extract(`body`, '$.sections[0].name') = 'Whole trail' AND json_extract(`body`, '$.sections[0].kind') = 'mixed' AND json_extract(`body`, '$.sections[0].lengthM') = 800;
