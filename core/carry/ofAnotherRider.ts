@@ -27,7 +27,7 @@ const anywhere: Omit<Situation, 'ridingMassKg'> = {
  * What a recommended start says for this rider. Another rider's clicks at another weight are refused, and translated by
  * the spring and damper models instead; without the own weight nothing can be said.
  *
- * @param ownMassKg rider with kit and water; null: not known
+ * @param ownMassKg rider with kit and water; null: not known, or body alone
  */
 export function forRider(
   b: Pick<Baseline, 'source' | 'riderMassKg' | 'positions'>,
@@ -40,7 +40,7 @@ export function forRider(
   if (ownMassKg === null)
     return {
       positions: [],
-      words: `Found by a rider of ${theirs}; they say nothing until your weight is known.`,
+      words: `Found by a rider of ${theirs}; they say nothing until your weight and that of your kit are known.`,
     }
   if (Math.abs(ownMassKg - b.riderMassKg) <= alikeKg) return { positions: b.positions, words: null }
   const carried = carryOver(

@@ -17,6 +17,10 @@ export function ridingMassKg(rider: Pick<Rider, 'bodyMassKg' | 'kitMassKg' | 'wa
   return rider.bodyMassKg + (rider.kitMassKg ?? 0) + rider.waterL
 }
 
+/** The same where body and kit were both said, 0 kg of kit too; null: body alone is no riding weight. */
+export const saidRidingMassKg = (rider: Pick<Rider, 'bodyMassKg' | 'kitMassKg' | 'waterL'>): number | null =>
+  rider.bodyMassKg === null || rider.kitMassKg === null ? null : ridingMassKg(rider)
+
 export interface LoadCase {
   ridingMassKg: number
   bikeMassKg: number | null

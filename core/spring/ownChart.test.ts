@@ -35,6 +35,8 @@ describe('what a unit’s own chart says for its rider', () => {
     expect(ownCharts([charted], rider(65))).toEqual([{ unitId: 'fork', psi: 70, source: 'leaflet' }])
   })
   it('is silent without a weight, outside its rows, and for a unit without a chart', () => {
+    // What a rider weighs without kit answers another row of the chart.
+    expect(ownCharts([charted], { ...rider(65), kitMassKg: null })).toEqual([])
     expect(ownCharts([charted], rider(null))).toEqual([])
     expect(ownCharts([charted], rider(95))).toEqual([])
     expect(ownCharts([fork], rider(65))).toEqual([])

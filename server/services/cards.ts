@@ -5,7 +5,7 @@ import { SuspensionUnit } from '#contract/unit'
 import { cardOf } from '#core/card/cardOf'
 import { knownPlaces } from '#core/lineage/facts'
 import { standing } from '#core/setup/standing'
-import { ridingMassKg } from '#core/spring/load'
+import { saidRidingMassKg } from '#core/spring/load'
 import type { Store } from '../db/open.ts'
 import { bikes, riders } from '../db/schema.ts'
 import { Refusal } from '../refusal.ts'
@@ -41,7 +41,7 @@ export async function readCard(
     .filter((u) => u.id === setup.frontUnitId || u.id === setup.rearUnitId)
     .map((u) => SuspensionUnit.parse(u))
   const name = place.name ?? (place.rides.length ? place.rides[0].trailName : 'Where it stands')
-  const mass = withWeight && rider.bodyMassKg !== null ? ridingMassKg(rider) : null
+  const mass = withWeight ? saidRidingMassKg(rider) : null
   // The setup that was asked for, also where the place was come back to later.
   const ended = (await listBenches(store, bikeId)).find(
     (b) => b.finishedSetupId !== null && place.setupIds.includes(b.finishedSetupId),

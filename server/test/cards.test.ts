@@ -136,6 +136,16 @@ describe('the setup card', () => {
     expect(asked.text).toContain('Riding weight 73 kg')
     await t.store.close()
   })
+  it('carries none of a rider whose kit nobody has weighed: body alone is another number', async () => {
+    const { t, s, bike } = await fullBike()
+    await t.put(`/riders/${s.rider.id}`, { ...s.rider, version: 1, kitMassKg: null })
+    const [asked] = await drawPdf((await t.get(`/bikes/${bike.id}/card.pdf?weight=yes`)).body, 200)
+    expect(asked.text).not.toMatch(/weight|\d kg/)
+    await t.put(`/riders/${s.rider.id}`, { ...s.rider, version: 2, kitMassKg: 0 })
+    const card = (await t.get(`/bikes/${bike.id}/card.json?weight=yes`)).body as SetupCard
+    expect(card.ridingMassKg).toBe(s.rider.bodyMassKg! + s.rider.waterL)
+    await t.store.close()
+  })
   it('is of the setup that was asked for, with the letters of every name', async () => {
     const { t, s } = await fullBike()
     await t.put(`/riders/${s.rider.id}`, { ...s.rider, version: 1, name: 'Łucja Żółć' })

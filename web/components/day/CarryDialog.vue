@@ -9,7 +9,7 @@ import { carriedPositions, carryOver, ontoOtherUnits, type CarriedPosition } fro
 import type { Pace, Steepness } from '#core/carry/situation'
 import type { Adjuster } from '#contract/adjuster'
 import { adjusterName, effectWord } from '#core/adjusters/words'
-import { ridingMassKg } from '#core/spring/load'
+import { saidRidingMassKg } from '#core/spring/load'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -39,7 +39,7 @@ const { positionWords, positionNumber, sayDifference, units: choice } = useUnits
 
 const massOf = (riderId: string): number | null => {
   const r = garage.rider(riderId)
-  return r && r.bodyMassKg !== null ? ridingMassKg(r) : null
+  return r ? saidRidingMassKg(r) : null
 }
 const blank = () => ({
   bikeId: props.source.bikeId,

@@ -17,7 +17,7 @@ import { useNotices } from '../../stores/notices.ts'
 import { serviceWords, sourceWords } from '../../support/benchWords.ts'
 import { dayWords } from '../../support/dates.ts'
 import { forRider } from '#core/carry/ofAnotherRider'
-import { ridingMassKg } from '#core/spring/load'
+import { saidRidingMassKg } from '#core/spring/load'
 import { knownTitle } from '../../support/knownTitle.ts'
 import { useOutbox } from '../../stores/outbox.ts'
 import { useWho } from '../../composables/useWho.ts'
@@ -46,7 +46,7 @@ const units = computed(() => garage.unitsOf(props.bike))
 /** Another rider's settings stand here as they hold for this one. */
 const starts = computed(() => {
   const rider = garage.rider(props.bike.riderId)
-  const mass = rider && rider.bodyMassKg !== null ? ridingMassKg(rider) : null
+  const mass = rider ? saidRidingMassKg(rider) : null
   return garage
     .baselinesOf(props.bike.id)
     .map((b) => ({ b, held: forRider(b, units.value, mass, choice.value) }))

@@ -11,7 +11,7 @@ import { adjusterRange, canStandAt } from '#core/adjusters/range'
 import { adjusterName, positionWords, roleWords } from '#core/adjusters/words'
 import { forRider } from '#core/carry/ofAnotherRider'
 import { InputError } from '#core/errors'
-import { ridingMassKg } from '#core/spring/load'
+import { saidRidingMassKg } from '#core/spring/load'
 import { useForm } from '../../composables/useForm.ts'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
@@ -98,8 +98,7 @@ function set(end: End, a: Adjuster, count: number | null) {
 const refusal = computed(() => {
   const rider = garage.rider(props.bike.riderId)
   return rider
-    ? forRider(form.value, units.value, rider.bodyMassKg === null ? null : ridingMassKg(rider), choice.value)
-        .words
+    ? forRider(form.value, units.value, saidRidingMassKg(rider), choice.value).words
     : null
 })
 const levers = (a: Adjuster) =>

@@ -7,7 +7,7 @@ import { countBaseWords } from '#core/adjusters/count'
 import { adjusterName, roleWords } from '#core/adjusters/words'
 import { forRider } from '#core/carry/ofAnotherRider'
 import { nearestDial } from '#core/carry/profile'
-import { ridingMassKg } from '#core/spring/load'
+import { saidRidingMassKg } from '#core/spring/load'
 import { useUnits } from '../../composables/useUnits.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { sourceWords } from '../../support/benchWords.ts'
@@ -24,7 +24,7 @@ const units = computed(() => garage.unitsOf(props.bike))
 const present = computed(() => garage.currentSetup(props.bike.id))
 const columns = computed(() => {
   const rider = garage.rider(props.bike.riderId)
-  const mass = rider && rider.bodyMassKg !== null ? ridingMassKg(rider) : null
+  const mass = rider ? saidRidingMassKg(rider) : null
   return garage
     .baselinesOf(props.bike.id)
     .map((b) => ({ b, held: forRider(b, units.value, mass, choice.value) }))

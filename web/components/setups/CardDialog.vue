@@ -2,12 +2,14 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import type { Letterhead } from '#contract/letterhead'
+import { saidRidingMassKg } from '#core/spring/load'
 import IconFile from '~icons/lucide/file-json'
 import IconPrinter from '~icons/lucide/printer'
 import { cache, reads } from '../../api/cache.ts'
 import { apiBase } from '../../api/client.ts'
 import { useKept } from '../../composables/useKept.ts'
 import { useUnits } from '../../composables/useUnits.ts'
+import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useOutbox } from '../../stores/outbox.ts'
 import { zoneHere } from '../../support/dates.ts'
@@ -78,6 +80,12 @@ async function takeMark(e: Event) {
   }
 }
 const weight = ref(false)
+const garage = useGarage()
+/** Body alone is no riding weight: without the kit there is none to print. */
+const hasWeight = computed(() => {
+  const rider = garage.rider(garage.bike(props.bikeId)?.riderId ?? null)
+  return rider ? saidRidingMassKg(rider) !== null : false
+})
 const query = computed(() => {
   const { mass: _mass, ...asked } = units.value
   return new URLSearchParams({
@@ -124,10 +132,14 @@ const fileQuery = computed(() =>
         </div>
       </div>
       <label class="with">
-        <input v-model="weight" type="checkbox" class="form-check-input" />
+        <input v-model="weight" type="checkbox" class="form-check-input" :disabled="!hasWeight" />
         <span
           >with the riding weight
-          <small class="soft">(cards lie about; leave it off unless it is wanted)</small></span
+          <small class="soft">{{
+            hasWeight
+              ? '(cards lie about; leave it off unless it is wanted)'
+              : '(not known: the garage holds no weight of the body, or none of the kit; 0 is an answer)'
+          }}</small></span
         >
       </label>
       <div class="acts">
