@@ -97,9 +97,7 @@ function set(end: End, a: Adjuster, count: number | null) {
 /** Said while it is typed: what is shown later is not what was written. */
 const refusal = computed(() => {
   const rider = garage.rider(props.bike.riderId)
-  return rider
-    ? forRider(form.value, units.value, saidRidingMassKg(rider), choice.value).words
-    : null
+  return rider ? forRider(form.value, units.value, saidRidingMassKg(rider), choice.value).words : null
 })
 const levers = (a: Adjuster) =>
   a.kind === 'lever'
