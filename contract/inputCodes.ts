@@ -146,6 +146,8 @@ export const inputSentences = {
   'command.unread': 'Nobody has read where {end} {what} stands; count or read it first, then turn it.',
   'command.no-reading':
     'Say what was read, for example "read rear rebound 8", or "read rear rebound unsure".',
+  'command.end-alone':
+    'What about {what}? Say its part, way and number again, or say “both ends” for the same at both.',
   'command.twice': 'The {end} {what} is said twice; say each part once.',
   'command.elsewhere':
     'The {end} {what} stands at {stands}, not at {said}. Look where it stands, say "read" and the count, then turn it.',

@@ -19,6 +19,7 @@ import {
 } from '#core/practice/landscape'
 import { air, click, spacers } from '#core/practice/parts'
 import { saying } from '#core/practice/speech'
+import { ownShape, stillSagPct } from '#core/practice/stillSag'
 import type { Family } from './families.ts'
 
 /** A rider whose best setting is known to the bench, and to nobody else. */
@@ -61,6 +62,12 @@ const order: Adjuster[] = [
 const middle: Record<string, number> = { fr: 7, rr: 7, fc: 8, rp: 180, rc: 8, fp: 80, fh: 5, rs: 2 }
 
 const learningRuns = 10
+/** Scatter of a reading of the ring, percentage points. */
+const ringScatterPct = 0.8
+/** What 2 % of pressure moves of the height it rides at, points of travel: as the half-car has it. */
+const rideHeightPctPerClick = { front: 0.5, rear: 0.72 } as const
+/** The half-car scatters by 0.13 points from run to run; line and pace of a rider by more. */
+const rideHeightScatterPct = 0.5
 
 /** From one day to another the best places of the same rider wander by about this, click-equivalents. */
 const anotherDaySd = 0.7
@@ -103,6 +110,9 @@ export function testRider(seed: number, family: Family, day = 0): TestRider {
   const ratingSd = between(family.noise)
   const drift = between(family.drift)
   const stretch = between(family.stretch)
+  // Of their own, too: no two units are quite of one kind.
+  const making = seededRandom(seed ^ 0x51a6)
+  const shapes = { front: ownShape(space.front!, making), rear: ownShape(space.rear!, making) }
   const measuredBest = best.map((b) => b + 0.7 * normalFrom(random))
   const couplings = dials.flatMap((d, i) =>
     dials.slice(i + 1).flatMap((e, j) => {
@@ -162,9 +172,13 @@ export function testRider(seed: number, family: Family, day = 0): TestRider {
     sagPct: (end, positions) => {
       const unit = space[end]!
       const k = dials.findIndex((d) => d.end === end && d.adjuster.role === 'main-pressure')
-      const u = k < 0 ? 0 : dials[k].toClicks(positions[dials[k].adjuster.id]) - measuredBest[k]
-      // 2 % of pressure is about 0.8 points of sag, as the solver of the bench has it.
-      return unit.sagTargetPct - 0.8 * u + 0.8 * normalFrom(talking)
+      const scatter = ringScatterPct * normalFrom(talking)
+      if (k < 0) return unit.sagTargetPct + scatter
+      const { adjuster, fromClicks } = dials[k]
+      const spacer = unit.adjusters.find((a) => a.role === 'spacers')
+      const right = { sagPct: unit.sagTargetPct, psi: fromClicks(measuredBest[k]) }
+      const spacers = (spacer && positions[spacer.id]) ?? 0
+      return stillSagPct(shapes[end], right, positions[adjuster.id], spacers) + scatter
     },
     ride: (positions, run) => {
       const u = offsets(positions)
@@ -211,7 +225,7 @@ function measured(
       m.returnSlopePerS = Math.max(2, 15 + 2.2 * u + 1.5 * normalFrom(random))
     } else if (d.adjuster.role === 'main-pressure') {
       const target = d.end === 'front' ? (space.front?.sagTargetPct ?? 20) : (space.rear?.sagTargetPct ?? 30)
-      m.rideHeightPct = target - 2.2 * u + 1.5 * noise
+      m.rideHeightPct = target - rideHeightPctPerClick[d.end] * u + rideHeightScatterPct * noise
     } else if (d.adjuster.role === 'low-speed-compression') {
       // As the half-car has it: low-speed compression hardly shows in the figures.
       m.supportPct = Math.max(1, 4.8 + 0.3 * u + 0.6 * noise)

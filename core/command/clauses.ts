@@ -34,7 +34,7 @@ function namesOf(space: SetupSpace) {
     )
 }
 
-/** Parts a line into moves. @throws InputError 'command.unknown-word' */
+/** Parts a line into moves. @throws InputError 'command.unknown-word', 'command.end-alone' */
 export function clausesOf(tokens: readonly Token[], space: SetupSpace): Clause[] {
   const names = namesOf(space)
   const out: Clause[] = []
@@ -137,7 +137,13 @@ export function clausesOf(tokens: readonly Token[], space: SetupSpace): Clause[]
     } else if (fillers.has(word)) i++
     else throw unknown(word, hintFor(c, space))
   }
-  close()
+  // "one click slower, both ends": where, said last.
+  const last = out.at(-1)
+  if (last && !told() && (c.end || c.both)) {
+    if (last.end || last.both || last.place)
+      throw new InputError('command.end-alone', { what: c.both ? 'both ends' : `the ${c.end}` })
+    Object.assign(last, { end: c.end, both: c.both })
+  } else close()
   return out
 
   /** A place of a lever by its name, once the lever was said; or where no other part can be meant. */

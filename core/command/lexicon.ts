@@ -71,7 +71,7 @@ export const effectWords: ReadonlyMap<string, Effect> = new Map([
 
 /** Little words that say nothing of what is turned. */
 export const fillers: ReadonlySet<string> = new Set(
-  'the by of on please turn turns set put make go click clicks notch notches bit another it its from a an let some degree degrees mm'.split(
+  'the by of on please turn turns set put make go click clicks notch notches bit another it its from a an let some too degree degrees mm'.split(
     ' ',
   ),
 )

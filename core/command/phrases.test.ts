@@ -137,6 +137,12 @@ const said: [string, string][] = [
   ['front and rear rebound slower 1', 'fr 5, rr 6'],
   ['fork and shock rebound 1 slower', 'fr 5, rr 6'],
   ['slow both ends one', 'fr 5, rr 6'],
+  ['one click slower, both ends', 'fr 5, rr 6'],
+  ['1 slower, front and rear', 'fr 5, rr 6'],
+  // where, said last
+  ['one click slower, rear', 'rr 6'],
+  ['+2 psi, front', 'fp 82'],
+  ['fork +2 psi, 1 slower, shock', 'fp 82, rr 6'],
   ['rebound slower 1 at both ends', 'fr 5, rr 6'],
   ['both rebounds 1 slower and hsc 1 softer', 'fr 5, rr 6, rh 5'],
   ['fork and shock +2 psi', 'fp 82, rp 182'],
@@ -228,6 +234,11 @@ const refused: [string, RegExp][] = [
   ['rear reb slower 2, rear reb faster 1', /rear rebound is said twice/],
   ['rear reb slower 1, rear reb slower 1', /rear rebound is said twice/],
   ['both ends rebound slower 1, fork reb faster 1', /front rebound is said twice/],
+  // an end of which nothing is said
+  ['fork rebound slower 1 and shock', /What about the rear\? Say its part/],
+  ['fork reb slower 1 shock', /What about the rear\?/],
+  ['shock reb slower 1, fork too', /What about the front\?/],
+  ['shock reb slower 1 and both ends', /What about both ends\?/],
   // all the way, or one click?
   ['lsc closed', /how far/],
   ['close the fork lsc', /how far/],
@@ -269,6 +280,7 @@ describe('the nearest readings of a line that was refused', () => {
   it('put the end in', () => {
     expect(offered('rebound slower 1')).toEqual(['fr 5', 'rr 6'])
     expect(offered('+2 psi')).toEqual(['fp 82', 'rp 182'])
+    expect(offered('fork rebound slower 1 and shock')).toEqual(['fr 5, rr 6'])
   })
   it('put the part in, and the way', () => {
     expect(offered('fork +2')).toContain('fp 82')

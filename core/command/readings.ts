@@ -1,6 +1,6 @@
 import type { SetupSpace } from '../adviser/dayHistory.ts'
 import { InputError } from '../errors.ts'
-import { effectWords, endWords, fillers, partWords } from './lexicon.ts'
+import { bothWord, effectWords, endWords, fillers, partWords } from './lexicon.ts'
 import { parseCommand, type Command, type People } from './parse.ts'
 import { partNames } from './partNames.ts'
 import { tokensOf } from './tokens.ts'
@@ -98,6 +98,13 @@ function* candidates(line: string, fault: InputError, space: SetupSpace): Genera
         for (const part of partNames(space, end === 'fork' ? 'front' : 'rear')) yield `${end} ${part} ${line}`
       }
       break
+    case 'command.end-alone': {
+      const bare = tokensOf(line).filter(
+        (t) => !(t.text in endWords) && t.text !== bothWord && t.text !== 'ends',
+      )
+      yield `both ends ${bare.map((t) => t.text).join(' ')}`
+      break
+    }
     case 'command.no-part': {
       const end = fault.detail.end === 'front' ? 'front' : 'rear'
       // A bare number is most often one of psi.

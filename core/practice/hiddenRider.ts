@@ -20,6 +20,7 @@ import {
   type Positions,
 } from './landscape.ts'
 import { saying } from './speech.ts'
+import { ownShape, stillSagPct } from './stillSag.ts'
 
 /** How a run was for a rider of practice. */
 export interface Told {
@@ -73,8 +74,8 @@ const heatedAfter = 6
 const hotFrom = 6
 const learningRuns = 10
 const smallestNamed = 0.25
-/** Percentage points of sag for 2 % of pressure. */
-const sagPerClick = 0.8
+/** Scatter of one reading of the ring, percentage points. */
+const ringScatterPct = 0.5
 
 /** Where on a trail a word is felt; everywhere for those left out. */
 const feltOn: Partial<Record<FeelWord, readonly SectionKind[]>> = {
@@ -100,7 +101,7 @@ const kicksOf: Partial<Record<CauseKind, SectionKind>> = {
 /** A source of its own for each purpose of a seed, so that one question more changes no ride. */
 const sourceOf = (seed: number, ...of: number[]) =>
   seededRandom(of.reduce((h, x) => Math.imul(h ^ (x + 0x9e3779b9), 0x85ebca6b) >>> 0, seed >>> 0))
-const purpose = { made: 1, run: 2, answer: 3, sag: 4 } as const
+const purpose = { made: 1, run: 2, answer: 3, sag: 4, unit: 5 } as const
 
 /** The rider of a drill and a seed. Same drill and seed, same rider, everywhere. */
 export function hiddenRider(drill: Drill, seed: number): HiddenRider {
@@ -216,9 +217,14 @@ export function hiddenRider(drill: Drill, seed: number): HiddenRider {
       // Warm air stands higher: what is read at noon is not what was read in the cool.
       const likes = likesAt(run)
       const k = dials.findIndex((d) => d.end === end && d.adjuster.role === 'main-pressure')
-      const off = k < 0 ? 0 : offsetsOf(likes, positions)[k]
-      const of = sourceOf(own, purpose.sag, reading, end === 'rear' ? 1 : 0)
-      return unit.sagTargetPct - sagPerClick * off + 0.5 * normalFrom(of)
+      const scatter = ringScatterPct * normalFrom(sourceOf(own, purpose.sag, reading, end === 'rear' ? 1 : 0))
+      if (k < 0) return unit.sagTargetPct + scatter
+      const { adjuster, fromClicks } = dials[k]
+      const spacer = unit.adjusters.find((a) => a.role === 'spacers')
+      const right = { sagPct: unit.sagTargetPct, psi: fromClicks(likes.best[k]) }
+      const shape = ownShape(unit, sourceOf(own, purpose.unit, end === 'rear' ? 1 : 0))
+      const spacers = spacer ? positions[spacer.id] : 0
+      return stillSagPct(shape, right, positions[adjuster.id], spacers) + scatter
     },
   }
 }

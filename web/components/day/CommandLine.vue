@@ -95,9 +95,10 @@ const submit = oneAtATime(() =>
       }}</BButton>
       <p class="soft small">
         Say it as you would at the trailhead: <code>slow the shock down one</code> ·
-        <code>fork +2 psi</code> · <code>lsc 9</code> · <code>shock lever firm</code> ·
-        <code>read shock reb 8</code> · <code>undo</code> · <code>back to run 3</code> ·
-        <code>back to the last good one</code> · <code>if worse, shock reb faster 1</code>
+        <code>fork +2 psi</code> · <code>both ends slower 1</code> · <code>lsc 9</code> ·
+        <code>fork psi from 78 to 82</code> · <code>shock lever firm</code> · <code>read shock reb 8</code> ·
+        <code>undo</code> · <code>back to run 3</code> · <code>back to the last good one</code> ·
+        <code>if worse, shock reb faster 1</code>
       </p>
     </form>
   </DialogFrame>
