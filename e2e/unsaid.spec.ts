@@ -31,6 +31,32 @@ test('a day begun without a word on its ground has none, until it is said', asyn
   await expect(head).toContainText('wet')
 })
 
+test('how a rider rides is told when it was said, and not before', async ({ page }) => {
+  await page.goto(`${server.base}/garage`)
+  await page.getByRole('button', { name: 'New rider' }).click()
+  const form = page.getByRole('dialog', { name: 'New rider' })
+  await form.getByLabel('Name').fill('Vesper')
+  await expect(form.getByLabel('Level').locator('option:checked')).toHaveText('not said')
+  await form.getByRole('button', { name: 'Save rider' }).click()
+  await expect(form).toBeHidden()
+  const vesper = async () =>
+    ((await (await page.request.get(`${server.base}/api/v1/garage`)).json()) as Garage).riders.find(
+      (r) => r.name === 'Vesper',
+    )!
+  expect((await vesper()).assumed).toEqual(['level', 'taste'])
+  await page.goto(`${server.base}/garage?rider=${(await vesper()).id}`)
+  const head = page.locator('.page-head').filter({ has: page.getByRole('heading', { name: 'Vesper' }) })
+  await expect(head).toBeVisible()
+  await expect(head).not.toContainText(/intermediate|feel/)
+  await page.getByRole('button', { name: 'Edit Vesper' }).click()
+  const edit = page.getByRole('dialog', { name: 'Rider' })
+  await edit.getByLabel('Level').selectOption({ label: 'intermediate' })
+  await edit.getByRole('button', { name: 'Save rider' }).click()
+  await expect(edit).toBeHidden()
+  await expect(head).toContainText('intermediate')
+  await expect(head).not.toContainText('feel')
+})
+
 test('a trail is kept without the lengths that nobody has measured', async ({ page }) => {
   await page.goto(`${server.base}/garage?part=trails`)
   await page.getByRole('button', { name: 'New trail' }).click()

@@ -5,7 +5,10 @@ export type Body = Record<string, unknown>
 
 /** Services whose notes tell what is inside a fork or shock. */
 const insideServices = new Set(['re-valved', 'seals', 'oil', 'new-part'])
-const massFields = ['bodyMassKg', 'kitMassKg', 'waterL', 'assumed'] as const
+const noMasses = { bodyMassKg: null, kitMassKg: null, waterL: 0 }
+/** What of a rider is only assumed, of the body or of the rest. */
+const assumedOf = (body: Body, ofBody: boolean) =>
+  (Array.isArray(body.assumed) ? body.assumed : []).filter((key) => String(key) in noMasses === ofBody)
 
 /** One thing that stays here unless it is asked for: takes it out of a record, and back in from another. */
 interface Secret {
@@ -32,7 +35,13 @@ type Steps = { step: string; basis: Body }[]
 const stepsOf = (body: Body) => (body.steps ?? []) as Steps
 
 const secrets: readonly Secret[] = [
-  fields('riders', noWeights, { bodyMassKg: null, kitMassKg: null, waterL: 0, assumed: [] }),
+  fields('riders', noWeights, noMasses),
+  {
+    table: 'riders',
+    withheld: noWeights,
+    remove: (body) => ({ ...body, assumed: assumedOf(body, false) }),
+    keep: (theirs, ours) => ({ ...theirs, assumed: [...assumedOf(theirs, false), ...assumedOf(ours, true)] }),
+  },
   fields('baselines', noWeights, { riderMassKg: null }),
   {
     table: 'kept',
@@ -83,7 +92,8 @@ export const withOurSecrets = (table: string, theirs: Body, ours: Body, w: Bundl
 /** A rider who is in a bundle for the sake of a bike: a name, and nothing of the body or said of them. */
 export const asGuest = (body: Body): Body => ({
   ...body,
-  ...Object.fromEntries(massFields.map((f) => [f, f === 'waterL' ? 0 : f === 'assumed' ? [] : null])),
+  ...noMasses,
+  assumed: assumedOf(body, false),
   note: '',
 })
 

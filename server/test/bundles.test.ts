@@ -267,6 +267,21 @@ describe('what is nobody else’s business', () => {
     expect(rider).toMatchObject({ bodyMassKg: 68, kitMassKg: 5, note: '', version: 3 })
     await t.store.close()
   })
+  it('what nobody said of how a rider rides is not said of them elsewhere either', async () => {
+    const [from, to] = [await startApp(), await startApp()]
+    const s = await startStory(from)
+    const assumed = ['kitMassKg', 'level', 'taste']
+    await from.put(`/riders/${s.rider.id}`, { ...s.rider, version: 1, assumed })
+    const bytes = await bundleOf(from, everything, nothingPrivate)
+    await bring(to, bytes)
+    expect(Garage.parse((await to.get('/garage')).body).riders[0].assumed).toEqual(['level', 'taste'])
+    // Coming back, what is assumed of the kit stays with the kit.
+    const { look } = await bring(from, bytes, choose({ differing: 'theirs' }))
+    expect(look.differing).toEqual([])
+    expect(Garage.parse((await from.get('/garage')).body).riders[0]).toMatchObject({ kitMassKg: 5, assumed })
+    await from.store.close()
+    await to.store.close()
+  })
   it('a rider who is erased is in no import’s memory either', async () => {
     const from = await startApp()
     const to = await startApp()

@@ -6,7 +6,7 @@ import { dayWords } from '../support/dates.ts'
 import { handbookPages, toPage } from '../handbook/index.ts'
 import type { Entry } from '../support/lookup.ts'
 import { keptForWords } from '../support/setupWords.ts'
-import { levelWords } from '../support/words.ts'
+import { saidLevel } from '../support/riderWords.ts'
 
 export interface Found extends Entry {
   to: RouteLocationRaw
@@ -34,7 +34,7 @@ export function useEntries(days: ComputedRef<readonly DaySummary[]>): ComputedRe
           id: r.id,
           kind: 'Rider',
           title: r.name,
-          detail: `${levelWords[r.level]}, ${n} ${n === 1 ? 'bike' : 'bikes'}`,
+          detail: [saidLevel(r), `${n} ${n === 1 ? 'bike' : 'bikes'}`].filter((w) => w !== null).join(', '),
           to: { name: 'garage', query: { rider: r.id } },
         }
       }),

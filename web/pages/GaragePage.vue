@@ -10,7 +10,8 @@ import BikeCard from '../components/garage/BikeCard.vue'
 import { useGarage } from '../stores/garage.ts'
 import { useOutbox } from '../stores/outbox.ts'
 import { useNotices } from '../stores/notices.ts'
-import { levelWords, sectionWords, tasteWords } from '../support/words.ts'
+import { riderWords } from '../support/riderWords.ts'
+import { sectionWords } from '../support/words.ts'
 import { useCalled } from '../composables/useCalled.ts'
 import { usePageTitle } from '../composables/usePageTitle.ts'
 
@@ -105,7 +106,9 @@ const trails = computed(() =>
     ),
 )
 const sectionList = (t: Trail) =>
-  t.sections.map((s) => `${s.name} (${sectionWords[s.kind]}${s.lengthM === null ? '' : `, ${s.lengthM} m`})`).join(' · ')
+  t.sections
+    .map((s) => `${s.name} (${sectionWords[s.kind]}${s.lengthM === null ? '' : `, ${s.lengthM} m`})`)
+    .join(' · ')
 usePageTitle(() => 'Garage')
 </script>
 
@@ -166,9 +169,7 @@ usePageTitle(() => 'Garage')
           <div class="page-head">
             <div>
               <h2>{{ chosen.name }}</h2>
-              <span class="soft">{{
-                `${levelWords[chosen.level]}, prefers a ${tasteWords[chosen.taste]} feel`
-              }}</span>
+              <span class="soft">{{ riderWords(chosen) }}</span>
             </div>
             <span class="acts">
               <BButton variant="plain" :aria-label="`Edit ${chosen.name}`" @click="openRider(chosen)"

@@ -5,6 +5,7 @@ import { Rider } from '#contract/rider'
 import type { Known, Position, Setup } from '#contract/setup'
 import { SuspensionUnit } from '#contract/unit'
 import { isSameModel } from '#core/setup/sameModel'
+import { mannerKeys } from './riderWords.ts'
 
 /** Records that a card becomes, in the order in which they are saved. */
 export interface BroughtIn {
@@ -127,6 +128,7 @@ export function asItsBike(
           kitMassKg: null,
           level: 'intermediate',
           taste: 'neutral',
+          assumed: [...mannerKeys],
           note: '',
         })
       : null

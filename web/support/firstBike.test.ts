@@ -75,8 +75,11 @@ describe('the guided way', () => {
   })
   it('kit is a guess that says so, or unknown', () => {
     const worn = made({ kit: ['clothes', 'shoes'] }).rider
-    expect([worn.kitMassKg, worn.assumed]).toEqual([kitKg(['clothes', 'shoes']), ['kitMassKg']])
-    expect(made({ kit: null }).rider).toMatchObject({ kitMassKg: null, assumed: [] })
+    expect([worn.kitMassKg, worn.assumed]).toEqual([
+      kitKg(['clothes', 'shoes']),
+      ['kitMassKg', 'level', 'taste'],
+    ])
+    expect(made({ kit: null }).rider).toMatchObject({ kitMassKg: null, assumed: ['level', 'taste'] })
   })
 })
 

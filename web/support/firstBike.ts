@@ -8,6 +8,7 @@ import { startClicks } from '#core/damper/startClicks'
 import { ridingMassKg } from '#core/spring/load'
 import { startPressures } from '#core/spring/start'
 import { canonicalUnits, say, type UnitChoice } from '#core/units/choice'
+import { mannerKeys } from './riderWords.ts'
 import { newAdjuster, newUnit } from './unitTemplates.ts'
 
 /** What can be seen on a fork or a shock without a manual. */
@@ -154,7 +155,7 @@ export function firstBike(a: Answers, existing: Rider | null): FirstBike {
     waterL: 0,
     level: 'intermediate',
     taste: 'neutral',
-    assumed: a.kit === null ? [] : ['kitMassKg'],
+    assumed: [...(a.kit === null ? [] : ['kitMassKg']), ...mannerKeys],
     note: '',
   }
   const usual = usualTravelMm[a.kind]

@@ -8,7 +8,8 @@ import { useBench } from '../../stores/bench.ts'
 import { useGarage } from '../../stores/garage.ts'
 import { orderWords, spacerSchoolWords } from '../../support/benchWords.ts'
 import { dateWords, localDate } from '../../support/dates.ts'
-import { levelWords, optionsOf, tasteWords } from '../../support/words.ts'
+import { riderWords } from '../../support/riderWords.ts'
+import { optionsOf } from '../../support/words.ts'
 import RiderForm from '../garage/RiderForm.vue'
 import UnitForm from '../garage/UnitForm.vue'
 import EndMark from '../shell/EndMark.vue'
@@ -20,6 +21,7 @@ import type { SuspensionUnit } from '#contract/unit'
 const bench = useBench()
 const garage = useGarage()
 const { say } = useUnits()
+const manner = computed(() => (bench.rider ? riderWords(bench.rider) : ''))
 const riderOpen = ref(false)
 const unitOpen = ref(false)
 const editing = ref<SuspensionUnit | null>(null)
@@ -60,12 +62,8 @@ const usual = (u: SuspensionUnit) =>
   <div class="step">
     <div class="who">
       <p>
-        <b>{{ `${bench.rider?.name ?? '?'}:` }}</b>
-        {{
-          bench.rider
-            ? ` ${levelWords[bench.rider.level]}, prefers a ${tasteWords[bench.rider.taste]} feel`
-            : ''
-        }}
+        <b>{{ bench.rider?.name ?? '?' }}</b>
+        {{ manner ? `: ${manner}` : '' }}
       </p>
       <p v-if="bench.massKg !== null" class="num">
         {{

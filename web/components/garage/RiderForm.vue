@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
+import { computed } from 'vue'
 import { Rider } from '#contract/rider'
 import { useForm } from '../../composables/useForm.ts'
 import { useGarage } from '../../stores/garage.ts'
@@ -7,6 +8,7 @@ import { levelWords, optionsOf, tasteWords } from '../../support/words.ts'
 import NumberField from '../shell/NumberField.vue'
 import { adjusterName } from '#core/adjusters/words'
 import { assumedWords } from '../../support/assumed.ts'
+import { isManner, mannerKeys } from '../../support/riderWords.ts'
 import AssumedNote from './AssumedNote.vue'
 import RecordForm from './RecordForm.vue'
 
@@ -26,13 +28,27 @@ const { form, busy, submit, faultOf, otherFault } = useForm<Rider>({
       waterL: 0,
       level: 'intermediate',
       taste: 'neutral',
-      assumed: [],
+      assumed: [...mannerKeys],
       note: '',
     },
   open,
   onStale: garage.load,
   save: garage.saveRider,
 })
+const unsaid = { value: null, text: 'not said' }
+const levels = [unsaid, ...optionsOf(levelWords)]
+const tastes = [unsaid, ...optionsOf(tasteWords)]
+/** How somebody rides, as long as it was said; else it is reckoned with as usual. */
+const saidOf = <K extends (typeof mannerKeys)[number]>(key: K) =>
+  computed<Rider[K] | null>({
+    get: () => (form.value.assumed.includes(key) ? null : form.value[key]),
+    set: (said) => {
+      form.value.assumed = form.value.assumed.filter((k) => k !== key)
+      if (said === null) form.value.assumed.push(key)
+      else form.value[key] = said
+    },
+  })
+const [level, taste] = [saidOf('level'), saidOf('taste')]
 const shown = ['name', 'bodyMassKg', 'kitMassKg', 'waterL']
 </script>
 
@@ -45,7 +61,10 @@ const shown = ['name', 'bodyMassKg', 'kitMassKg', 'waterL']
     :fault="otherFault(shown)"
     @submit="submit"
   >
-    <AssumedNote :of="assumedWords(form, adjusterName)" @right="form.assumed = []" />
+    <AssumedNote
+      :of="assumedWords(form, adjusterName)"
+      @right="form.assumed = form.assumed.filter(isManner)"
+    />
     <div class="wide">
       <label class="form-label" for="rider-name">Name</label>
       <BFormInput id="rider-name" v-model="form.name" autocomplete="off" />
@@ -75,11 +94,11 @@ const shown = ['name', 'bodyMassKg', 'kitMassKg', 'waterL']
     />
     <div>
       <label class="form-label" for="rider-level">Level</label>
-      <BFormSelect id="rider-level" v-model="form.level" :options="optionsOf(levelWords)" />
+      <BFormSelect id="rider-level" v-model="level" :options="levels" />
     </div>
     <div>
       <label class="form-label" for="rider-taste">Preferred feel</label>
-      <BFormSelect id="rider-taste" v-model="form.taste" :options="optionsOf(tasteWords)" />
+      <BFormSelect id="rider-taste" v-model="taste" :options="tastes" />
     </div>
   </RecordForm>
 </template>
