@@ -62,8 +62,8 @@ const usual = (u: SuspensionUnit) =>
   <div class="step">
     <div class="who">
       <p>
-        <b>{{ bench.rider?.name ?? '?' }}</b>
-        {{ manner ? `: ${manner}` : '' }}
+        <b>{{ `${bench.rider?.name ?? '?'}${manner ? ':' : ''}` }}</b>
+        {{ manner }}
       </p>
       <p v-if="bench.massKg !== null" class="num">
         {{
