@@ -59,6 +59,7 @@ export const tuning: Family[] = [
   family('every word', { words: 'every', shape: 'flat', noise: [0.5, 0.9] }),
   family('ratings only', { words: 'none' }),
   family('many dials', { dials: [6, 8], offDials: [3, 6] }),
+  family('sensors, look-alike words', { sensors: true, manner: 'ambiguous' }),
   family('learning the track', { drift: [0, 0.3], shape: 'pointed', widthClicks: [2, 5] }),
 ]
 

@@ -64,10 +64,18 @@ const middle: Record<string, number> = { fr: 7, rr: 7, fc: 8, rp: 180, rc: 8, fp
 const learningRuns = 10
 /** Scatter of a reading of the ring, percentage points. */
 const ringScatterPct = 0.8
-/** What 2 % of pressure moves of the height it rides at, points of travel: as the half-car has it. */
+/*
+ * What a click-equivalent moves of the figures, as the half-car of the practice trail has it, four clicks either way. From
+ * run to run it scatters by 0.13 points of ride height, 0.1 of valleys, 0.4 of slope and 0.3 of support; a rider's line and
+ * pace scatter by more.
+ */
 const rideHeightPctPerClick = { front: 0.5, rear: 0.72 } as const
-/** The half-car scatters by 0.13 points from run to run; line and pace of a rider by more. */
 const rideHeightScatterPct = 0.5
+/** Drift of the valleys of a hit train, % of travel per hit. */
+const valleys = {
+  front: { right: 0.12, perClickSlower: 0.03, perClickFaster: 0.01 },
+  rear: { right: -0.07, perClickSlower: 0.1, perClickFaster: 0.02 },
+} as const
 
 /** From one day to another the best places of the same rider wander by about this, click-equivalents. */
 const anotherDaySd = 0.7
@@ -218,17 +226,17 @@ function measured(
     const noise = normalFrom(random)
     const m = figures[d.end]
     if (d.adjuster.role === 'rebound') {
+      // Slower packs down more, faster hardly less; no hit on such ground swings on, so there is no damping ratio.
+      const v = valleys[d.end]
       m.trains = 4
-      m.valleyDriftPctPerHit = 0.35 + 0.28 * Math.max(-2, -u) + 0.2 * noise
-      m.reboundDampingHits = 8
-      m.reboundDampingRatio = Math.max(0.05, 0.5 - 0.05 * u + 0.06 * normalFrom(random))
-      m.returnSlopePerS = Math.max(2, 15 + 2.2 * u + 1.5 * normalFrom(random))
+      m.valleyDriftPctPerHit = v.right - (u < 0 ? v.perClickSlower : v.perClickFaster) * u + 0.1 * noise
+      m.returnSlopePerS = Math.max(2, 17 + (u < 0 ? 1.3 : 2.3) * u + 0.8 * normalFrom(random))
     } else if (d.adjuster.role === 'main-pressure') {
       const target = d.end === 'front' ? (space.front?.sagTargetPct ?? 20) : (space.rear?.sagTargetPct ?? 30)
       m.rideHeightPct = target - rideHeightPctPerClick[d.end] * u + rideHeightScatterPct * noise
     } else if (d.adjuster.role === 'low-speed-compression') {
-      // As the half-car has it: low-speed compression hardly shows in the figures.
-      m.supportPct = Math.max(1, 4.8 + 0.3 * u + 0.6 * noise)
+      // Low-speed compression hardly shows in the figures.
+      m.supportPct = Math.max(1, 5 + 0.07 * u + 0.4 * noise)
     }
   })
   return analysisWith(figures.front, figures.rear)

@@ -46,6 +46,27 @@ describe('what sensors keep of a ride of practice', () => {
     expect(next).not.toEqual(a)
   })
 
+  it.each(['front', 'rear'] as const)(
+    'never clears a rebound that is four clicks off at the %s: that nothing packs down says little',
+    (end) => {
+      const rider = riderOf('few-dials', 6)
+      const dial = rider.dials.find((d) => d.end === end && d.adjuster.role === 'rebound')!
+      const suits = right(rider)
+      for (const [off, kind] of [
+        [-4, 'rebound-slow'],
+        [4, 'rebound-fast'],
+      ] as const) {
+        const at = dial.fromClicks(dial.toClicks(suits[dial.adjuster.id]) + off)
+        const figures = recordedRide(rider, { ...suits, [dial.adjuster.id]: at }, 1).analysis!
+        const said = metricFindings(figures, targets).filter((f) => f.end === end && f.kind === kind)
+        expect(
+          said.reduce((t, f) => t + f.weight, 0),
+          kind,
+        ).toBeGreaterThan(-0.3)
+      }
+    },
+  )
+
   it('blames no spring on a bike that suits its rider, whoever rides', () => {
     for (const [key, seed] of [
       ['kicks', 5],

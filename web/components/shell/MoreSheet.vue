@@ -26,7 +26,7 @@ function then(what: 'units' | 'keys') {
         >{{ p.words }}</RouterLink
       >
       <button type="button" class="btn btn-plain" @click="then('units')">Units, and whose hands</button>
-      <button type="button" class="btn btn-plain" :aria-pressed="dusk" @click="emit('dusk')">
+      <button type="button" class="btn btn-plain" @click="emit('dusk')">
         {{ dusk ? 'Day colours' : 'Dusk colours' }}
       </button>
       <RouterLink class="btn btn-plain" :to="{ name: 'data' }" @click="open = false"
