@@ -154,7 +154,7 @@ describe('what figures say', () => {
   it('a drift says the mean of what it may truly be: the wider its scatter, the less', () => {
     const drifts = (x: number, se: number) =>
       weight({ valleyDriftPctPerHit: x, valleyDriftSe: se, trains: 4 }, 'rebound-slow')
-    expect(drifts(0.02, 0.02)).toBeCloseTo(-0.25, 6)
+    expect(drifts(0.02, 0.02)).toBeCloseTo(-0.4, 6)
     // Level or packing, with so much scatter nobody knows: less than half of what it says alone.
     expect(Math.abs(drifts(0.1, 0.5))).toBeLessThan(0.25)
     expect(drifts(0.4, 0.3)).toBeGreaterThan(drifts(0.1, 0.3))

@@ -77,7 +77,7 @@ export const metricRules: MetricRule[] = [
           { kind: 'rebound-fast', weight: -0.48, slope: -0.8, most: 1.5 },
         ],
       },
-      { when: 'below', from: 0.25, says: [{ kind: 'rebound-slow', weight: -0.25 }] },
+      { when: 'below', from: 0.25, says: [{ kind: 'rebound-slow', weight: -0.4 }] },
     ],
   },
   {
