@@ -1,11 +1,8 @@
 import type { SuspensionUnit } from '#contract/unit'
 import { normalFrom } from '../numeric/random.ts'
 import { netPressurePsi, strokeShareAt, type AirSpringShape } from '../spring/air.ts'
+import { shareBounds, shareSpreadLn } from '../spring/solver.ts'
 import { unitAir } from '../spring/unitSpring.ts'
-
-/** How far units of one kind differ in ln of their negative chamber: as the solver of the bench reckons. */
-const shareSpreadLn = 0.35
-const shareBounds = [0.08, 0.9] as const
 
 /** The air spring of one unit, which is not quite that of its kind. */
 export function ownShape(unit: Pick<SuspensionUnit, 'end' | 'airSpring'>, of: () => number): AirSpringShape {

@@ -48,9 +48,9 @@ export interface SagSolution {
 
 /** From three readings on that reach this far apart, they say something about the negative chamber. */
 const fitSpanPsi = 8
-const shareBounds = [0.08, 0.9] as const
+export const shareBounds = [0.08, 0.9] as const
 /** How far units of one kind differ in ln ν; the prior of the fit. */
-const shareSpreadLn = 0.35
+export const shareSpreadLn = 0.35
 /** How far the slope of a unit differs from its assumed shape, as a share. */
 const shapeError = 0.25
 
