@@ -3,6 +3,7 @@ import type { DayBundle } from '#contract/endpoints'
 import type { Feel, Run } from '#contract/run'
 import { idOf } from '../demo/ids.ts'
 import { fillDemo, startProcess } from '../e2e/server.ts'
+import { LeanClient } from './leanClient.ts'
 import type { Row } from './measure.ts'
 
 const riders = ['mika', 'sanna', 'nuri', 'wren', 'obi', 'runa']
@@ -13,18 +14,11 @@ const entriesOfFifty = 1500
 /** Many hands at once on one server: what one saved run takes, and when a screen is told of it. */
 export async function clientRows(): Promise<Row[]> {
   const server = await startProcess()
+  const api = `${server.base}/api/v1`
+  const hands = new LeanClient(api)
   try {
     await fillDemo(server.base)
-    const api = `${server.base}/api/v1`
-    const put = async (path: string, body: unknown) => {
-      const answer = await fetch(api + path, {
-        method: 'PUT',
-        body: JSON.stringify(body),
-        headers: { 'content-type': 'application/json' },
-      })
-      if (!answer.ok) throw new Error(`${path}: ${await answer.text()}`)
-      await answer.arrayBuffer()
-    }
+    const put = hands.put.bind(hands)
     const days = await Promise.all(
       riders.map(
         async (r) => (await (await fetch(`${api}/days/${idOf(`day tent ${r}`)}`)).json()) as DayBundle,
@@ -102,6 +96,7 @@ export async function clientRows(): Promise<Row[]> {
       },
     ]
   } finally {
+    hands.close()
     await server.stop()
   }
 }
