@@ -295,7 +295,6 @@ test('what waits on the phone is not asked for again, and Send tapped twice with
   await key(page, 'Next').click()
   await key(page, 'Say it').click()
   await expect(key(page, 'Listening … stop')).toBeVisible()
-  // Both taps on it: on a slow phone the second would meet the button that comes to stand there.
   await key(page, 'Send').evaluate((b: HTMLElement) => (b.click(), b.click()))
   await expect(page.getByRole('heading', { name: 'Kept on this phone' })).toBeVisible()
   // It looks at the tent, which has nothing of it yet.
@@ -312,6 +311,33 @@ test('what waits on the phone is not asked for again, and Send tapped twice with
   expect((await tent()).reports).toHaveLength(1)
   await context.close()
 })
+
+for (const size of [phoneSize.viewport, { width: 320, height: 568 }])
+  test(`a glove that taps on where Send was begins no other report, ${size.width} × ${size.height}`, async ({
+    browser,
+  }) => {
+    const context = await browser.newContext({ ...phoneSize, viewport: size })
+    const page = await context.newPage()
+    await page.goto(await linkOf('sanna'))
+    // Out of reach of the tent there is more to say, and the key lies lower.
+    const line = await holdWrites(page, '**/api/v1/pad/reports/*')
+    await key(page, 'Worse').click()
+    // The longest that is said afterwards.
+    await key(page, 'Crashed or stopped').click()
+    await key(page, 'Next').click()
+    await key(page, 'Next').click()
+    const { x, y, width, height } = (await key(page, 'Send').boundingBox())!
+    for (const share of [0.1, 0.5, 0.9]) await page.touchscreen.tap(x + share * width, y + height / 2)
+    await expect(page.getByText('After a crash')).toBeVisible()
+    await page.touchscreen.tap(x + width / 2, y + height * 0.2)
+    await page.touchscreen.tap(x + width / 2, y + height * 0.8)
+    await expect(page.getByText('After a crash')).toBeVisible()
+    await expect(page.getByText('1 report waits')).toBeVisible()
+    await key(page, 'Say another run').click()
+    await expect(page.getByText('After a crash')).toHaveCount(0)
+    line.letGo()
+    await context.close()
+  })
 
 /** A microphone that hums, as the browser hands it to a page. */
 async function withVoice(context: BrowserContext): Promise<void> {

@@ -181,6 +181,12 @@ const arrived = computed(() => waiting.value.length === 0)
       <template v-else-if="screen === 'sent'">
         <div class="sent">
           <h1>{{ arrived ? 'The tent has it' : 'Kept on this phone' }}</h1>
+          <p v-if="said?.stopped === 'crashed'" class="caution">
+            After a crash somebody looks the bike over before it is ridden again: bars, levers, wheels, fork
+            and frame.
+          </p>
+          <!-- High up: a glove's second tap on Send meets empty paper. -->
+          <button type="button" class="big" @click="begin">Say another run</button>
           <p>
             {{
               arrived
@@ -190,12 +196,7 @@ const arrived = computed(() => waiting.value.length === 0)
                   : 'It goes by itself when the tent is in reach. You can close this page.'
             }}
           </p>
-          <p v-if="said?.stopped === 'crashed'" class="caution">
-            After a crash somebody looks the bike over before it is ridden again: bars, levers, wheels, fork
-            and frame.
-          </p>
         </div>
-        <button type="button" class="big" @click="begin">Say another run</button>
       </template>
       <template v-else-if="view && said">
         <ScreenCompare
