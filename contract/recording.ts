@@ -22,6 +22,7 @@ export const ChannelRole = z.enum([
 export type ChannelRole = z.infer<typeof ChannelRole>
 
 export const ChannelUnit = z.enum([
+  'min',
   's',
   'ms',
   'us',

@@ -223,7 +223,7 @@ function headerOnlyDelimiter(lines: string[], quote: Quote) {
   return delimiter ? { delimiter, decimal: '.' as const, score: 0 } : null
 }
 
-const timeUnits: readonly ChannelUnit[] = ['s', 'ms', 'us', 'ns']
+const timeUnits: readonly ChannelUnit[] = ['min', 's', 'ms', 'us', 'ns']
 const travelUnits: readonly ChannelUnit[] = ['mm', 'cm', 'in', 'm', 'pct', 'fraction', 'raw']
 
 function looksLikeUnits(line: string, delimiter: string): boolean {

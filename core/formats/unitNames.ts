@@ -8,6 +8,7 @@ const unitNames: [RegExp, ChannelUnit][] = [
   [/^(us|µs|usec|microseconds?)$/i, 'us'],
   [/^(ms|msec|milliseconds?)$/i, 'ms'],
   [/^(s|sec|seconds?)$/i, 's'],
+  [/^(min|minutes?)$/i, 'min'],
   [/^(mm|millimet(er|re)s?)$/i, 'mm'],
   [/^psi$/i, 'psi'],
   [/^bar$/i, 'bar'],

@@ -7,7 +7,7 @@ export interface RepairedClock {
   /** Index of the file row behind each kept one. */
   rows: Uint32Array
   sampleRateHz: number
-  unit: 's' | 'ms' | 'us' | 'ns'
+  unit: TimeUnit
   /** Nobody gave the unit, and the steps alone do not leave only one. */
   guessed: boolean
   /** Rows that shared one stamp and were spread; null: each has its own. */
@@ -29,7 +29,8 @@ export interface RepairedClock {
 const longestPauseS = 600
 /** A time column that counts from 1970 is far beyond this. */
 const year2000S = 946_684_800
-const perSecond = { s: 1, ms: 1e3, us: 1e6, ns: 1e9 }
+export type TimeUnit = 'min' | 's' | 'ms' | 'us' | 'ns'
+const perSecond: Record<TimeUnit, number> = { min: 1 / 60, s: 1, ms: 1e3, us: 1e6, ns: 1e9 }
 /** Usual steps of a logger, ms: 100 to 2000 samples a second. */
 const usualStepMs = [0.5, 10] as const
 
@@ -43,7 +44,7 @@ const usualStepMs = [0.5, 10] as const
 export function repairClock(
   stamps: Float64Array,
   lines: Uint32Array,
-  unit: 's' | 'ms' | 'us' | 'ns' | 'none',
+  unit: TimeUnit | 'none',
 ): RepairedClock {
   const { raw, perBlock } = spreadBlocks(stamps)
   const finite = raw.filter(Number.isFinite)

@@ -8,6 +8,7 @@ import { sniffLayout, type FileLayout } from '../formats/layout.ts'
 import { refuseLongRows } from '../formats/longRows.ts'
 import { resampleUniform } from '../signal/resample.ts'
 import type { CleanRecording, TravelGeometry } from './cleanRecording.ts'
+import { tellFrozen } from './frozen.ts'
 import { issue } from './issues.ts'
 import { fixesOf, saidSound, unreadPlaces } from './fixes.ts'
 import { layWay, longestFixPauseS } from './layWay.ts'
@@ -109,6 +110,13 @@ export function ingestDelimited(
         `${Math.round(10 * rate) / 10} samples a second are too few to see a wheel move: hits, speeds and chatter of this recording are not to be trusted. Check the unit of the time column.`,
       ),
     )
+  if (rate > mostHz)
+    issues.push(
+      issue(
+        'fast-rate',
+        `${Math.round(rate)} samples a second, ${Number(clock.timeS[clock.timeS.length - 1].toPrecision(2))} s in all, are more than loggers of travel write. Check the unit of the time column.`,
+      ),
+    )
   const durationS = clock.timeS[clock.timeS.length - 1]
   const samples = Math.floor(durationS * rate + 1e-3) + 1
   // Said before memory is taken: a few rows with pauses between them may ask for hours of samples.
@@ -166,6 +174,7 @@ export function ingestDelimited(
     const axle = columnFor(mapping, `${end}-axle-acceleration`)
     if (axle) result.axleG[end] = inG(axle, uniform(axle, longestBridgeS))
   }
+  tellFrozen(result)
   const bar = columnFor(mapping, 'bar-acceleration')
   if (bar) result.barG = inG(bar, uniform(bar, longestBridgeS))
   const speed = columnFor(mapping, 'speed')
@@ -195,6 +204,8 @@ function orderOf(layout: FileLayout, mapping: ImportMapping): DateOrder | null {
 
 /** Fewer samples a second miss whole hits. */
 const fewestHz = 20
+/** Loggers of suspension travel read 100 to 2,000 times a second; with a unit of time mistaken it is out by sixty or a thousand. */
+const mostHz = 5000
 /** Slower than this nobody rides a trail, m/s. */
 const ridingMS = 1
 

@@ -6,6 +6,7 @@ import { onClock } from '../signal/resample.ts'
 import type { CleanRecording } from './cleanRecording.ts'
 import { fineLag } from './fineLag.ts'
 import { saidSound } from './fixes.ts'
+import { tellFrozen } from './frozen.ts'
 import { layWay } from './layWay.ts'
 import { issue } from './issues.ts'
 import { liveliness, matchOffset, perStep } from './match.ts'
@@ -57,6 +58,7 @@ export function joinRecording(
     taken++
   }
   main.ends.sort()
+  tellFrozen(main)
   for (const end of ['front', 'rear'] as const) {
     const g = other.axleG[end]
     if (g && !main.axleG[end]) {

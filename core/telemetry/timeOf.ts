@@ -7,7 +7,7 @@ import { issue } from './issues.ts'
 /** The clock of a column, repaired. @param slot place of the column in the table @throws InputError 'time.…' */
 export function timeFromColumn(table: DelimitedTable, slot: number, column: ColumnMapping): RepairedClock {
   const { unit: u } = column
-  const unit = u === 's' || u === 'ms' || u === 'us' || u === 'ns' ? u : 'none'
+  const unit = u === 'min' || u === 's' || u === 'ms' || u === 'us' || u === 'ns' ? u : 'none'
   const raw = table.columns[slot]
   if (!raw.some(Number.isFinite))
     throw new InputError('time.unreadable', { line: table.firstTextLine ?? table.lines[0] })
@@ -39,7 +39,7 @@ export function timeFromRate(table: DelimitedTable, rateHz: number): RepairedClo
   }
 }
 
-const timeWords = { s: 'seconds', ms: 'milliseconds', us: 'microseconds', ns: 'nanoseconds' }
+const timeWords = { min: 'minutes', s: 'seconds', ms: 'milliseconds', us: 'microseconds', ns: 'nanoseconds' }
 
 /** What was repaired on a clock, in words. */
 export function clockIssues(c: RepairedClock): ImportIssue[] {

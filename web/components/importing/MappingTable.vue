@@ -44,6 +44,7 @@ const units: Record<ChannelRole, { value: string; text: string }[]> = {
   ignore: [],
   time: [
     { value: 'none', text: 'find out' },
+    { value: 'min', text: 'min' },
     { value: 's', text: 's' },
     { value: 'ms', text: 'ms' },
     { value: 'us', text: 'µs' },
