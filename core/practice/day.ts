@@ -5,6 +5,7 @@ import type { Recording } from '#contract/recording'
 import type { Feel, Run } from '#contract/run'
 import type { ChangeReason, FoundIn, Setup } from '#contract/setup'
 import { emptyFeel, nothingNoted } from '../setup/nothingNoted.ts'
+import { strokePct } from '../spring/sag.ts'
 import { assumed, readBy, withTurns } from '../setup/known.ts'
 import type { HiddenRider } from './hiddenRider.ts'
 import { practiceBike, practiceRider, practiceTrail } from './kit.ts'
@@ -108,7 +109,10 @@ export function practiceDay(
   for (const act of acts) {
     if (act.do === 'ride') {
       const number = runs.length + 1
-      const told = rider.tell(on.stands, number)
+      const told = rider.tell(on.stands, number, {
+        front: deepestPct(rider, 'front', act.ringMm),
+        rear: deepestPct(rider, 'rear', act.ringMm),
+      })
       const id = `practice-run-${number}`
       runs.push({
         ...nothingNoted,
@@ -245,6 +249,9 @@ export function practiceDay(
     settled,
   }
 }
+
+const deepestPct = ({ space }: HiddenRider, end: End, ringMm: Record<End, number>) =>
+  strokePct(ringMm[end], space[end]!.strokeMm)
 
 /** The day with what the sensors kept of its runs. */
 export const withRecordings = (day: PracticeDay, recordings: readonly Recording[]): PracticeDay => ({

@@ -45,8 +45,11 @@ export interface HiddenRider {
   likesAt: (run: number) => Likes
   /** Rating points lost against the best a hand can set, at a run. */
   lossAt: (positions: Positions, run: number) => number
-  /** Rating and words of a run: the same for the same settings and number, whoever asks. */
-  tell: (positions: Positions, run: number) => Told
+  /**
+   * Rating and words of a run: the same for the same settings and number, whoever asks.
+   * @param deepestPct where the ring stood after it, % of stroke: nobody says that an end bottomed which stopped short
+   */
+  tell: (positions: Positions, run: number, deepestPct?: Record<End, number>) => Told
   /** The answer to a question about a run. */
   answer: (q: Pick<AskedQuestion, 'id' | 'end'>, positions: Positions, run: number) => string
   /** Sag as the ring shows it before a run, % of the unit's stroke. @param reading how many were taken before */
@@ -74,6 +77,13 @@ const heatedAfter = 6
 const hotFrom = 6
 const learningRuns = 10
 const smallestNamed = 0.25
+/** Words that come to mind before a rider says nothing. */
+const mostWords = 6
+/** Said where the end of the stroke was felt: a bumper takes the hit in the last of it, % of stroke. */
+const endWords: readonly FeelWord[] = ['bottoms', 'harsh-and-bottoms']
+const endFeltFromPct = 85
+/** With so much of the stroke used nobody misses any, %. */
+const fullPct = 95
 /** Scatter of one reading of the ring, percentage points. */
 const ringScatterPct = 0.5
 
@@ -154,9 +164,16 @@ export function hiddenRider(drill: Drill, seed: number): HiddenRider {
       .map((off, k) => ({ k, off, loss: lossOfDial(likes, k, off) }))
       .sort((a, b) => b.loss - a.loss)
   }
-  const told = (k: number, tooHigh: boolean, loss: number, of: () => number): Told['marks'][number] => {
+  const told = (
+    k: number,
+    tooHigh: boolean,
+    loss: number,
+    of: () => number,
+    deepestPct?: Record<End, number>,
+  ): Told['marks'][number] | null => {
     const { kind, end } = causeOfDial(space, dials[k], tooHigh)
-    const said = saying(kind, end, temper.manner, of, temper.says)
+    const said = saidOf(() => saying(kind, end, temper.manner, of, temper.says), deepestPct)
+    if (!said) return null
     const kinds = said.word === 'kicks' && kicksOf[kind] ? [kicksOf[kind]] : feltOn[said.word]
     const places = practiceTrail.sections.filter((s) => kinds?.includes(s.kind))
     const sectionId = places.length > 0 ? places[Math.floor(of() * places.length)].id : null
@@ -178,20 +195,21 @@ export function hiddenRider(drill: Drill, seed: number): HiddenRider {
     lossAt,
     airTempC,
     noticeable: Math.max(leastNoticeable, temper.noise),
-    tell: (positions, run) => {
+    tell: (positions, run, deepestPct) => {
       const of = sourceOf(own, purpose.run, run)
       const scatter = temper.noise * normalFrom(of)
       const learnt = (temper.drift ?? 0) * learningRuns * (1 - Math.exp(-(run - 1) / learningRuns))
       const raw = top - lossAt(positions, run) + learnt + scatter
       const marks: Told['marks'] = []
+      const say = (m: Told['marks'][number] | null) => void (m && marks.push(m))
       // The worst first; what is hardly felt is not named.
       for (const f of feltAt(positions, run).slice(0, 2)) {
         const luck = of()
         if (luck < temper.misled) {
           const k = Math.floor(of() * dials.length)
-          marks.push(told(k, of() < 0.5, Math.max(0.5, f.loss), of))
+          say(told(k, of() < 0.5, Math.max(0.5, f.loss), of, deepestPct))
         } else if (f.loss >= smallestNamed && luck < temper.misled + temper.right)
-          marks.push(told(f.k, f.off > 0, f.loss, of))
+          say(told(f.k, f.off > 0, f.loss, of, deepestPct))
       }
       if (marks.length === 0 && raw >= 7.5)
         marks.push({ word: 'good', sectionId: null, end: 'both', strength: 2 })
@@ -241,6 +259,22 @@ function someStart(d: Dial, off: number, random: () => number): number {
   return Math.round(d.fromClicks(inside))
 }
 const usualPsi = { front: 80, rear: 180 } as const
+
+/** A word that what the end did on the run does not refute; null where none comes to mind. */
+function saidOf(
+  word: () => ReturnType<typeof saying>,
+  deepestPct: Record<End, number> | undefined,
+): ReturnType<typeof saying> | null {
+  for (let tries = 0; tries < mostWords; tries++) {
+    const said = word()
+    const pct = deepestPct?.[said.end] ?? null
+    const isSo =
+      pct === null ||
+      (said.word === 'unused-travel' ? pct < fullPct : !endWords.includes(said.word) || pct >= endFeltFromPct)
+    if (isSo) return said
+  }
+  return null
+}
 
 /** The same word of the same end is said once. */
 function onceEach(marks: Told['marks']): Told['marks'] {
