@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { readTable } from './tableText.ts'
+import { readTable, textOf } from './tableText.ts'
 
 describe('a table out of text', () => {
   it('has a heading where its first line holds no number and no day', () => {
@@ -86,4 +86,22 @@ describe('a table out of text', () => {
   it.each(['', '\n\n', 'just a sentence', '12\n13\n14'])('no table: %j', (text) =>
     expect(readTable(text)).toBeNull(),
   )
+})
+
+describe('the text of a file', () => {
+  const table = 'Tag\tFork psi\tNotiz\n3.4.2024\t80\tnaß – Größe'
+  const utf16 = (little: boolean) => {
+    const bytes = new DataView(new ArrayBuffer(2 * table.length + 2))
+    ;['\uFEFF', ...table].forEach((c, i) => bytes.setUint16(2 * i, c.charCodeAt(0), little))
+    return new Uint8Array(bytes.buffer)
+  }
+  it.each([
+    ['UTF-8', new TextEncoder().encode(table)],
+    ['UTF-8 with its mark', new TextEncoder().encode(`\uFEFF${table}`)],
+    ['UTF-16, as a spreadsheet saves “Unicode text”', utf16(true)],
+    ['UTF-16, the other way round', utf16(false)],
+    ['what older ones write', Uint8Array.from(table.replace('–', '\x96'), (c) => c.charCodeAt(0))],
+  ])('is read from %s', (_, bytes) => {
+    expect(readTable(textOf(bytes))).toEqual(readTable(table))
+  })
 })

@@ -1,4 +1,5 @@
 import Papa from 'papaparse'
+import { plainBytes } from '#core/formats/encoding'
 
 /** A pasted or chosen table: a heading for each column, and the rows below it. */
 export interface TableText {
@@ -8,6 +9,16 @@ export interface TableText {
   lines: number[]
   /** Whether it begins with a heading. */
   hasHeading: boolean
+}
+
+/** The text of a file, whatever spreadsheet wrote it: UTF-8, UTF-16 (“Unicode text”) by its mark, else what older ones write. */
+export function textOf(file: Uint8Array): string {
+  const bytes = plainBytes(file)
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes)
+  } catch {
+    return new TextDecoder('windows-1252').decode(bytes)
+  }
 }
 
 /** A line in which something stands that no heading would: a number or a day. */

@@ -16,7 +16,7 @@ import { useGarage } from '../../stores/garage.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { some } from '../../support/dataWords.ts'
 import { dateWords, localToday } from '../../support/dates.ts'
-import { readTable, type TableText } from '../../support/tableText.ts'
+import { readTable, textOf, type TableText } from '../../support/tableText.ts'
 import DropArea from '../importing/DropArea.vue'
 import DialogFrame from '../shell/DialogFrame.vue'
 
@@ -53,12 +53,7 @@ async function take(f: File) {
   const bytes = new Uint8Array(await f.arrayBuffer())
   if (bytes[0] === 0x50 && bytes[1] === 0x4b)
     return void (fault.value = 'This is a workbook. Save it as CSV, or copy its cells and paste them here.')
-  try {
-    text.value = new TextDecoder('utf-8', { fatal: true }).decode(bytes)
-  } catch {
-    // What older spreadsheets write where letters are beyond plain English.
-    text.value = new TextDecoder('windows-1252').decode(bytes)
-  }
+  text.value = textOf(bytes)
 }
 
 const dials = computed(() => fitted.value.flatMap((u) => u.adjusters.map((a) => ({ end: u.end, a }))))
