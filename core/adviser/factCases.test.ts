@@ -6,11 +6,17 @@ import { diagnose } from './diagnose.ts'
 import { rear, faultsOf, foundAt, frontSpacers, front, type Case } from './test/fieldCase.ts'
 import { fork } from '../test/dayBuilder.ts'
 import type { HourLine } from '#contract/hour'
-import type { Run } from '#contract/run'
+import type { FeelWord, Mark, Run } from '#contract/run'
 
 /** 98 to 100 % of 55 mm. */
 const fullRing = 55
 const shortRing = 34
+
+const said = (word: FeelWord, end: Mark['end']) => [{ word, end }]
+const at = (airTempC: number) => ({ airTempC })
+/** Runs without a complaint, each 4 °C warmer than the one before, from 12 °C. */
+const warming = (ratings: readonly number[], day: DayBuilder) =>
+  ratings.reduce((d, rating, i) => d.run(rating, said('good', 'both'), at(12 + 4 * i)), day)
 
 /** Days on which what was noted of a run, and of its air, decides. */
 const cases: Case[] = [
@@ -48,6 +54,51 @@ const cases: Case[] = [
     moves: ['front rebound slower', 'rear rebound slower', 'front compression firmer'],
     says: /For the heat.*27 °C now, 12 °C where these settings were found/,
     why: 'The next run will be ridden in that air',
+  },
+  {
+    day: 'Praised at 12 °C, a little less at 16, 20 and 24 °C; “kicks” behind at 28 °C',
+    story: () => warming([9.5, 9, 9, 8.5], new DayBuilder()).run(8, said('kicks', 'rear'), at(28)).history(),
+    card: 'change',
+    moves: ['front rebound slower', 'rear rebound slower', 'front compression firmer'],
+    says: /For the heat.*28 °C now, 12 °C on run 1, where they were liked/,
+    why: 'It gets warm by little and little: each run was liked in air like that of the run before',
+  },
+  {
+    day: 'The same, and at 28 °C nobody says of what it is worse; both gauges show what was set',
+    story: () =>
+      warming([9.5, 9, 9, 8.5], new DayBuilder()).run(7, [], at(28)).look({ fp: 80, rp: 180 }).history(),
+    card: 'change',
+    moves: ['front rebound slower', 'rear rebound slower', 'front compression firmer'],
+    says: /For the heat.*Rated 7 on run 5; on the same settings 9\.0/,
+    why: 'Nothing else has changed; a dial picked to find out would be a guess',
+  },
+  {
+    day: 'The same at 28 °C all day',
+    story: () =>
+      new DayBuilder()
+        .run(9, [], at(28))
+        .run(9, [], at(28))
+        .run(7, [], at(28))
+        .look({ fp: 80, rp: 180 })
+        .history(),
+    card: ['read', 'repeat', 'change', 'ask', 'check-first'],
+    never: /For the heat/,
+    why: 'It was as hot when it was liked',
+  },
+  {
+    day: 'Liked at 12 °C, and as much at 27 °C; “kicks” behind at 28 °C',
+    story: () =>
+      warming([9, 9], new DayBuilder()).run(9, [], at(27)).run(7, said('kicks', 'rear'), at(28)).history(),
+    card: ['ask', 'change', 'separating-test', 'repeat', 'read'],
+    never: /For the heat/,
+    why: 'Heat that was ridden in and liked is not what changed',
+  },
+  {
+    day: 'Liked at 12 °C; 28 °C, a wordless 8 after 9 and 8.5',
+    story: () => warming([9, 8.5], new DayBuilder()).run(8, [], at(28)).look({ fp: 80, rp: 180 }).history(),
+    card: ['leave-it', 'repeat', 'change', 'read', 'tell-the-feel', 'ask'],
+    never: /For the heat/,
+    why: 'Half a point less is scatter',
   },
   {
     day: 'The log said 27 °C at noon; the last run was ridden at 14 °C after the storm',

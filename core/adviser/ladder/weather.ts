@@ -1,6 +1,6 @@
 import type { End } from '#contract/common'
 import type { Adjuster } from '#contract/adjuster'
-import type { Proposal, ProposedMove } from '#contract/proposal'
+import type { Evidence, Proposal, ProposedMove } from '#contract/proposal'
 import type { FeelWord } from '#contract/run'
 import { adjusterName, familyOf } from '../../adjusters/words.ts'
 import { facts as rules } from '../../causes/factRules.ts'
@@ -12,6 +12,7 @@ import { conditionsAt, conditionsNow } from '../../conditions/at.ts'
 import { setupOf } from '../history.ts'
 import { oneStep } from '../remedies.ts'
 import { heard, type Climb, type Rung } from './climb.ts'
+import { fallHere } from './fallHere.ts'
 
 /** What thin oil sounds like, and what thick oil does. */
 const words: Record<'heat' | 'cold', readonly FeelWord[]> = {
@@ -37,7 +38,7 @@ export const weather: Rung = (c) => {
   const turned = turnOfWeather(c)
   if (!turned || (c.changes >= c.h.changeLimit && c.h.purpose !== 'race')) return null
   const { kind, why } = turned
-  const said = heard(c, 'front', words[kind]) ?? heard(c, 'rear', words[kind])
+  const said = heardOf(c, kind) ?? silentFall(c)
   if (!said || isShifted(c)) return null
   const moves = shift(c, kind === 'heat' ? -1 : 1)
   if (moves.length < 2) return null
@@ -50,14 +51,21 @@ export const weather: Rung = (c) => {
       'If one end feels wrong now and the other right, it was not the weather.',
     ),
     moves,
-    speaksFor: [
-      reason(why),
-      reason(`“${wordRules[said.mark.word].label}” on run ${said.run.number}`, said.run.run.id),
-    ],
+    speaksFor: [reason(why), said],
     caution: reboundCaution,
     causes: c.causes(),
   }
 }
+
+/** A word of the weather, as it stands on the card. */
+function heardOf(c: Climb, kind: 'heat' | 'cold'): Evidence | null {
+  const said = heard(c, 'front', words[kind]) ?? heard(c, 'rear', words[kind])
+  return said && reason(`“${wordRules[said.mark.word].label}” on run ${said.run.number}`, said.run.run.id)
+}
+
+/** Nobody says of what, but the same settings are clearly worse than they were: nothing else has changed. */
+const silentFall = (c: Climb): Evidence | null =>
+  c.onNow.at(-1)?.feel?.marks.some((m) => isComplaint(m.word)) ? null : fallHere(c, true)
 
 /** So near to where the settings were found the weather has gone, °C. */
 const goneWithinC = 5
@@ -81,7 +89,7 @@ function backFrom(c: Climb): Proposal | null {
   if (ways.size !== 1 || rebounds.size < 2) return null
   const gone = ways.has(-1) ? 'cold' : 'heat'
   const other = gone === 'cold' ? 'heat' : 'cold'
-  const said = heard(c, 'front', words[other]) ?? heard(c, 'rear', words[other])
+  const said = heardOf(c, other)
   if (!said || !wasThere(c, gone, found)) return null
   const [slower, firmer] = gone === 'cold' ? ['slower', 'firmer'] : ['faster', 'softer']
   const units = c.space.units ?? canonicalUnits
@@ -97,7 +105,7 @@ function backFrom(c: Climb): Proposal | null {
       reason(
         `${say('temperature', now, units)} now, ${say('temperature', found, units)} where these settings were found`,
       ),
-      reason(`“${wordRules[said.mark.word].label}” on run ${said.run.number}`, said.run.run.id),
+      said,
     ],
     caution: reboundCaution,
     causes: c.causes(),
@@ -134,16 +142,28 @@ function turnOfWeather(c: Climb): { kind: 'heat' | 'cold'; why: string } | null 
   }
 }
 
-/** The air that these settings were liked in today: the day itself knows where they were right. */
+/**
+ * The air that these settings were liked in today: the day itself knows where they were right. It gets warmer by little and
+ * little, so it is the air of the run that was rated best; unless they were as good a while ago, in air like now.
+ */
 function likedAt(c: Climb): { airTempC: number; run: number } | null {
-  const run = c.onNow.findLast(
-    (r) =>
-      (r.feel?.rating ?? 0) >= likedFrom &&
-      !r.feel!.marks.some((m) => isComplaint(m.word)) &&
-      conditionsAt(c.h, r.run).airTempC !== null,
+  const now = conditionsNow(c.h).airTempC
+  const liked = c.onNow
+    .filter((r) => (r.feel?.rating ?? 0) >= likedFrom && !r.feel!.marks.some((m) => isComplaint(m.word)))
+    .flatMap((r) => {
+      const airTempC = conditionsAt(c.h, r.run).airTempC
+      return airTempC === null ? [] : [{ airTempC, run: r.number, rating: r.feel!.rating! }]
+    })
+    .sort((a, b) => b.rating - a.rating || a.run - b.run)
+  const [best] = liked
+  const isLikedNow = liked.some(
+    (x) => now !== null && Math.abs(x.airTempC - now) <= asNowC && x.rating > best.rating - asGood,
   )
-  return run ? { airTempC: conditionsAt(c.h, run.run).airTempC!, run: run.number } : null
+  return best && !isLikedNow ? best : null
 }
+/** Air like now, °C, and a rating that is as good, points. */
+const asNowC = 4
+const asGood = 1
 
 /** Rebound of both ends, and compression of the fork: what the weather moves. */
 function weatherDials(c: Climb): { end: End; dial: Adjuster }[] {
