@@ -91,3 +91,27 @@ test('the air elsewhere is reckoned with when it is said, not before', async ({ 
   await expect(of('Rear')).toContainText('nobody has read its sag')
   await expect(of('Front')).not.toContainText('nobody has read')
 })
+
+test('carried over, ground and air count where they were noted; what was not is named', async ({ page }) => {
+  const id = inDemo.day.address.slice('/days/'.length)
+  const api = `${server.base}/api/v1/days/${id}`
+  const { day, bike } = (await (await page.request.get(api)).json()) as DayBundle
+  const put = await page.request.put(api, {
+    data: { ...day, conditions: { airTempC: null, altitudeM: null, surface: null } },
+  })
+  expect(put.status()).toBe(200)
+  await page.goto(`${server.base}/setups/${bike.id}`)
+  await page.getByRole('button', { name: 'Carry over to …' }).click()
+  const form = page.getByRole('dialog', { name: 'Carry this setup over' })
+  await form.getByLabel('Riding weight there').fill('90')
+  const left = form.getByText(/^Not counted/)
+  await expect(left).toHaveCount(0)
+  await form.getByLabel('Surface there').selectOption({ label: 'wet' })
+  await form.getByLabel('Air there').fill('30')
+  await page.keyboard.press('Tab')
+  await expect(left).toHaveText(
+    'Not counted, since nobody noted it where this setup was found: the air and the ground.',
+  )
+  // Nothing of it moves for wet ground or for warm air.
+  await expect(form.locator('.rows')).not.toContainText(/wet|warmer|grip/i)
+})

@@ -17,6 +17,36 @@ const withSags = (d: DayBuilder, front: number, rear: number) => withSag(d.histo
 /** How far a spring goes, when a reading is believed, and what the right spring leaves to the dials. */
 const cases: Case[] = [
   {
+    day: '“Dead” behind, strong, and a little “bottoms”; sag right, 1 of 3 spacers',
+    story: () =>
+      withSags(new DayBuilder().run(6, [...said('dead', 'rear', 3), ...said('bottoms', 'rear', 1)]), 20, 30),
+    card: ['ask', 'change', 'repeat'],
+    never: /spacer/i,
+    why: 'The worst first; what packs down rides deep, and a unit is not opened for what is said by the way',
+  },
+  {
+    day: 'The same the other way round: “bottoms”, strong, and a little “dead”',
+    story: () =>
+      withSags(new DayBuilder().run(6, [...said('dead', 'rear', 1), ...said('bottoms', 'rear', 3)]), 20, 30),
+    card: 'change',
+    says: /Rear spacers, 1 spacer more/,
+    why: 'Bottoming at right sag wants a spacer',
+  },
+  {
+    day: '“Dead” strong and a little “bottoms” on two runs of the same settings; sag right',
+    story: () =>
+      withSags(
+        new DayBuilder()
+          .run(6, [...said('dead', 'rear', 3), ...said('bottoms', 'rear', 1)])
+          .run(6, [...said('dead', 'rear', 3), ...said('bottoms', 'rear', 1)]),
+        20,
+        30,
+      ),
+    card: ['ask', 'change', 'repeat'],
+    never: /spacer/i,
+    why: 'Nothing was turned for the worse one yet',
+  },
+  {
     day: 'Fork at its lowest pressure, sag 12 % for 20, harsh',
     story: () =>
       withSags(

@@ -1,6 +1,7 @@
 import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import type { Evidence, Proposal } from '#contract/proposal'
+import type { Mark } from '#contract/run'
 import { facts as rules } from '../../causes/factRules.ts'
 import { isComplaint } from '../../causes/words.ts'
 import { knownSagPct } from '../../setup/sagOf.ts'
@@ -11,6 +12,7 @@ import { cautionFor, stepWords } from '../change.ts'
 import { stoppedShort, type Deepest } from '../deepest.ts'
 import { oneStep } from '../remedies.ts'
 import { bottomed, bottomWords, signsOf, timesHere } from './bottomSigns.ts'
+import { complaintsOf } from './complaint.ts'
 import { hasAskedEnough, heard, type Climb, type Rung } from './climb.ts'
 import { sagFirst } from './sagFirst.ts'
 import { sensorSays } from './sensorSays.ts'
@@ -43,7 +45,7 @@ function atEnd(c: Climb, end: End): Proposal | null {
   }
   if (Math.abs(sag - unit.sagTargetPct) > rules.sagBandPct) return null
   // Once, of settings that were ridden without it before: again before a unit is opened.
-  if (timesHere(c, end) === 1 && c.onNow.length > 1) return null
+  if ((timesHere(c, end) === 1 && c.onNow.length > 1) || isBesideWorse(c, end)) return null
   const harsh = heard(c, end, bottomWords)?.mark.word === 'harsh-and-bottoms'
   const by = sag - unit.sagTargetPct
   const air = unit.adjusters.find((a) => a.role === 'main-pressure')
@@ -69,6 +71,14 @@ function atEnd(c: Climb, end: End): Proposal | null {
     speaksFor: [...signs, reason(`${words}: ${Math.round(sag)} %, its target is ${unit.sagTargetPct} %`)],
     causes: c.causes(),
   }
+}
+
+/** Something else was complained of more strongly on the same run: the worst first, and it may be what makes it bottom. */
+function isBesideWorse(c: Climb, end: End): boolean {
+  const said = complaintsOf(c)
+  const isOfEnd = (m: Mark) => bottomWords.includes(m.word) && (m.end === end || m.end === 'both')
+  const here = Math.max(0, ...said.filter(isOfEnd).map((m) => m.strength))
+  return here > 0 && said.some((m) => !bottomWords.includes(m.word) && m.strength > here)
 }
 
 /** It was said to bottom, and ring or sensor show that it did not: no spring, spacer or dial is turned for that. */

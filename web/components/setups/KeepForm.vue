@@ -8,7 +8,7 @@ import { useWho } from '../../composables/useWho.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useOutbox } from '../../stores/outbox.ts'
 import { titleOf } from '../../support/setupWords.ts'
-import { optionsOf, paceWords, surfaceWords } from '../../support/words.ts'
+import { groundOptions, paceWords } from '../../support/words.ts'
 import RecordForm from '../garage/RecordForm.vue'
 import NameAndPurpose from './NameAndPurpose.vue'
 import NumberField from '../shell/NumberField.vue'
@@ -59,7 +59,6 @@ async function unkeep() {
   notices.show(`${k.name} is not kept any more.`, 'done', () => outbox.restore('kept', k.id))
 }
 const none = { value: null, text: 'not noted' }
-const grounds = [none, ...optionsOf(surfaceWords)]
 const paces = [
   none,
   { value: 'slower', text: paceWords.slower },
@@ -111,7 +110,7 @@ const fault = computed(() => otherFault(numbers))
     />
     <div>
       <label class="form-label" for="kept-ground">Ground</label>
-      <BFormSelect id="kept-ground" v-model="form.found.surface" :options="grounds" />
+      <BFormSelect id="kept-ground" v-model="form.found.surface" :options="groundOptions" />
     </div>
     <div>
       <label class="form-label" for="kept-pace">Pace</label>
