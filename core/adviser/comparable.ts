@@ -33,12 +33,15 @@ const surfaceNames: Record<Surface, string> = {
 /**
  * Whether two runs may be compared as if only the settings differed: same units, tyres, ground, air and effort. What was
  * not noted counts as equal; lap times do not enter, a better setup may be why one is quicker. A crash or a warm-up is never compared at all; that is decided before.
+ *
+ * @param besides what is left out, to see what it did
  */
 export function comparable(
   h: DayHistory,
   a: HistoryRun,
   b: HistoryRun,
   units: UnitChoice = canonicalUnits,
+  besides: { air?: true } = {},
 ): Comparable {
   const differences: string[] = []
   const [x, y] = [a, b].map((r) => h.setups.find((s) => s.id === r.run.setupId))
@@ -57,7 +60,7 @@ export function comparable(
   const [was, is] = [a, b].map((r) => conditionsAt(h, r.run))
   differences.push(...groundBetween(h, a, b))
   const warmer = (is.airTempC ?? NaN) - (was.airTempC ?? NaN)
-  if (Math.abs(warmer) >= airBandC)
+  if (!besides.air && Math.abs(warmer) >= airBandC)
     differences.push(
       `${sayDifference('temperature', Math.abs(warmer), units)} ${warmer > 0 ? 'warmer' : 'colder'}`,
     )

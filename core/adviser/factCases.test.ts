@@ -73,6 +73,22 @@ const cases: Case[] = [
     why: 'Nothing else has changed; a dial picked to find out would be a guess',
   },
   {
+    day: 'Liked at 25 °C on dry ground; after the storm it is 12 °C and wet, and a wordless 6',
+    story: () =>
+      new DayBuilder()
+        .at(25)
+        .hour({ airTempC: 25, surface: 'dry-hard' })
+        .run(9, [], at(25))
+        .run(9, [], at(25))
+        .hour({ airTempC: 12, surface: 'wet' })
+        .run(6, [], at(12))
+        .look({ fp: 80, rp: 180 })
+        .history(),
+    card: ['read', 'repeat', 'change', 'ask', 'check-first', 'tell-the-feel'],
+    never: /For the cold/,
+    why: 'The ground fell, too: the air is not what is left over',
+  },
+  {
     day: 'The same at 28 °C all day',
     story: () =>
       new DayBuilder()

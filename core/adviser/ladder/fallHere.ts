@@ -8,14 +8,14 @@ const leastFall = 1
 const scatters = 1.5
 /**
  * How far the last run fell below the earlier ones on the same settings, where that is more than scatter.
- * @param inAnyAir also against those in other air, on other ground: to find what that did
+ * @param besides `air`: also against those in other air, to find what that did
  */
-export function fallHere(c: Climb, inAnyAir = false): Evidence | null {
+export function fallHere(c: Climb, besides: { air?: true } = {}): Evidence | null {
   const last = c.onNow[c.onNow.length - 1]
   const rating = last.feel?.rating ?? null
   const before = c.onNow
     .slice(0, -1)
-    .filter((r) => typeof r.feel?.rating === 'number' && (inAnyAir || comparable(c.h, r, last).equal))
+    .filter((r) => typeof r.feel?.rating === 'number' && comparable(c.h, r, last, undefined, besides).equal)
   if (rating === null || before.length === 0) return null
   // The rider's own comparison says more than two numbers do.
   if (last.feel!.verdicts.some((v) => v.value >= 0 && before.some((r) => r.run.id === v.againstRunId)))

@@ -65,7 +65,7 @@ function heardOf(c: Climb, kind: 'heat' | 'cold'): Evidence | null {
 
 /** Nobody says of what, but the same settings are clearly worse than they were: nothing else has changed. */
 const silentFall = (c: Climb): Evidence | null =>
-  c.onNow.at(-1)?.feel?.marks.some((m) => isComplaint(m.word)) ? null : fallHere(c, true)
+  c.onNow.at(-1)?.feel?.marks.some((m) => isComplaint(m.word)) ? null : fallHere(c, { air: true })
 
 /** So near to where the settings were found the weather has gone, °C. */
 const goneWithinC = 5
