@@ -110,6 +110,18 @@ const cases: Case[] = [
     why: 'Heat that was ridden in and liked is not what changed',
   },
   {
+    day: 'Found at 12 °C; 28 °C all day, liked on run 1, “kicks” behind on run 2',
+    story: () =>
+      foundAt(
+        new DayBuilder().run(9, said('good', 'both'), at(28)).run(7, said('kicks', 'rear'), at(28)).history(),
+        12,
+        28,
+      ),
+    card: ['ask', 'change', 'separating-test', 'repeat', 'read'],
+    never: /For the heat/,
+    why: 'The heat was there when it was liked',
+  },
+  {
     day: 'Liked at 12 °C; 28 °C, a wordless 8 after 9 and 8.5',
     story: () => warming([9, 8.5], new DayBuilder()).run(8, [], at(28)).look({ fp: 80, rp: 180 }).history(),
     card: ['leave-it', 'repeat', 'change', 'read', 'tell-the-feel', 'ask'],

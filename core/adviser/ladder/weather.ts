@@ -128,42 +128,41 @@ const likedFrom = 8
 function turnOfWeather(c: Climb): { kind: 'heat' | 'cold'; why: string } | null {
   const found = setupOf(c.h, c.h.startSetupId)?.foundIn?.airTempC ?? null
   const now = conditionsNow(c.h).airTempC
-  const liked = found === null ? likedAt(c) : null
-  if (found === null && liked === null)
+  const liked = likedHere(c)
+  const then = found ?? liked[0]?.airTempC ?? null
+  // What was ridden in air like now, and liked as well, is not the weather's.
+  const isLikedNow = liked.some(
+    (x) => now !== null && Math.abs(x.airTempC - now) <= asNowC && x.rating > liked[0].rating - asGood,
+  )
+  if (then === null || isLikedNow)
     return answerTo(c.onNow, 'since-hot', null)?.answer === 'since-hot'
       ? { kind: 'heat', why: 'It has been so only since it got hot' }
       : null
-  const then = found ?? liked!.airTempC
   if (now === null || Math.abs(now - then) < rules.temperatureJumpC) return null
   const units = c.space.units ?? canonicalUnits
   return {
     kind: now > then ? 'heat' : 'cold',
-    why: `${say('temperature', now, units)} now, ${say('temperature', then, units)} ${liked ? `on run ${liked.run}, where they were liked` : 'where these settings were found'}`,
+    why: `${say('temperature', now, units)} now, ${say('temperature', then, units)} ${found === null ? `on run ${liked[0].run}, where they were liked` : 'where these settings were found'}`,
   }
 }
 
+/** Air like now, °C, and a rating that is as good, points. */
+const asNowC = 4
+const asGood = 1
+
 /**
- * The air that these settings were liked in today: the day itself knows where they were right. It gets warmer by little and
- * little, so it is the air of the run that was rated best; unless they were as good a while ago, in air like now.
+ * Runs on which these settings were liked today, with their air, best rated first: the day itself knows where they were
+ * right. It gets warmer by little and little, so the best is held against now, not the last.
  */
-function likedAt(c: Climb): { airTempC: number; run: number } | null {
-  const now = conditionsNow(c.h).airTempC
-  const liked = c.onNow
+function likedHere(c: Climb): { airTempC: number; run: number; rating: number }[] {
+  return c.onNow
     .filter((r) => (r.feel?.rating ?? 0) >= likedFrom && !r.feel!.marks.some((m) => isComplaint(m.word)))
     .flatMap((r) => {
       const airTempC = conditionsAt(c.h, r.run).airTempC
       return airTempC === null ? [] : [{ airTempC, run: r.number, rating: r.feel!.rating! }]
     })
     .sort((a, b) => b.rating - a.rating || a.run - b.run)
-  const [best] = liked
-  const isLikedNow = liked.some(
-    (x) => now !== null && Math.abs(x.airTempC - now) <= asNowC && x.rating > best.rating - asGood,
-  )
-  return best && !isLikedNow ? best : null
 }
-/** Air like now, °C, and a rating that is as good, points. */
-const asNowC = 4
-const asGood = 1
 
 /** Rebound of both ends, and compression of the fork: what the weather moves. */
 function weatherDials(c: Climb): { end: End; dial: Adjuster }[] {
