@@ -9,6 +9,7 @@ import { refuseLongRows } from '../formats/longRows.ts'
 import { resampleUniform } from '../signal/resample.ts'
 import type { CleanRecording, TravelGeometry } from './cleanRecording.ts'
 import { tellFrozen } from './frozen.ts'
+import { takeOutRepeats } from './repeats.ts'
 import { issue } from './issues.ts'
 import { fixesOf, saidSound, unreadPlaces } from './fixes.ts'
 import { layWay, longestFixPauseS } from './layWay.ts'
@@ -135,9 +136,11 @@ export function ingestDelimited(
     for (let i = 0; i < out.length; i++) out[i] = raw[clock.rows[i]]
     return out
   }
-  const sound = (c: ColumnMapping) => {
+  /** Readings of a column, and in every how manieth row there is one. */
+  const sound = (c: ColumnMapping): { readings: Float64Array; everyRows: number } => {
     const readings = kept(c)
-    const lost = /-(travel|pressure|acceleration)$/.test(c.role) ? gapSentinels(readings) : null
+    if (!/-(travel|pressure|acceleration)$/.test(c.role)) return { readings, everyRows: 1 }
+    const lost = gapSentinels(readings)
     if (lost)
       issues.push(
         issue(
@@ -146,10 +149,25 @@ export function ingestDelimited(
           lost.count,
         ),
       )
-    return readings
+    const everyRows = takeOutRepeats(readings)
+    if (everyRows !== null) {
+      const ownHz = Math.round((10 * rate) / everyRows) / 10
+      const tooFew =
+        ownHz < fewestHz ? ': too few to see a wheel move, so its hits and speeds are not to be trusted' : ''
+      issues.push(
+        issue(
+          'repeats',
+          `${sentence(c.role)} is written anew only in one of ${everyRows} rows, about ${ownHz} times a second${tooFew}. The rows between say the last reading again; they were left out, and the readings joined by straight lines.`,
+          everyRows,
+        ),
+      )
+    }
+    return { readings, everyRows: everyRows ?? 1 }
   }
-  const uniform = (c: ColumnMapping, maxGapS: number) =>
-    resampleUniform(clock.timeS, sound(c), rate, samples, Math.max(maxGapS, 1.5 / rate))
+  const uniform = (c: ColumnMapping, maxGapS: number) => {
+    const { readings, everyRows } = sound(c)
+    return resampleUniform(clock.timeS, readings, rate, samples, Math.max(maxGapS, (1.5 * everyRows) / rate))
+  }
 
   const result: CleanRecording = {
     sampleRateHz: rate,
@@ -202,6 +220,8 @@ function orderOf(layout: FileLayout, mapping: ImportMapping): DateOrder | null {
   return layout.dateOrder
 }
 
+/** "Front travel". */
+const sentence = (role: string) => role[0].toUpperCase() + role.slice(1).replaceAll('-', ' ')
 /** Fewer samples a second miss whole hits. */
 const fewestHz = 20
 /** Loggers of suspension travel read 100 to 2,000 times a second; with a unit of time mistaken it is out by sixty or a thousand. */

@@ -841,6 +841,21 @@ const dialects: Dialect[] = [
     is: 'read',
   },
   {
+    name: 'a rear that is written anew in every fourth row',
+    text: file('time_s,front_mm,rear_mm', (i) => `${f(i / 200, 3)},${f(front[i])},${f(rear[i - (i % 4)])}`),
+    is: 'told',
+    codes: ['repeats'],
+  },
+  {
+    name: 'both ends written anew twice in five rows, not quite evenly',
+    text: file('time_s,front_mm,rear_mm', (i) => {
+      const k = i - ((i % 5) % 3)
+      return `${f(i / 200, 3)},${f(front[k])},${f(rear[k])}`
+    }),
+    is: 'told',
+    codes: ['repeats', 'repeats'],
+  },
+  {
     name: 'minutes',
     text: file('Time (min),Front mm,Rear mm', (i) => `${f(i / 12000, 7)},${f(front[i])},${f(rear[i])}`),
     is: 'read',
