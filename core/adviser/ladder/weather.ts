@@ -64,8 +64,10 @@ function heardOf(c: Climb, kind: 'heat' | 'cold'): Evidence | null {
 }
 
 /** Nobody says of what, but the same settings are clearly worse than they were: nothing else has changed. */
-const silentFall = (c: Climb): Evidence | null =>
-  c.onNow.at(-1)?.feel?.marks.some((m) => isComplaint(m.word)) ? null : fallHere(c, { air: true })
+function silentFall(c: Climb): Evidence | null {
+  const last = c.onNow.at(-1)
+  return !last || last.feel?.marks.some((m) => isComplaint(m.word)) ? null : fallHere(c, { air: true })
+}
 
 /** So near to where the settings were found the weather has gone, °C. */
 const goneWithinC = 5
