@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { DayBuilder, analysisWith, shock, space } from '../test/dayBuilder.ts'
 import { advise } from './advise.ts'
+import type { DayHistory } from './dayHistory.ts'
 import { comparable, groundBetween } from './comparable.ts'
 import { diagnose } from './diagnose.ts'
 import { rear, faultsOf, foundAt, frontSpacers, front, type Case } from './test/fieldCase.ts'
@@ -17,6 +18,15 @@ const at = (airTempC: number) => ({ airTempC })
 /** Runs without a complaint, each 4 °C warmer than the one before, from 12 °C. */
 const warming = (ratings: readonly number[], day: DayBuilder) =>
   ratings.reduce((d, rating, i) => d.run(rating, said('good', 'both'), at(12 + 4 * i)), day)
+
+/** Every pressure of the day, as it was set in air that somebody noted. */
+const setAt = (airTempC: number, h: DayHistory): DayHistory => ({
+  ...h,
+  setups: h.setups.map((s) => ({
+    ...s,
+    positions: s.positions.map((p) => ({ ...p, known: { ...p.known, how: 'set', airTempC } })),
+  })),
+})
 
 /** Days on which what was noted of a run, and of its air, decides. */
 const cases: Case[] = [
@@ -36,6 +46,18 @@ const cases: Case[] = [
     moves: ['front rebound slower', 'rear rebound slower', 'front compression firmer'],
     says: /For the heat.*27 °C now, 12 °C where these settings were found/,
     why: 'The day got hot; the air of the run counts, not that of the morning',
+  },
+  {
+    day: 'Both pressures set at 12 °C; 27 °C by run 3, “soft when hot” in front',
+    story: () =>
+      foundAt(
+        setAt(12, new DayBuilder().run(8).run(8).run(6, said('soft-when-hot', 'front'), at(27)).history()),
+        12,
+        14,
+      ),
+    card: 'change',
+    says: /Front air: 80 psi reads about 85 psi now; 80 psi gives the sag it had.*Rear air: 180 psi reads about 190 psi now/,
+    why: 'The spring has gained with the heat; by Gay-Lussac 94.7 psi absolute grow by 15 of 285 K',
   },
   {
     day: 'Found at 12 °C; the log says 27 °C since the last run, nobody has ridden in it yet',

@@ -27,6 +27,35 @@ const cases: Case[] = [
     why: 'One bad run is a bad run',
   },
   {
+    day: 'One ride, a 9, and not a word',
+    story: () => new DayBuilder().run(9).history(),
+    card: 'repeat',
+    moves: [],
+    says: /Rated 9, once/,
+    why: 'So high a number is made sure of before a dial is turned to find out',
+  },
+  {
+    day: 'The same, on settings that were turned once: 7, then a 9.5',
+    story: () => new DayBuilder().run(7).change({ fr: 5 }).run(9.5).history(),
+    card: ['repeat', 'leave-it'],
+    moves: [],
+    why: 'What is liked so much is not left after one ride',
+  },
+  {
+    day: 'A 9, but “harsh everywhere” in front',
+    story: () => new DayBuilder().run(9, [{ word: 'harsh-everywhere', end: 'front' }]).history(),
+    card: ['ask', 'change', 'separating-test', 'read', 'check-first', 'leave-it'],
+    never: /once\. Whether/,
+    why: 'What is complained of is answered, however good the number',
+  },
+  {
+    day: 'One ride, a 7, and not a word',
+    story: () => new DayBuilder().run(7).history(),
+    card: ['change', 'separating-test', 'read', 'ask', 'tell-the-feel', 'repeat'],
+    never: /Rated 7, once/,
+    why: 'A middling number is no praise',
+  },
+  {
     day: 'Settled at 8.5, then 7, 6 and 5.5, with another word each time',
     story: () =>
       settled(

@@ -211,6 +211,26 @@ describe('a second logger', () => {
     expect(Number.isNaN(main.depthPct.rear![100])).toBe(true)
     expect(() => joinRecording(main, read(columns([0, 2])), 'again.csv', 0)).toThrow(/adds nothing/)
   })
+  it('whose link was lost for six seconds on roots is told by the end that went on, and only then', () => {
+    const rear = columns([0, 2]).split('\n')
+    const from = 1 + 48 * 200
+    const stuck = rear.map((l, i) => {
+      const [t] = l.split(',')
+      return i > from && i < from + 6 * 200 ? `${t},${rear[from].split(',')[1]}` : l
+    })
+    const codes = (r: ReturnType<typeof read>) => r.issues.filter((i) => i.code === 'frozen').length
+    const alone = read(stuck.join('\n'))
+    expect(codes(alone)).toBe(0)
+    const main = read(columns([0, 1]))
+    joinRecording(main, alone, 'rear.csv', 0)
+    expect(codes(main)).toBe(1)
+    const lost = main.depthPct.rear!.filter(Number.isNaN).length / main.sampleRateHz
+    expect(lost).toBeGreaterThan(5.8)
+    expect(lost).toBeLessThan(6.2)
+    const sound = read(columns([0, 1]))
+    joinRecording(sound, read(rear.join('\n')), 'rear.csv', 0)
+    expect(codes(sound)).toBe(0)
+  })
   it('is found by its own liveliness when nobody says when it began', () => {
     const main = read(columns([0, 1]))
     const later = columns([0, 2]).split('\n')

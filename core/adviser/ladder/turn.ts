@@ -10,20 +10,32 @@ import { remedyMoves } from '../remedies.ts'
 import { watchFor } from '../watch.ts'
 import type { Climb, Rung } from './climb.ts'
 import { causesOf, complaintsOf } from './complaint.ts'
+import { hasComplaint } from './settle.ts'
 import { bestOf, likelyFrom } from './useful.ts'
 
 const worthDisturbing = 0.25
 /** Ridden this often on the same settings, another repeat tells nothing new. */
 const repeatsEnough = 3
+/** Rated so highly once, it is ridden again before anything is turned to find out. */
+const prizedFrom = 9
 const checkedByHand: readonly Cause['kind'][] = ['tyres', 'stiction']
 
 /** The turn that the surface makes most worthwhile, one adjuster or a pair that belongs together. */
 export const turn: Rung = (c) => {
   const best = bestOf(c)
-  return best && worth(best) >= choice.leastWorth
-    ? changeCard(c.h, c.space, c.outlook().dials, best, c.causes(), c.positions)
-    : null
+  if (!best || worth(best) < choice.leastWorth) return null
+  return best.gain < 0 && isPrizedOnce(c)
+    ? repeatCard(
+        `Rated ${c.onNow[0].feel!.rating}, once. Whether that holds comes before a turn that is more likely to lose than to gain.`,
+        [],
+        c.causes(),
+      )
+    : changeCard(c.h, c.space, c.outlook().dials, best, c.causes(), c.positions)
 }
+
+/** Ridden once, rated as highly as hardly any run, and nothing complained of. */
+const isPrizedOnce = (c: Climb) =>
+  c.onNow.length === 1 && (c.onNow[0].feel?.rating ?? 0) >= prizedFrom && !hasComplaint(c.onNow[0])
 
 /** What no dial answers is looked at by hand before anything is turned, once per setting. */
 export const byHand: Rung = (c) => {

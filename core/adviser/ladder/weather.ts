@@ -11,6 +11,7 @@ import { plain, reason } from '../cards.ts'
 import { conditionsAt, conditionsNow } from '../../conditions/at.ts'
 import { setupOf } from '../history.ts'
 import { oneStep } from '../remedies.ts'
+import { airInWeather } from './airInWeather.ts'
 import { heard, type Climb, type Rung } from './climb.ts'
 import { fallHere } from './fallHere.ts'
 
@@ -51,7 +52,7 @@ export const weather: Rung = (c) => {
       'If one end feels wrong now and the other right, it was not the weather.',
     ),
     moves,
-    speaksFor: [reason(why), said],
+    speaksFor: [reason(why), said, ...airInWeather(c)],
     caution: reboundCaution,
     causes: c.causes(),
   }

@@ -157,7 +157,7 @@ watch(
       <DropArea
         :file="file"
         invitation="Drop a sensor file here, or pick one"
-        hint="Any delimited text: comma, semicolon, tab; decimal point or comma; time in s, ms, µs, a clock, or none"
+        hint="Any delimited text: comma, semicolon, tab; decimal point or comma; time in minutes, s, ms, µs, a clock, or none"
         accept=".csv,.tsv,.txt,.log,text/*"
         @take="take"
       />
