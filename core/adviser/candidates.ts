@@ -64,14 +64,14 @@ export function stepsOf(d: Dial, from: number): number[] {
 /**
  * Every change that a mechanic would call one change, weighed on the surface.
  * @param positions canonical value per adjuster id, as on the bike
- * @param moved adjusters that stood in more than one place today
+ * @param ridden where each adjuster stood in the rides of the day
  * @param noticeable rating points below which a rider feels no difference
  */
 export function candidatesFrom(
   surface: ResponseSurface,
   dials: readonly Dial[],
   positions: ReadonlyMap<string, number>,
-  moved: ReadonlySet<string>,
+  ridden: ReadonlyMap<string, readonly number[]>,
   noticeable: number,
 ): Candidate[] {
   const gains = dials.map((d, dial) => {
@@ -87,8 +87,7 @@ export function candidatesFrom(
     .flat()
     .map((x) => withItsAir(x, surface, dials, positions, noticeable) ?? weigh([x.step], x.gain, noticeable))
     .filter(
-      (c) =>
-        isSmall(c.steps[0], dials) || (moved.has(dials[c.steps[0].dial].adjuster.id) && c.better >= boldFrom),
+      (c) => isSmall(c.steps[0], dials) || (c.better >= boldFrom && isKnownGround(c.steps[0], dials, ridden)),
     )
   const pairs: Candidate[] = []
   for (let i = 0; i < dials.length; i++)
@@ -128,6 +127,21 @@ const isSmall = (s: Step, dials: readonly Dial[]) => {
     far(s.to) <=
       Math.max(familyOf(d.adjuster) === 'rebound' ? smallRebound : smallStep, far(s.from + r.step) + 1e-6)
   )
+}
+/**
+ * A dial that was tried in more than one place today. Rebound, which can throw a rider, goes no further than a usual step
+ * beyond where it was ridden.
+ */
+function isKnownGround(
+  s: Step,
+  dials: readonly Dial[],
+  ridden: ReadonlyMap<string, readonly number[]>,
+): boolean {
+  const d = dials[s.dial]
+  const places = ridden.get(d.adjuster.id) ?? []
+  if (places.length < 2) return false
+  const clicksFrom = (place: number) => Math.abs(d.toClicks(s.to) - d.toClicks(place))
+  return familyOf(d.adjuster) !== 'rebound' || [s.from, ...places].some((p) => clicksFrom(p) <= smallRebound)
 }
 const ownGain = 0.08
 const ownChance = 0.58

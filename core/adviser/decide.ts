@@ -105,7 +105,7 @@ export function outlookOn(
   }).length
   const perRun = (c: Candidate) =>
     worth(c) / Math.max(...c.steps.map((x) => costOfTurn(dials[x.dial].adjuster)))
-  const candidates = candidatesFrom(surface, dials, positions, movedToday(h), noticeable).sort(
+  const candidates = candidatesFrom(surface, dials, positions, riddenPlaces(h), noticeable).sort(
     (a, b) => perRun(b) - perRun(a),
   )
   const allRead = isAllRead(space, now)
@@ -138,18 +138,20 @@ function isAllRead(space: SetupSpace, now: Setup | undefined): boolean {
 const positionsOf = (h: DayHistory) =>
   new Map(setupOf(h, h.currentSetupId)?.positions.map((p) => [p.adjusterId, p.value] as const))
 
-/** Adjusters that stood in more than one place in the rides of the day. */
-export function movedToday(h: DayHistory): Set<string> {
-  const places = new Map<string, number>()
-  const moved = new Set<string>()
+/** Where every adjuster stood in the rides of the day, each place once. */
+export function riddenPlaces(h: DayHistory): Map<string, number[]> {
+  const places = new Map<string, number[]>()
   for (const r of countedRuns(h))
     for (const p of setupOf(h, r.run.setupId)?.positions ?? []) {
-      const first = places.get(p.adjusterId)
-      if (first === undefined) places.set(p.adjusterId, p.value)
-      else if (Math.abs(first - p.value) > 1e-6) moved.add(p.adjusterId)
+      const known = places.get(p.adjusterId) ?? []
+      places.set(p.adjusterId, known.some((x) => Math.abs(x - p.value) < 1e-6) ? known : [...known, p.value])
     }
-  return moved
+  return places
 }
+
+/** Adjusters that stood in more than one place in the rides of the day. */
+export const movedToday = (h: DayHistory): Set<string> =>
+  new Set([...riddenPlaces(h)].filter(([, places]) => places.length > 1).map(([id]) => id))
 
 /**
  * What a change is worth a run for: its expected gain and a share of its spread (upper confidence bound). A run in the

@@ -4,7 +4,7 @@ import { isComplaint } from '../causes/words.ts'
 import { candidatesFrom, type Candidate } from './candidates.ts'
 import { stepWords } from './change.ts'
 import { costOfTurn } from './costs.ts'
-import { choice, movedToday, worth } from './decide.ts'
+import { choice, riddenPlaces, worth } from './decide.ts'
 import type { Climb } from './ladder/climb.ts'
 import { againstLeading } from './ladder/useful.ts'
 import { answersOf, oneStep } from './remedies.ts'
@@ -38,7 +38,7 @@ function ifBetter(c: Climb, p: Proposal): PlannedStep {
     )
   const perRun = (x: Candidate) =>
     worth(x) / Math.max(...x.steps.map((step) => costOfTurn(s.dials[step.dial].adjuster)))
-  const next = candidatesFrom(surface, s.dials, after, movedToday(c.h), s.noticeable)
+  const next = candidatesFrom(surface, s.dials, after, riddenPlaces(c.h), s.noticeable)
     .filter((x) => answers(x) && !against(x) && worth(x) >= choice.leastWorth)
     .reduce<Candidate | null>((a, b) => (a && perRun(a) >= perRun(b) ? a : b), null)
   const words = next?.steps.map((step) => {

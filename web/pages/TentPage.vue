@@ -354,7 +354,8 @@ ol {
 }
 .now {
   position: absolute;
-  top: 0;
+  /* Below the lines about what turns: it must not run through words. */
+  top: 44px;
   bottom: 0;
   width: 0;
   border-left: 2px dotted var(--rust);
@@ -362,7 +363,7 @@ ol {
 }
 .now span {
   position: absolute;
-  top: 93px;
+  top: 49px;
   left: 4px;
   font-weight: 700;
   font-size: 0.9rem;
