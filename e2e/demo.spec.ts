@@ -218,7 +218,7 @@ test('ring and bench alone find a wrong spring, and it goes to its target at onc
 test('the settled day is silent', async ({ page }) => {
   await openDay(page, /Larch Bank.*7 Nov/)
   await expect(page.getByRole('heading', { name: 'Settled. Leave it alone.' })).toBeVisible()
-  await expect(page.getByRole('button', { name: 'Open the day again' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Carry it over' })).toBeVisible()
   await expect(page.getByRole('button', { name: /^Done/ })).toHaveCount(0)
   // What it ended on is one tap away, with its card.
   const { day } = (await (

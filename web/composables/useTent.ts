@@ -43,7 +43,7 @@ const asks = (p: Proposal | null) => p?.kind === 'ask' || p?.kind === 'tell-the-
 /** A tent, live, its riders by need; what waits in this browser is laid over. */
 export function useTent(id: MaybeRefOrGetter<string>) {
   const outbox = useOutbox()
-  const { data, isError } = useQuery(
+  const { data, isError, refetch } = useQuery(
     computed(() => ({ ...reads.tent(toValue(id)), shallow: true })),
     cache,
   )
@@ -98,5 +98,5 @@ export function useTent(id: MaybeRefOrGetter<string>) {
       ({ row }) => row,
     )
   })
-  return { bundle, rows, failed: isError }
+  return { bundle, rows, failed: isError, refetch }
 }

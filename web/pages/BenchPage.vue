@@ -15,6 +15,7 @@ import StepSagBoth from '../components/bench/StepSagBoth.vue'
 import StepSave from '../components/bench/StepSave.vue'
 import StepStart from '../components/bench/StepStart.vue'
 import StepWho from '../components/bench/StepWho.vue'
+import NotOpened from '../components/shell/NotOpened.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
 import { useUnits } from '../composables/useUnits.ts'
 import { useBench } from '../stores/bench.ts'
@@ -36,16 +37,17 @@ const route = useRoute()
 const router = useRouter()
 const { units, say } = useUnits()
 const loaded = ref(false)
+const failed = ref(false)
 
-watch(
-  () => props.bikeId,
-  async (id) => {
-    loaded.value = false
-    const isThere = await notices.attempt(() => bench.open(id))
-    if (props.bikeId === id) loaded.value = isThere
-  },
-  { immediate: true },
-)
+async function open() {
+  const id = props.bikeId
+  loaded.value = failed.value = false
+  const isThere = await notices.attempt(() => bench.open(id))
+  if (props.bikeId !== id) return
+  loaded.value = isThere
+  failed.value = !isThere
+}
+watch(() => props.bikeId, open, { immediate: true })
 const panels = {
   who: StepWho,
   prepare: StepPrepare,
@@ -151,7 +153,13 @@ usePageTitle(() => (bench.bike ? `Bench, ${bench.bike.name}` : 'Bench'))
 </script>
 
 <template>
-  <div class="page">
+  <NotOpened
+    v-if="failed || (loaded && !bench.bike)"
+    :title="failed ? 'This bike could not be opened' : 'There is no such bike'"
+    :back="{ to: '/garage', text: 'To the garage' }"
+    @again="open"
+  />
+  <div v-else class="page">
     <BarSlots>
       <template #about>
         <template v-if="bench.bike">
@@ -160,10 +168,7 @@ usePageTitle(() => (bench.bike ? `Bench, ${bench.bike.name}` : 'Bench'))
         </template>
       </template>
     </BarSlots>
-    <p v-if="loaded && !bench.bike">
-      There is no such bike. <RouterLink to="/garage">To the garage</RouterLink>
-    </p>
-    <section v-else-if="loaded && bench.bike && !bench.bench" class="card-paper begin">
+    <section v-if="loaded && bench.bike && !bench.bench" class="card-paper begin">
       <h1>Is the baseline sound?</h1>
       <p>
         Spring first, then rebound, then the end of the stroke; in about twenty minutes, to a named baseline

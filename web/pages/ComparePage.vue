@@ -20,9 +20,10 @@ import { dayWords } from '../support/dates.ts'
 import { signedWords } from '../support/words.ts'
 import { usePageTitle } from '../composables/usePageTitle.ts'
 import DayHead from '../components/day/DayHead.vue'
+import NotOpened from '../components/shell/NotOpened.vue'
 
 const props = defineProps<{ id: string }>()
-const { day, bundle: b } = useDayPage(() => props.id)
+const { day, bundle: b, reload, failed } = useDayPage(() => props.id)
 const route = useRoute()
 const router = useRouter()
 
@@ -34,7 +35,11 @@ const options = computed(() =>
 )
 const pick = (key: 'a' | 'b', fallback: number) =>
   computed({
-    get: () => String(route.query[key] ?? b.value?.runs.at(fallback)?.id ?? ''),
+    get: () => {
+      const runs = b.value?.runs ?? []
+      // One that was removed since is not compared with.
+      return (runs.find((r) => r.id === route.query[key]) ?? runs.at(fallback))?.id ?? ''
+    },
     set: (v: string) => void router.replace({ query: { ...route.query, [key]: v } }),
   })
 const runA = pick('a', -2)
@@ -110,7 +115,8 @@ usePageTitle(() =>
       ></template
     >
   </BarSlots>
-  <div v-if="b && day.covered" class="page">
+  <NotOpened v-if="failed && !b" title="This day could not be opened" @again="reload" />
+  <div v-else-if="b && day.covered" class="page">
     <BlindCover
       what="The comparison"
       :run-number="day.runNumber(day.covered.id)"

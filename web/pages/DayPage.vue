@@ -23,6 +23,7 @@ import DayPlans from '../components/day/DayPlans.vue'
 import DaySheet from '../components/day/DaySheet.vue'
 import RunExtras from '../components/day/RunExtras.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
+import NotOpened from '../components/shell/NotOpened.vue'
 import { useCalled } from '../composables/useCalled.ts'
 import { useDayActs } from '../composables/useDayActs.ts'
 import { useDayPlans } from '../composables/useDayPlans.ts'
@@ -147,6 +148,8 @@ const pastWords = computed(() =>
     ? 'This day is over: it shows what was on the bike at its end. Settings are changed on the bike’s last day.'
     : null,
 )
+/** A day that is over and was not settled has nothing next. */
+const hasNext = computed(() => day.proposal !== null && (!day.past || settled.value))
 /** The run before the one that is looked at. */
 const runBefore = computed(() => b.value?.runs[runNo.value - 2] ?? null)
 const logging = ref(false)
@@ -275,14 +278,11 @@ useShortcuts([
       </template>
     </template>
   </BarSlots>
-  <div v-if="failed && !b" class="page">
-    <h1>This day could not be opened</h1>
-    <p><RouterLink to="/">Back to today</RouterLink></p>
-  </div>
+  <NotOpened v-if="failed && !b" title="This day could not be opened" @again="load" />
   <DaySheet v-if="b && printing && !day.covered" :bundle="b" :knowledge="day.knowledge" />
   <div v-if="b" class="day" :data-panel="panel" @dragover.prevent @drop.prevent="drop">
-    <!-- What is next has the page's heading; on a phone it is one of four parts. -->
-    <h1 v-if="onPhone && panel !== 'next'" class="visually-hidden">
+    <!-- What is next has the page's heading; on a phone it is one of four parts, and a day that is over has none. -->
+    <h1 v-if="!hasNext || (onPhone && panel !== 'next')" class="visually-hidden">
       {{ `${b.rider.name}, ${b.bike.name}` }}
     </h1>
     <div class="col line">
@@ -346,7 +346,7 @@ useShortcuts([
           @drop="dropPlan"
         />
         <NextChange
-          v-if="day.proposal && (!day.past || settled)"
+          v-if="hasNext && day.proposal"
           :proposal="day.proposal"
           :space="day.space"
           :positions="day.currentSetup?.positions ?? []"

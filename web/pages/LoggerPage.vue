@@ -11,6 +11,7 @@ import FaultCard from '../components/logger/FaultCard.vue'
 import LivePanel from '../components/logger/LivePanel.vue'
 import RecordPanel from '../components/logger/RecordPanel.vue'
 import StandInPanel from '../components/logger/StandInPanel.vue'
+import NotOpened from '../components/shell/NotOpened.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
 import { useDayPage } from '../composables/useDayPage.ts'
 import { useLogger } from '../composables/useLogger.ts'
@@ -20,7 +21,7 @@ import DayHead from '../components/day/DayHead.vue'
 import { usePageTitle } from '../composables/usePageTitle.ts'
 
 const props = defineProps<{ id: string }>()
-const { notices, bundle: b, reload } = useDayPage(() => props.id)
+const { notices, bundle: b, reload, failed } = useDayPage(() => props.id)
 const garage = useGarage()
 const route = useRoute()
 const strokes = computed(() => Object.fromEntries((b.value?.units ?? []).map((u) => [u.end, u.strokeMm])))
@@ -95,7 +96,8 @@ usePageTitle(() => (b.value ? `Logger, ${b.value.rider.name}, ${dayWords(b.value
     <template #about><DayHead :bundle="b" /></template>
     <template #acts><RouterLink class="btn bar-btn" :to="dayTo">Back to the day</RouterLink></template>
   </BarSlots>
-  <div v-if="b" class="page">
+  <NotOpened v-if="failed && !b" title="This day could not be opened" @again="reload" />
+  <div v-else-if="b" class="page">
     <div class="page-head"><h1>A logger on the bike</h1></div>
     <div class="two">
       <div class="col">

@@ -13,6 +13,7 @@ import { localDate } from '#core/units/localDate'
 import FindSetups from '../components/setups/FindSetups.vue'
 import ComparePanel from '../components/setups/ComparePanel.vue'
 import SetupMap from '../components/setups/SetupMap.vue'
+import NotOpened from '../components/shell/NotOpened.vue'
 import TypedPicker from '../components/shell/TypedPicker.vue'
 import { useBikeSetups } from '../composables/useBikeSetups.ts'
 import { useKept } from '../composables/useKept.ts'
@@ -53,7 +54,9 @@ const bikes = computed(() => {
 /** The bike in the address, else the one that was looked at last, else the first. */
 const bikeId = computed(() => {
   const wished = props.bikeId || lastBike.value
-  return bikes.value.find((b) => b.id === wished)?.id ?? bikes.value.at(0)?.id ?? null
+  const found = bikes.value.find((b) => b.id === wished)
+  // Another bike's setups under this one's address would be taken for its own.
+  return found?.id ?? (props.bikeId ? null : (bikes.value.at(0)?.id ?? null))
 })
 const bike = computed(() => garage.bike(bikeId.value))
 const bikeName = (id: string) => {
@@ -215,6 +218,12 @@ async function toPresent() {
     <h1>The setups could not be read</h1>
     <BButton variant="primary" @click="load">Try again</BButton>
   </div>
+  <NotOpened
+    v-else-if="garage.loaded && props.bikeId && !bikeId"
+    title="There is no such bike"
+    :back="{ to: '/setups', text: 'To the setups' }"
+    @again="load"
+  />
   <div v-else-if="garage.loaded && !bikeId" class="page">
     <h1>There is no bike yet</h1>
     <p class="ways">

@@ -10,6 +10,7 @@ import RiderRow from '../components/tent/RiderRow.vue'
 import type { BikeRead } from '../components/tent/bikeRead.ts'
 import TentBar from '../components/tent/TentBar.vue'
 import TentWeather from '../components/tent/TentWeather.vue'
+import NotOpened from '../components/shell/NotOpened.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
 import { apiBase } from '../api/client.ts'
 import { isWall } from '../api/door.ts'
@@ -39,7 +40,7 @@ const day = useDay()
 const garage = useGarage()
 const notices = useNotices()
 const { units } = useUnits()
-const { bundle, rows, failed } = useTent(() => props.id)
+const { bundle, rows, failed, refetch } = useTent(() => props.id)
 /** On a wall: looked at by everybody, touched by nobody; reasons and what was put off are not for all. */
 const wall = computed(() => isWall.value || route.query.wall !== undefined)
 // Names and bikes for the dialogs.
@@ -213,10 +214,7 @@ useShortcuts([
       </template>
     </template>
   </BarSlots>
-  <div v-if="failed && !bundle" class="page">
-    <h1>This tent could not be opened</h1>
-    <p>It may have been removed. <RouterLink to="/">Back to today</RouterLink></p>
-  </div>
+  <NotOpened v-if="failed && !bundle" title="This tent could not be opened" @again="refetch" />
   <div v-else-if="bundle" class="tent">
     <div ref="board" class="board">
       <div class="heads">

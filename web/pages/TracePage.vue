@@ -14,10 +14,11 @@ import { dayWords } from '../support/dates.ts'
 import { movedZerosOf } from '../support/compareMetrics.ts'
 import { figuresWords, hasFigures, recordingFacts } from '../support/figures.ts'
 import DayHead from '../components/day/DayHead.vue'
+import NotOpened from '../components/shell/NotOpened.vue'
 import { usePageTitle } from '../composables/usePageTitle.ts'
 
 const props = defineProps<{ id: string; runId: string }>()
-const { day, bundle: b, reload } = useDayPage(() => props.id)
+const { day, bundle: b, reload, failed } = useDayPage(() => props.id)
 
 const held = computed(() => b.value?.recordings.find((r) => r.runId === props.runId) ?? null)
 const recording = computed(() => {
@@ -75,7 +76,14 @@ usePageTitle(() =>
       >
     </template>
   </BarSlots>
-  <div v-if="b && day.covered" class="page">
+  <NotOpened v-if="failed && !b" title="This day could not be opened" @again="reload" />
+  <NotOpened
+    v-else-if="b && number === 0"
+    title="There is no such run"
+    :back="{ to: dayTo, text: 'Back to the day' }"
+    @again="reload"
+  />
+  <div v-else-if="b && day.covered" class="page">
     <BlindCover
       what="What the suspension did"
       :run-number="day.runNumber(day.covered.id)"

@@ -265,7 +265,8 @@ const asksForRun = computed(() => ['log-first-run', 'ride-it', 'repeat'].include
     <div class="acts">
       <template v-if="settled">
         <BButton variant="primary" @click="emit('carry')">Carry it over</BButton>
-        <BButton variant="plain" @click="emit('reopen')">Open the day again</BButton>
+        <!-- A day that is over could not be settled again. -->
+        <BButton v-if="!past" variant="plain" @click="emit('reopen')">Open the day again</BButton>
       </template>
       <template v-else>
         <BButton v-if="doneWords" variant="primary" :disabled="busy" @click="emit('done')">{{

@@ -385,6 +385,13 @@ describe('the next change', () => {
     const w = card(advise({ ...day().history(), settledSetupId: 'setup1' }, space), { settled: true })
     expect(w.findAll('button').map((b) => b.text())).toEqual(['Carry it over', 'Open the day again'])
   })
+  it('one that is over stays settled: it could not be settled again', () => {
+    const w = card(advise({ ...day().history(), settledSetupId: 'setup1' }, space), {
+      settled: true,
+      past: true,
+    })
+    expect(w.findAll('button').map((b) => b.text())).toEqual(['Carry it over'])
+  })
   it('before the baseline the one thing to do is to ride', () => {
     const w = card(advise(new DayBuilder().history(), space), { canSettle: false })
     expect(w.findAll('button').map((b) => b.text())).toEqual(['Log the run'])

@@ -1,0 +1,29 @@
+<script setup lang="ts">
+import type { RouteLocationRaw } from 'vue-router'
+
+/** What stands where a record of the address should: it is gone, or nobody can reach it now. */
+const { back = { to: '/', text: 'Back to today' } } = defineProps<{
+  title: string
+  back?: { to: RouteLocationRaw; text: string }
+}>()
+const emit = defineEmits<{ again: [] }>()
+</script>
+
+<template>
+  <div class="page">
+    <h1>{{ title }}</h1>
+    <p>It may have been removed, or the address is not whole.</p>
+    <p class="ways">
+      <RouterLink class="btn btn-primary" :to="back.to">{{ back.text }}</RouterLink>
+      <button type="button" class="btn btn-plain" @click="emit('again')">Try again</button>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem;
+}
+</style>
