@@ -20,3 +20,18 @@ test('a tab that was open during an update goes where it is sent', async ({ page
   expect(asked).toBeGreaterThan(1)
   await server.stop()
 })
+
+test('a dialog that went with an update is told of, not silent', async ({ page }) => {
+  const server = await startDemo()
+  await page.goto(server.base)
+  await expect(page.getByText('Next: Rear: when does it kick?')).toBeVisible()
+  await page.route('**/assets/NewDayForm*.js', (route) => route.fulfill({ status: 404, body: 'gone' }))
+  await expect(page.getByRole('alert')).toHaveCount(0)
+  await page.getByRole('button', { name: 'New trail day' }).click()
+  await expect(page.getByRole('alert')).toContainText('Reload the page')
+  await page.unroute('**/assets/NewDayForm*.js')
+  await page.reload()
+  await page.getByRole('button', { name: 'New trail day' }).click()
+  await expect(page.getByRole('dialog')).toBeVisible()
+  await server.stop()
+})

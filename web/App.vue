@@ -5,9 +5,11 @@ import { isWall, shut } from './api/door.ts'
 import NoticeStack from './components/shell/NoticeStack.vue'
 import OutboxLine from './components/shell/OutboxLine.vue'
 import TopBar from './components/shell/TopBar.vue'
+import { useMissingParts } from './composables/useMissingParts.ts'
 
 const LockedDoor = defineAsyncComponent(() => import('./components/access/LockedDoor.vue'))
 const route = useRoute()
+useMissingParts()
 </script>
 
 <template>
