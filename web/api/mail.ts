@@ -93,9 +93,14 @@ export function asLive(letter: Letter, saved: unknown): LiveEvent | null {
   }
 }
 
-function dayOfRun(runId: string): string | null {
-  for (const [key, b] of cache.getQueriesData<{ runs: Run[] }>({ queryKey: ['day'] }))
-    if (b?.runs.some((r) => r.id === runId)) return key[1] as string
+const dayOfRun = (runId: string) => runInDay(runId)?.dayId ?? null
+
+/** The day of a run and its number there, where this page has read that day. */
+export function runInDay(runId: string): { dayId: string; number: number } | null {
+  for (const [key, b] of cache.getQueriesData<{ runs: Run[] }>({ queryKey: ['day'] })) {
+    const at = b?.runs.findIndex((r) => r.id === runId) ?? -1
+    if (at >= 0) return { dayId: key[1] as string, number: at + 1 }
+  }
   return null
 }
 
@@ -104,7 +109,8 @@ export type Written<T> = { state: 'saved'; saved: T } | { state: 'kept-here' }
 
 /**
  * Writes from a form that is still open: waits for the answer while the server is in reach. What is refused comes back to
- * the form instead of waiting in the outbox.
+ * the form instead of waiting in the outbox. What was kept here has no form any more: refused or changed elsewhere, it
+ * stays, and the line about the outbox asks.
  *
  * @throws ApiError when it is refused, or changed elsewhere meanwhile (with both versions)
  */
@@ -112,11 +118,12 @@ export async function writeFromForm<T>(outbox: Outbox, written: NewLetter): Prom
   const letter = await outbox.write(written)
   return new Promise((resolve, reject) => {
     let stop = () => {}
+    let isKept = false
     outbox.confirmed(letter.id).then(
       (saved) => (stop(), resolve({ state: 'saved', saved: saved as T })),
       (e: unknown) => {
         stop()
-        if (e instanceof ApiError && e.problem) void outbox.drop([letter.id])
+        if (e instanceof ApiError && e.problem && !isKept) void outbox.drop([letter.id])
         reject(e instanceof Error ? e : new Error(String(e)))
       },
     )
@@ -126,6 +133,7 @@ export async function writeFromForm<T>(outbox: Outbox, written: NewLetter): Prom
       const stuck = s.letters.slice(0, at + 1).some((l) => l.state === 'waiting' && l.tries > 0)
       if (stuck && s.unreachableSince !== null) {
         queueMicrotask(() => stop())
+        isKept = true
         resolve({ state: 'kept-here' })
       }
     })

@@ -385,6 +385,26 @@ describe('the moment a letter arrives', () => {
 })
 
 describe('what the server will not take', () => {
+  it.each([
+    ['conflict', 409, 'record.stale'],
+    ['refused', 422, 'input.refused'],
+  ] as const)(
+    'in %s after its form was told that it waits here: it stays, and is asked about',
+    async (state, status, code) => {
+      const answers: Send[] = [
+        () => Promise.reject(new ApiError('away', null)),
+        () => Promise.reject(problem(status, code as Problem['code'], { version: 2 })),
+      ]
+      const box = outboxOn(memoryShelf(), undefined, undefined, (...sent) =>
+        (answers.shift() ?? server.send)(...sent),
+      )
+      const told = writeFromForm(box, run('a'))
+      await clock.move(1)
+      expect((await told).state).toBe('kept-here')
+      await clock.move(60_000)
+      expect(box.state().letters).toMatchObject([{ state, key: 'run:a' }])
+    },
+  )
   it('changed elsewhere: stays, with both versions, and a person chooses', async () => {
     server.held.set('feel:a', { runId: 'a', version: 3, rating: 2 })
     const box = outboxOn(memoryShelf())

@@ -1,25 +1,16 @@
 import { computed, provide, ref, shallowRef, watch, type ComputedRef, type InjectionKey, type Ref } from 'vue'
 import type { z } from 'zod'
 import { ApiError } from '../api/client.ts'
+import { differencesOf, type FieldDifference } from '../support/bothVersions.ts'
 import { toFault } from '../support/toFault.ts'
 import { keepDraft, readDraft } from '../support/drafts.ts'
 import { typedOver } from '../support/typedOver.ts'
-
-/** One field that differs between what was typed and what somebody else saved. */
-export interface FieldDifference {
-  field: string
-  mine: string
-  theirs: string
-}
 
 /** What a form in conflict hands to the frame around it. */
 export const formConflictKey: InjectionKey<{
   differences: ComputedRef<FieldDifference[]>
   choose: (which: 'mine' | 'theirs') => void
 }> = Symbol('form conflict')
-
-const said = (value: unknown) =>
-  value === null || value === '' ? 'empty' : typeof value === 'object' ? 'other details' : String(value)
 
 /** What lies in the browser of a form that was left: what it opened with, and what it came to. */
 interface Left<T> {
@@ -54,10 +45,7 @@ export function useForm<T extends { version: number; id: string }>(options: {
     const other = theirs.value
     if (!other) return []
     // What was not typed here is theirs anyway, and nothing to choose about.
-    const mine = typedOver(JSON.parse(opened) as T, form.value, other).record
-    return Object.keys(mine)
-      .filter((k) => JSON.stringify(mine[k as keyof T]) !== JSON.stringify(other[k as keyof T]))
-      .map((k) => ({ field: k, mine: said(mine[k as keyof T]), theirs: said(other[k as keyof T]) }))
+    return differencesOf(typedOver(JSON.parse(opened) as T, form.value, other).record, other)
   })
   provide(formConflictKey, {
     differences,

@@ -37,8 +37,9 @@ export const useOutbox = defineStore('outbox', () => {
   )
   /** Writes the server will never take, with its sentence. */
   const refused = computed(() => letters.value.filter((l) => l.state === 'refused'))
-  const conflictOf = (key: string): Letter | null =>
-    letters.value.find((l) => l.key === key && l.state === 'conflict') ?? null
+  /** Writes that met a record which was changed elsewhere meanwhile. */
+  const conflicts = computed(() => letters.value.filter((l) => l.state === 'conflict'))
+  const conflictOf = (key: string): Letter | null => conflicts.value.find((l) => l.key === key) ?? null
 
   const letter = (kind: LetterKind, record: { id: string }): NewLetter => ({
     kind,
@@ -64,6 +65,7 @@ export const useOutbox = defineStore('outbox', () => {
     waiting,
     saving,
     refused,
+    conflicts,
     conflictOf,
     /** Puts a write on its way and does not wait for the server. */
     write: (l: NewLetter) => outbox.write(l),

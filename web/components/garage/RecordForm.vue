@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { inject } from 'vue'
 import { formConflictKey } from '../../composables/useForm.ts'
+import { differenceWords } from '../../support/bothVersions.ts'
 import DialogFrame from '../shell/DialogFrame.vue'
 /** The frame that every form of a record shares: a dialog, its fields, one fault, one save. */
 defineProps<{
@@ -14,12 +15,6 @@ defineProps<{
 const open = defineModel<boolean>('open', { required: true })
 const emit = defineEmits<{ submit: [] }>()
 const conflict = inject(formConflictKey, null)
-/** "bodyMassKg" as a person reads it. */
-const fieldWords = (field: string) =>
-  field
-    .replace(/([A-Z])/g, ' $1')
-    .replace(/ (Kg|Psi|Mm|Pct|C|M)$/i, '')
-    .toLowerCase()
 </script>
 
 <template>
@@ -35,7 +30,7 @@ const fieldWords = (field: string) =>
       >
         <ul>
           <li v-for="d in conflict.differences.value" :key="d.field">
-            {{ `${fieldWords(d.field)}: yours ${d.mine}, theirs ${d.theirs}` }}
+            {{ differenceWords(d) }}
           </li>
         </ul>
         <BButton variant="plain" @click="conflict.choose('mine')">Use mine</BButton>

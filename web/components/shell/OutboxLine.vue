@@ -1,10 +1,13 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, defineAsyncComponent } from 'vue'
 import { outOfReachSince } from '../../api/reach.ts'
 import { newerIsHere, takeNewer } from '../../offline/newVersion.ts'
 import { useOutbox } from '../../stores/outbox.ts'
 import { clockWords } from '../../support/dates.ts'
 import { letterWords } from '../../support/letterWords.ts'
+
+// Seldom wanted: fetched when there is something to choose.
+const ChangedElsewhere = defineAsyncComponent(() => import('./ChangedElsewhere.vue'))
 
 /** What has not reached the server, and why: one honest line, only while there is something to say. */
 const outbox = useOutbox()
@@ -30,7 +33,10 @@ const blocked = computed(() =>
 </script>
 
 <template>
-  <div v-if="words || blocked || newerIsHere || outbox.refused.length" class="outbox">
+  <div
+    v-if="words || blocked || newerIsHere || outbox.refused.length || outbox.conflicts.length"
+    class="outbox"
+  >
     <p v-if="newerIsHere" role="status">
       A newer Wild Spring is here. Take it when nobody is on a run.
       <button type="button" class="btn btn-sm btn-plain" @click="takeNewer()">Take it</button>
@@ -45,6 +51,7 @@ const blocked = computed(() =>
       <button type="button" class="btn btn-sm btn-plain" @click="outbox.again(l.id)">Try again</button>
       <button type="button" class="btn btn-sm" @click="outbox.drop([l.id])">Remove</button>
     </p>
+    <ChangedElsewhere v-if="outbox.conflicts.length" />
   </div>
 </template>
 
