@@ -36,7 +36,7 @@ for (const reloaded of [false, true])
   }) => {
     await typedAway(page, '91')
     const held = await joren(page)
-    const elsewhere = { ...held, bodyMassKg: 77 }
+    const elsewhere = { ...held, bodyMassKg: 77, kitMassKg: 6 }
     expect(
       (await page.request.put(`${server.base}/api/v1/riders/${held.id}`, { data: elsewhere })).ok(),
     ).toBe(true)
@@ -44,6 +44,8 @@ for (const reloaded of [false, true])
     const line = page.getByRole('alert').filter({ hasText: 'changed elsewhere' })
     await expect(line).toContainText('a rider (Joren) was changed elsewhere before it arrived')
     await expect(line).toContainText('body mass: yours 91, theirs 77')
+    // Nobody typed the kit here: theirs is the only word on it.
+    await expect(line).not.toContainText('kit')
     if (reloaded) {
       await page.goto(`${server.base}/handbook`)
       await expect(line).toContainText('body mass: yours 91, theirs 77')
@@ -52,7 +54,7 @@ for (const reloaded of [false, true])
     expect(await joren(page)).toMatchObject({ bodyMassKg: 77 })
     await line.getByRole('button', { name: reloaded ? 'Use theirs' : 'Use mine' }).click()
     await expect(line).toHaveCount(0)
-    await expect.poll(() => joren(page)).toMatchObject({ bodyMassKg: reloaded ? 77 : 91 })
+    await expect.poll(() => joren(page)).toMatchObject({ bodyMassKg: reloaded ? 77 : 91, kitMassKg: 6 })
     await page.reload()
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
     await expect(line).toHaveCount(0)

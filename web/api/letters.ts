@@ -1,4 +1,5 @@
 import type { Problem } from '#contract/errors'
+import { typedOver } from '../support/typedOver.ts'
 
 /** What a removal is of. */
 export type Removable =
@@ -47,6 +48,8 @@ export interface Letter {
   key: string
   params: Record<string, string>
   body: unknown
+  /** The record that the typing began from: of what was not typed, theirs is the only word when it was changed elsewhere. */
+  opened?: unknown
   /** Bytes that go before the body. */
   file: Blob | null
   /** When it was written, ISO. */
@@ -61,7 +64,7 @@ export interface Letter {
   attempted: unknown[]
 }
 
-export type NewLetter = Pick<Letter, 'kind' | 'key' | 'params' | 'body' | 'file'> & {
+export type NewLetter = Pick<Letter, 'kind' | 'key' | 'params' | 'body' | 'file' | 'opened'> & {
   /** Typing goes on: sent this much later, ms. It waits safely all the same. */
   holdMs?: number
 }
@@ -79,6 +82,13 @@ export const onVersion = (body: unknown, version: number): unknown =>
   versionOf(body) === null ? body : { ...(body as object), version }
 
 export { versionOf }
+
+type Saved = { id: string; version: number }
+/** What a letter in conflict would be saved as: what was typed, over the record as others have since saved it. */
+export const mineOver = ({ opened, body, problem }: Letter): unknown =>
+  opened && problem?.current
+    ? typedOver(opened as Saved, body as Saved, problem.current as Saved).record
+    : body
 
 /** JSON with the keys of every object in order: the server writes them in the order of its schema, a page as it likes. */
 const inOrder = (value: unknown): string =>

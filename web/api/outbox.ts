@@ -1,6 +1,14 @@
 import type { Problem } from '#contract/errors'
 import { ApiError } from './client.ts'
-import { onVersion, replaceable, sameContent, versionOf, type Letter, type NewLetter } from './letters.ts'
+import {
+  mineOver,
+  onVersion,
+  replaceable,
+  sameContent,
+  versionOf,
+  type Letter,
+  type NewLetter,
+} from './letters.ts'
 import { freshLetter, goingOnFrom, memoryShelf, waitingOf, type Shelf } from './shelves.ts'
 
 /** How far a letter is: bytes sent, figures made. */
@@ -131,8 +139,9 @@ export class Outbox {
   /** Puts a write on its way. Resolves once it waits safely, or as safely as this browser allows. */
   async write(letter: NewLetter): Promise<Letter> {
     // Plain JSON: what a page hands in may be a proxy, which no storage keeps.
-    const body: unknown = JSON.parse(JSON.stringify(letter.body))
-    const fresh = freshLetter({ ...letter, body }, new Date(this.deps.now()).toISOString())
+    const plain = (x: unknown): unknown => x && JSON.parse(JSON.stringify(x))
+    const [body, opened] = [plain(letter.body), plain(letter.opened)]
+    const fresh = freshLetter({ ...letter, body, opened }, new Date(this.deps.now()).toISOString())
     const replaces = replaceable.has(letter.kind)
     // Seen at once: whoever writes on in the same breath builds on it. It goes out once it waits safely.
     const mine = replaces ? waitingOf(this.letters, letter.key) : []
@@ -174,7 +183,7 @@ export class Outbox {
     if (which === 'theirs')
       return this.drop(this.letters.filter((l) => l.key === letter.key).map((l) => l.id))
     const theirs = versionOf(letter.problem?.current)
-    const body = theirs === null ? letter.body : onVersion(letter.body, theirs)
+    const body = theirs === null ? letter.body : onVersion(mineOver(letter), theirs)
     await this.change({ ...letter, body, state: 'waiting', problem: null, attempted: [] })
     this.kick()
   }

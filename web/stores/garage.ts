@@ -11,7 +11,7 @@ import type { Setup } from '#contract/setup'
 import type { Trail } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
 import { cache, readAfresh, reads } from '../api/cache.ts'
-import type { LetterKind } from '../api/letters.ts'
+import { versionOf, type LetterKind } from '../api/letters.ts'
 import { stillAssumed } from '../support/assumed.ts'
 import { overlayGarage } from '../api/overlay.ts'
 import { useOutbox } from './outbox.ts'
@@ -47,8 +47,14 @@ export const useGarage = defineStore('garage', () => {
   const find = <T extends { id: string }>(list: readonly T[], id: string | null) =>
     list.find((x) => x.id === id)
   /** @returns the record as it stands now, saved or waiting here */
-  async function save<T extends { id: string }>(kind: LetterKind, record: T): Promise<T> {
-    const done = await outbox.save(kind, record)
+  async function save<T extends { id: string }>(
+    kind: LetterKind,
+    record: T,
+    list: readonly T[] = [],
+  ): Promise<T> {
+    const now = find(list, record.id)
+    const isOpened = versionOf(now) !== null && versionOf(now) === versionOf(record)
+    const done = await outbox.save(kind, record, isOpened ? now : undefined)
     return done.state === 'saved' ? done.saved : record
   }
   return {
@@ -76,15 +82,16 @@ export const useGarage = defineStore('garage', () => {
     wantedOf: (bikeId: string): Setup[] => held.value.wantedSetups.filter((s) => s.bikeId === bikeId),
     unitsOf: (bike: Bike): SuspensionUnit[] =>
       [bike.frontUnitId, bike.rearUnitId].flatMap((id) => find(held.value.units, id) ?? []),
-    saveRider: (r: Rider) => save('rider', stillAssumed(find(held.value.riders, r.id), r)),
-    saveBike: (b: Bike) => save('bike', stillAssumed(find(held.value.bikes, b.id), b)),
-    saveUnit: (u: SuspensionUnit) => save('unit', stillAssumed(find(held.value.units, u.id), u)),
-    saveTrail: (t: Trail) => save('trail', t),
-    saveGauge: (g: Gauge) => save('gauge', g),
-    saveStockItem: (s: StockItem) => save('stock', s),
-    saveService: (s: ServiceEntry) => save('service', s),
-    saveProfile: (p: Profile) => save('profile', p),
-    saveBaseline: (b: Baseline) => save('baseline', b),
+    saveRider: (r: Rider) => save('rider', stillAssumed(find(held.value.riders, r.id), r), held.value.riders),
+    saveBike: (b: Bike) => save('bike', stillAssumed(find(held.value.bikes, b.id), b), held.value.bikes),
+    saveUnit: (u: SuspensionUnit) =>
+      save('unit', stillAssumed(find(held.value.units, u.id), u), held.value.units),
+    saveTrail: (t: Trail) => save('trail', t, held.value.trails),
+    saveGauge: (g: Gauge) => save('gauge', g, held.value.gauges),
+    saveStockItem: (s: StockItem) => save('stock', s, held.value.stock),
+    saveService: (s: ServiceEntry) => save('service', s, held.value.services),
+    saveProfile: (p: Profile) => save('profile', p, held.value.profiles),
+    saveBaseline: (b: Baseline) => save('baseline', b, held.value.baselines),
     /** @throws ApiError 'setup.not-present' with what is on the bike, when it was changed meanwhile */
     saveSetup: (s: Setup) => save('setup', s),
   }

@@ -69,9 +69,13 @@ export const useOutbox = defineStore('outbox', () => {
     conflictOf,
     /** Puts a write on its way and does not wait for the server. */
     write: (l: NewLetter) => outbox.write(l),
-    /** Saves a record from an open form. @throws ApiError */
-    save: <T extends { id: string }>(kind: LetterKind, record: T): Promise<Written<T>> =>
-      writeFromForm<T>(outbox, letter(kind, record)),
+    /**
+     * Saves a record from an open form.
+     * @param opened the record that the typing began from, where there was one
+     * @throws ApiError
+     */
+    save: <T extends { id: string }>(kind: LetterKind, record: T, opened?: T): Promise<Written<T>> =>
+      writeFromForm<T>(outbox, { ...letter(kind, record), opened }),
     /** Sends a file with what it is from an open dialog. @throws ApiError */
     sendFile: <T>(l: NewLetter): Promise<Written<T>> => writeFromForm<T>(outbox, l),
     remove: (what: Removable, id: string) => removed('remove', what, id),

@@ -4,7 +4,7 @@ import { useRoute, type RouteLocationRaw } from 'vue-router'
 import type { Bench } from '#contract/bench'
 import type { Feel } from '#contract/run'
 import type { Setup } from '#contract/setup'
-import type { Letter } from '../../api/letters.ts'
+import { mineOver, type Letter } from '../../api/letters.ts'
 import { runInDay } from '../../api/mail.ts'
 import { useDay } from '../../stores/day.ts'
 import { useOutbox } from '../../stores/outbox.ts'
@@ -53,7 +53,7 @@ const clashes = computed(() => outbox.conflicts.map(clashOf).filter((c) => !c.is
 const canKeep = ({ letter }: Clash) => letter.kind !== 'setup'
 const differs = (c: Clash) =>
   canKeep(c) && c.letter.problem?.current
-    ? differencesOf(c.letter.body as object, c.letter.problem.current)
+    ? differencesOf(mineOver(c.letter) as object, c.letter.problem.current)
     : []
 </script>
 
@@ -93,6 +93,11 @@ const differs = (c: Clash) =>
 ul {
   margin: 0;
   padding-left: 1.1rem;
+}
+@media (max-width: 720px) {
+  ul {
+    flex-basis: 100%;
+  }
 }
 .btn {
   color: #1b2723;
