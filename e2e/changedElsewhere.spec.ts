@@ -43,12 +43,12 @@ for (const reloaded of [false, true])
     await page.context().setOffline(false)
     const line = page.getByRole('alert').filter({ hasText: 'changed elsewhere' })
     await expect(line).toContainText('a rider (Joren) was changed elsewhere before it arrived')
-    await expect(line).toContainText('body mass: yours 91, theirs 77')
+    await expect(line).toContainText('body mass: yours 91 kg, theirs 77 kg')
     // Nobody typed the kit here: theirs is the only word on it.
     await expect(line).not.toContainText('kit')
     if (reloaded) {
       await page.goto(`${server.base}/handbook`)
-      await expect(line).toContainText('body mass: yours 91, theirs 77')
+      await expect(line).toContainText('body mass: yours 91 kg, theirs 77 kg')
     }
     // Nobody has chosen: nothing is laid over theirs.
     expect(await joren(page)).toMatchObject({ bodyMassKg: 77 })

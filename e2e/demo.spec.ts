@@ -349,7 +349,7 @@ test('a form that was overtaken says so; closed over the choice, the record stay
   await form.getByRole('button', { name: 'Save rider' }).click()
   await expect(form.getByText('It was changed elsewhere in the meantime.')).toBeVisible()
   // Both are shown before anybody chooses.
-  await expect(form.getByText('body mass: yours 90, theirs 84')).toBeVisible()
+  await expect(form.getByText('body mass: yours 90 kg, theirs 84 kg')).toBeVisible()
   // Nobody typed the kit here: theirs is the only word on it.
   await expect(form.getByText(/kit mass/)).toHaveCount(0)
   await form.getByRole('button', { name: 'Close' }).click()
@@ -405,7 +405,7 @@ test('a form left half typed and overtaken meanwhile opens on both, and mine tak
   for (let look = 0; look < 2; look++) {
     await page.reload()
     await open()
-    await expect(form.getByText('body mass: yours 91, theirs 85')).toBeVisible()
+    await expect(form.getByText('body mass: yours 91 kg, theirs 85 kg')).toBeVisible()
     await expect(form.getByLabel('Kit (pack, armour, shoes)')).toHaveValue('9')
     await expect(form.getByRole('button', { name: 'Save rider' })).toHaveCount(0)
   }

@@ -27,7 +27,8 @@ export function useForm<T extends { version: number; id: string }>(options: {
   key: () => string
   fresh: () => T
   open: Ref<boolean>
-  save: (value: T) => Promise<unknown>
+  /** @param opened the record that the typing began from */
+  save: (value: T, opened: T) => Promise<unknown>
   /** What is most likely a slip, though the schema takes it. */
   check?: (value: T) => { path: string; message: string } | null
   /** Fetches what others saved, so that the form opens on it next time. */
@@ -127,7 +128,7 @@ export function useForm<T extends { version: number; id: string }>(options: {
     if (fault.value || !result.success) return toFault(document.querySelector('.modal.show form') ?? document)
     busy.value = true
     try {
-      await save(result.data)
+      await save(result.data, JSON.parse(opened) as T)
     } catch (e) {
       fault.value = {
         path: '',

@@ -11,7 +11,7 @@ import type { Setup } from '#contract/setup'
 import type { Trail } from '#contract/trail'
 import type { SuspensionUnit } from '#contract/unit'
 import { cache, readAfresh, reads } from '../api/cache.ts'
-import { versionOf, type LetterKind } from '../api/letters.ts'
+import type { LetterKind } from '../api/letters.ts'
 import { stillAssumed } from '../support/assumed.ts'
 import { overlayGarage } from '../api/overlay.ts'
 import { useOutbox } from './outbox.ts'
@@ -47,14 +47,8 @@ export const useGarage = defineStore('garage', () => {
   const find = <T extends { id: string }>(list: readonly T[], id: string | null) =>
     list.find((x) => x.id === id)
   /** @returns the record as it stands now, saved or waiting here */
-  async function save<T extends { id: string }>(
-    kind: LetterKind,
-    record: T,
-    list: readonly T[] = [],
-  ): Promise<T> {
-    const now = find(list, record.id)
-    const isOpened = versionOf(now) !== null && versionOf(now) === versionOf(record)
-    const done = await outbox.save(kind, record, isOpened ? now : undefined)
+  async function save<T extends { id: string }>(kind: LetterKind, record: T, opened?: T): Promise<T> {
+    const done = await outbox.save(kind, record, opened)
     return done.state === 'saved' ? done.saved : record
   }
   return {
@@ -82,16 +76,17 @@ export const useGarage = defineStore('garage', () => {
     wantedOf: (bikeId: string): Setup[] => held.value.wantedSetups.filter((s) => s.bikeId === bikeId),
     unitsOf: (bike: Bike): SuspensionUnit[] =>
       [bike.frontUnitId, bike.rearUnitId].flatMap((id) => find(held.value.units, id) ?? []),
-    saveRider: (r: Rider) => save('rider', stillAssumed(find(held.value.riders, r.id), r), held.value.riders),
-    saveBike: (b: Bike) => save('bike', stillAssumed(find(held.value.bikes, b.id), b), held.value.bikes),
-    saveUnit: (u: SuspensionUnit) =>
-      save('unit', stillAssumed(find(held.value.units, u.id), u), held.value.units),
-    saveTrail: (t: Trail) => save('trail', t, held.value.trails),
-    saveGauge: (g: Gauge) => save('gauge', g, held.value.gauges),
-    saveStockItem: (s: StockItem) => save('stock', s, held.value.stock),
-    saveService: (s: ServiceEntry) => save('service', s, held.value.services),
-    saveProfile: (p: Profile) => save('profile', p, held.value.profiles),
-    saveBaseline: (b: Baseline) => save('baseline', b, held.value.baselines),
+    saveRider: (r: Rider, opened?: Rider) =>
+      save('rider', stillAssumed(find(held.value.riders, r.id), r), opened),
+    saveBike: (b: Bike, opened?: Bike) => save('bike', stillAssumed(find(held.value.bikes, b.id), b), opened),
+    saveUnit: (u: SuspensionUnit, opened?: SuspensionUnit) =>
+      save('unit', stillAssumed(find(held.value.units, u.id), u), opened),
+    saveTrail: (t: Trail, opened?: Trail) => save('trail', t, opened),
+    saveGauge: (g: Gauge, opened?: Gauge) => save('gauge', g, opened),
+    saveStockItem: (s: StockItem, opened?: StockItem) => save('stock', s, opened),
+    saveService: (s: ServiceEntry, opened?: ServiceEntry) => save('service', s, opened),
+    saveProfile: (p: Profile, opened?: Profile) => save('profile', p, opened),
+    saveBaseline: (b: Baseline, opened?: Baseline) => save('baseline', b, opened),
     /** @throws ApiError 'setup.not-present' with what is on the bike, when it was changed meanwhile */
     saveSetup: (s: Setup) => save('setup', s),
   }

@@ -23,13 +23,27 @@ export function differencesOf(mine: object, theirs: object): FieldDifference[] {
     .map((k) => ({ field: k, mine: said(a[k]), theirs: said(b[k]) }))
 }
 
-/** "bodyMassKg" as a person reads it. */
-const fieldWords = (field: string) =>
-  field
-    .replace(/([A-Z])/g, ' $1')
-    .replace(/ (Kg|Psi|Mm|Pct|C|M)$/i, '')
-    .toLowerCase()
+/** Endings of field names, and the units they mean. */
+const units = {
+  Kg: 'kg',
+  Psi: 'psi',
+  NPerMm: 'N/mm',
+  Mm: 'mm',
+  Pct: '%',
+  Cc: 'cm³',
+  C: '°C',
+  M: 'm',
+} as const
+const unitAtEnd = /(?<=[a-z])(Kg|Psi|NPerMm|Mm|Pct|Cc|C|M)$/
 
-/** One difference in words. */
-export const differenceWords = (d: FieldDifference) =>
-  `${fieldWords(d.field)}: yours ${d.mine}, theirs ${d.theirs}`
+/** One difference in words, numbers with their unit: "bodyMassKg" is "body mass", in kg. */
+export function differenceWords({ field, mine, theirs }: FieldDifference): string {
+  const [ending] = unitAtEnd.exec(field) ?? []
+  const unit = ending ? ` ${units[ending as keyof typeof units]}` : ''
+  const name = field
+    .replace(unitAtEnd, '')
+    .replace(/([A-Z])/g, ' $1')
+    .toLowerCase()
+  const withUnit = (x: string) => (x !== '' && Number.isFinite(Number(x)) ? x + unit : x)
+  return `${name}: yours ${withUnit(mine)}, theirs ${withUnit(theirs)}`
+}

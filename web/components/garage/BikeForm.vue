@@ -56,7 +56,7 @@ const { form, busy, submit, faultOf, otherFault } = useForm<Bike>({
     },
   open,
   onStale: garage.load,
-  save: async (b) => emit('saved', await garage.saveBike(b)),
+  save: async (b, opened) => emit('saved', await garage.saveBike(b, opened)),
 })
 const riders = computed(() => garage.riders.map((r) => ({ value: r.id, text: r.name })))
 const unitsAt = (end: End, none: string): { value: string | null; text: string }[] => [

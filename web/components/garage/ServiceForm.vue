@@ -33,8 +33,8 @@ const { form, busy, submit, faultOf, otherFault } = useForm<ServiceEntry>({
     },
   open,
   onStale: garage.load,
-  save: async (entry) => {
-    await garage.saveService(entry)
+  save: async (entry, opened) => {
+    await garage.saveService(entry, opened)
     const unit = garage.unit(entry.unitId)
     // A re-valved unit no longer means its maker's chart.
     if (entry.kind === 're-valved' && unit && (!unit.revalved || (unit.revalvedOn ?? '') < entry.date))

@@ -17,7 +17,7 @@ const { form, busy, submit, fault } = useForm<Trail>({
     props.editing ?? { id: uuid(), version: 0, name: '', place: '', note: '', sections: [], gates: [] },
   open,
   onStale: garage.load,
-  save: async (t) => emit('saved', await garage.saveTrail(t)),
+  save: async (t, opened) => emit('saved', await garage.saveTrail(t, opened)),
 })
 </script>
 

@@ -37,9 +37,9 @@ const { form, busy, submit, faultOf, otherFault } = useForm<SuspensionUnit>({
   fresh: () => props.editing ?? make('air-2'),
   open,
   onStale: garage.load,
-  save: async (u) => {
+  save: async (u, opened) => {
     const lost = unreadBy(u)
-    const saved = await garage.saveUnit(u)
+    const saved = await garage.saveUnit(u, opened)
     if (lost) notices.show(lost)
     emit('saved', saved)
   },

@@ -49,7 +49,7 @@ const { form, busy, submit, faultOf, otherFault } = useForm({
   key: () => `kept:${props.place.id}`,
   fresh,
   open,
-  save: (k) => outbox.save('kept', k),
+  save: (k, opened) => outbox.save('kept', k, opened),
 })
 const notices = useNotices()
 async function unkeep() {

@@ -26,10 +26,23 @@ interface Clash {
   to: RouteLocationRaw | null
   /** The screen that is open shows it. */
   isShown: boolean
+  /** Turns were thought for the bike as it stood then: without the day that shows both they can only be given up. */
+  canKeep: boolean
+  differences: string[]
 }
 function clashOf(letter: Letter): Clash {
   const words = `${letterWords(letter)} was changed elsewhere before it arrived`
-  const as = (to: RouteLocationRaw | null, isShown: boolean): Clash => ({ letter, words, to, isShown })
+  const canKeep = letter.kind !== 'setup'
+  const theirs = letter.problem?.current
+  const as = (to: RouteLocationRaw | null, isShown: boolean): Clash => ({
+    letter,
+    words,
+    to,
+    isShown,
+    canKeep,
+    differences:
+      to || !canKeep || !theirs ? [] : differencesOf(mineOver(letter) as object, theirs).map(differenceWords),
+  })
   if (letter.kind === 'feel') {
     const at = runInDay((letter.body as Feel).runId)
     const isOpen = route.name === 'day' && day.selectedRun?.id === (letter.body as Feel).runId
@@ -49,12 +62,6 @@ function clashOf(letter: Letter): Clash {
   return as(null, false)
 }
 const clashes = computed(() => outbox.conflicts.map(clashOf).filter((c) => !c.isShown))
-/** Turns were thought for the bike as it stood then: without the day that shows both they can only be given up. */
-const canKeep = ({ letter }: Clash) => letter.kind !== 'setup'
-const differs = (c: Clash) =>
-  canKeep(c) && c.letter.problem?.current
-    ? differencesOf(mineOver(c.letter) as object, c.letter.problem.current)
-    : []
 </script>
 
 <template>
@@ -62,11 +69,11 @@ const differs = (c: Clash) =>
     <span>{{ `Not saved: ${c.words}.` }}</span>
     <RouterLink v-if="c.to" class="btn btn-sm btn-plain" :to="c.to">Look at both</RouterLink>
     <template v-else>
-      <ul v-if="differs(c).length">
-        <li v-for="d in differs(c)" :key="d.field">{{ differenceWords(d) }}</li>
+      <ul v-if="c.differences.length">
+        <li v-for="d in c.differences" :key="d">{{ d }}</li>
       </ul>
       <button
-        v-if="canKeep(c)"
+        v-if="c.canKeep"
         type="button"
         class="btn btn-sm btn-plain"
         @click="outbox.settle(c.letter.id, 'mine')"
@@ -74,7 +81,7 @@ const differs = (c: Clash) =>
         Use mine
       </button>
       <button type="button" class="btn btn-sm btn-plain" @click="outbox.settle(c.letter.id, 'theirs')">
-        {{ canKeep(c) ? 'Use theirs' : 'Drop mine' }}
+        {{ c.canKeep ? 'Use theirs' : 'Drop mine' }}
       </button>
     </template>
   </div>

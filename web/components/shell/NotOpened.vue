@@ -12,7 +12,7 @@ const emit = defineEmits<{ again: [] }>()
 <template>
   <div class="page">
     <h1>{{ title }}</h1>
-    <p>It may have been removed, or the address is not whole.</p>
+    <p>It may have been removed, the address may not be whole, or the server is out of reach.</p>
     <p class="ways">
       <RouterLink class="btn btn-primary" :to="back.to">{{ back.text }}</RouterLink>
       <button type="button" class="btn btn-plain" @click="emit('again')">Try again</button>

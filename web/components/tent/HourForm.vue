@@ -19,7 +19,7 @@ const { form, busy, submit, faultOf, otherFault } = useForm<TentHour>({
   key: () => `tent-hour:${props.tent.id}`,
   fresh: () => ({ id: uuid(), version: 0, tentId: props.tent.id, ...nothingSaid(props.tent.date) }),
   open,
-  save: (h) => outbox.save('tentHour', h),
+  save: (h, opened) => outbox.save('tentHour', h, opened),
 })
 async function remove(id: string) {
   if (await notices.attempt(() => outbox.remove('tentHour', id)))

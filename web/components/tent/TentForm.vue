@@ -32,8 +32,8 @@ const { form, busy, submit, faultOf, otherFault } = useForm<Tent>({
       note: '',
     },
   open,
-  save: async (t) => {
-    const done = await outbox.save('tent', t)
+  save: async (t, opened) => {
+    const done = await outbox.save('tent', t, opened)
     emit('saved', done.state === 'saved' ? done.saved : t)
   },
   check: (t) => dayFaultAt('date', t.date, { ahead: 400 }),
