@@ -18,6 +18,7 @@ export const questionAnswers = {
   'nothing-helps': ['checked', 'not-checked'],
   'tyres-now': ['as-before', 'were-off'],
   sticks: ['moves-freely', 'sticks'],
+  'which-end': ['front', 'rear', 'both'],
 } as const satisfies Record<string, readonly string[]>
 
 export type QuestionId = keyof typeof questionAnswers

@@ -8,7 +8,11 @@ export class InputError extends Error {
     readonly code: InputCode,
     readonly detail: Record<string, number | string> = {},
   ) {
-    super(inputSentences[code].replace(/\{(\w+)\}/g, (_, key: string) => String(detail[key] ?? '?')))
+    super(inputSentences[code].replace(/\{(\w+)\}/g, (_, key: string) => inWords(detail[key])))
     this.name = 'InputError'
   }
 }
+
+/** What was typed and is no number reaches a sentence as NaN. */
+const inWords = (value: number | string | undefined) =>
+  Number.isNaN(value) ? 'no number' : String(value ?? '?')

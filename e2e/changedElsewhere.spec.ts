@@ -74,9 +74,11 @@ test('a feel that was changed elsewhere is told of on every screen, and leads to
     await page.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)
   ).json()) as { feels: { runId: string }[] }
   const held = feels.find((f) => f.runId === runId)!
-  await page.request.put(`${server.base}/api/v1/runs/${runId}/feel`, { data: { ...held, rating: 3 } })
+  await page.request.put(`${server.base}/api/v1/runs/${runId}/feel`, {
+    data: { ...held, note: 'from there' },
+  })
   await page.getByLabel('Note on this run').fill('mine')
-  const both = page.getByText('changed elsewhere in the meantime (rating there: 3')
+  const both = page.getByText('note: “mine” here, “from there” there')
   await expect(both).toBeVisible()
   const line = page.getByRole('alert').filter({ hasText: 'before it arrived' })
   // The screen shows both itself.
@@ -92,5 +94,5 @@ test('a feel that was changed elsewhere is told of on every screen, and leads to
   await page.getByRole('button', { name: 'Use theirs' }).click()
   await expect(both).toHaveCount(0)
   await expect(line).toHaveCount(0)
-  await expect(page.getByLabel('Note on this run')).not.toHaveValue('mine')
+  await expect(page.getByLabel('Note on this run')).toHaveValue('from there')
 })

@@ -303,7 +303,10 @@ test('feel typed while the server is away is kept through a reload and sent late
   await expect(page.getByLabel('Note on this run')).toHaveValue('rear feels tired in the web')
 })
 
-test('feel changed in two places is not overwritten: the person chooses', async ({ page, context }) => {
+test('what two devices say of one run goes together; of what differs the person chooses', async ({
+  page,
+  context,
+}) => {
   // The page hears of nothing while the other device saves.
   await page.route('**/api/v1/events', (route) => route.abort())
   await goOn(page)
@@ -311,23 +314,28 @@ test('feel changed in two places is not overwritten: the person chooses', async 
   const feelAddress = `${server.base}/api/v1/runs/${runId}/feel`
   await page.getByRole('button', { name: /^Run 4,/ }).click()
   await expect(page.getByRole('heading', { name: 'Run 4, how it felt' })).toBeVisible()
-  const day = await (await context.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)).json()
-  const held = day.feels.find((f: { runId: string }) => f.runId === runId)
-  const elsewhere = await context.request.put(feelAddress, { data: { ...held, rating: 3 } })
-  expect(elsewhere.status()).toBe(200)
-  await page.getByLabel('Note on this run').fill('mine')
-  await expect(page.getByText('changed elsewhere in the meantime (rating there: 3')).toBeVisible()
+  const held = async () => {
+    const day = await (await context.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)).json()
+    return day.feels.find((f: { runId: string }) => f.runId === runId)
+  }
+  const elsewhere = async (says: object) =>
+    (await context.request.put(feelAddress, { data: { ...(await held()), ...says } })).status()
+  const note = page.getByLabel('Note on this run')
+  expect(await elsewhere({ rating: 3 })).toBe(200)
+  await note.fill('from here')
+  await expect.poll(held).toMatchObject({ note: 'from here', rating: 3 })
+  await expect(page.getByText('was said to be otherwise')).toBeHidden()
+
+  expect(await elsewhere({ rating: 4, note: 'from there' })).toBe(200)
+  await note.fill('mine')
+  await expect(page.getByText('note: “mine” here, “from there” there')).toBeVisible()
   await page.getByRole('button', { name: 'Keep what I typed' }).click()
   await expect(page.getByText('saved', { exact: true })).toBeVisible()
   await page.reload()
   await page.getByRole('button', { name: /^Run 4,/ }).click()
-  await expect(page.getByLabel('Note on this run')).toHaveValue('mine')
+  await expect(note).toHaveValue('mine')
   // What waits in this browser is on the page at once, and at the server a moment later.
-  const kept = async () => {
-    const now = await context.request.get(`${server.base}/api/v1/days/${idOf('day half-way')}`)
-    return (await now.json()).feels.find((f: { runId: string }) => f.runId === runId)
-  }
-  await expect.poll(kept).toMatchObject({ note: 'mine', rating: held.rating })
+  await expect.poll(held).toMatchObject({ note: 'mine', rating: 4 })
 })
 
 test('a form that was overtaken says so; closed over the choice, the record stays theirs and what was typed waits', async ({

@@ -7,6 +7,7 @@ import { dialsOf, type Dial } from '#core/adviser/dials'
 import type { SetupSpace } from '#core/adviser/dayHistory'
 import { normalFrom, seededRandom } from '#core/numeric/random'
 import { analysisWith, fork, shock } from '#core/test/dayBuilder'
+import { cannotSay } from '#core/causes/questions'
 import { answerOf } from '#core/practice/answering'
 import {
   causeOfDial,
@@ -168,6 +169,8 @@ export function testRider(seed: number, family: Family, day = 0): TestRider {
     ratingSd: ratingSd * stretch,
     lossAt,
     answer: (q, positions) => {
+      // Who gives a number and no word points at nothing either.
+      if (q.id === 'which-end' && family.words === 'none') return cannotSay
       const u = offsets(positions)
       const standing = dials.map((d, k) => ({
         role: d.adjuster.role,

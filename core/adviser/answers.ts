@@ -22,13 +22,17 @@ export function answersGiven(h: DayHistory): GivenAnswer[] {
   const times = new Map<string, number>()
   return h.runs.flatMap((run) =>
     (run.feel?.answers ?? []).map((answer) => {
-      const key = `${answer.question} ${answer.end}`
+      const key = answerTopic(answer)
       const before = times.get(key) ?? 0
       times.set(key, before + (answer.answer === cannotSay ? 0 : 1))
       return { run, answer, share: againShare ** before }
     }),
   )
 }
+
+/** What an answer is about, as a line of evidence. */
+export const answerTopic = ({ question, end }: Pick<Answer, 'question' | 'end'>) =>
+  `answer ${question} ${end}`
 
 /** What an answer speaks for and against. */
 export function answerFindings({ run, answer, share }: GivenAnswer): Finding[] {
@@ -38,7 +42,7 @@ export function answerFindings({ run, answer, share }: GivenAnswer): Finding[] {
     evidence: {
       weight: c.weight * share,
       text: answerWords(answer.question, answer.answer),
-      topic: `answer ${answer.question} ${answer.end}`,
+      topic: answerTopic(answer),
       runNumbers: [run.number],
       link: { kind: 'answer', runId: run.run.id, sectionId: null, word: null },
     },

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Setup } from '#contract/setup'
+import { cannotSay } from '../causes/questions.ts'
 import { analysisWith, DayBuilder, fork, shock, space } from '../test/dayBuilder.ts'
 import type { DayHistory } from './dayHistory.ts'
 import { summarise } from './summary.ts'
@@ -26,6 +27,9 @@ const likedTwice = () =>
     .change({ rr: 5 })
     .run(8.5, [{ word: 'good', end: 'both' }])
     .run(9, [{ word: 'good', end: 'both' }])
+
+/** Rated low, not a word, and nobody can say which end was worse. */
+const silent = () => new DayBuilder().run(4.5).answer({ question: 'which-end', end: null, answer: cannotSay })
 
 /** Where everything stands but one part, which nobody has read. */
 const withoutPart = (id: keyof typeof start) =>
@@ -273,8 +277,8 @@ const cases: Case[] = [
   {
     day: 'A wordless 3',
     story: () => new DayBuilder().run(3).history(),
-    // Nothing points anywhere: a dial is tried, or the spring is read before it is turned.
-    card: ['change', 'read'],
+    // Nothing points anywhere: asked which end, a dial tried, or the spring read before it is turned.
+    card: ['ask', 'change', 'read'],
     why: 'A low rating is a complaint without a word',
   },
   {
@@ -502,8 +506,8 @@ const cases: Case[] = [
     why: 'It was said before: the turn did not take all of it away',
   },
   {
-    day: 'One run at 4.5, not a word, no sag read',
-    story: () => new DayBuilder().run(4.5).history(),
+    day: 'One run at 4.5, not a word, nobody can say which end, no sag read',
+    story: () => silent().history(),
     card: 'read',
     moves: [],
     says: /^Read the (rear|front) sag first/,
@@ -511,14 +515,14 @@ const cases: Case[] = [
   },
   {
     day: 'The same, rear sag on its target',
-    story: () => new DayBuilder().run(4.5).readSag('rear', 30).history(),
+    story: () => silent().readSag('rear', 30).history(),
     card: 'read',
     says: /^Read the front sag first/,
     why: 'The other end may be the one that is wrong',
   },
   {
     day: 'The same, both read and right',
-    story: () => new DayBuilder().run(4.5).readSag('rear', 30).readSag('front', 20).history(),
+    story: () => silent().readSag('rear', 30).readSag('front', 20).history(),
     card: 'change',
     why: 'The springs are right: now a dial',
   },
@@ -545,7 +549,7 @@ const cases: Case[] = [
   {
     day: 'One run at 4.5, the rear pumped firmer, 4.5 again, not a word',
     story: () => new DayBuilder().run(4.5).change({ rp: 190 }).run(4.5).history(),
-    card: ['change', 'read', 'go-back', 'repeat'],
+    card: ['ask', 'change', 'read', 'go-back', 'repeat'],
     never: /rear sag/,
     why: 'Who pumped without reading is not asked to read it now',
   },

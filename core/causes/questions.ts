@@ -30,6 +30,18 @@ export interface QuestionRule<A extends string = string> {
   given: Given<A>[]
 }
 
+/** What one end does is felt at that end, more often than not. */
+const feltAtItsEnd: readonly CauseKind[] = [
+  'spring-soft',
+  'spring-firm',
+  'rebound-slow',
+  'rebound-fast',
+  'lsc-open',
+  'lsc-closed',
+  'hsc-open',
+  'hsc-closed',
+]
+
 /**
  * Questions that tell look-alikes apart for the price of a breath. A cause that is not in `given` makes all answers
  * equally likely. The shares are documented starting points; the handbook prints this very table.
@@ -257,6 +269,17 @@ export const questionRules: { [Q in QuestionId]: QuestionRule<AnswerOf<Q>> } = {
     ask: 'Push it down slowly: does it stick and jump?',
     answers: { 'moves-freely': 'It moves freely', sticks: 'It sticks and jumps' },
     given: [{ kind: 'stiction', at: 'same', shares: { 'moves-freely': 0.1, sticks: 0.9 } }],
+  },
+  'which-end': {
+    kind: 'question',
+    words: [],
+    of: 'bike',
+    ask: 'Which end was worse?',
+    answers: { front: 'The front', rear: 'The rear', both: 'Both alike' },
+    given: feltAtItsEnd.flatMap((kind) => [
+      { kind, at: 'front', shares: { front: 0.65, rear: 0.1, both: 0.25 } },
+      { kind, at: 'rear', shares: { front: 0.1, rear: 0.65, both: 0.25 } },
+    ]),
   },
 }
 

@@ -35,6 +35,8 @@ export function answerOf(
 }
 
 const noticed = 0.25
+/** Ends that lose nearly as much are hard to tell apart. */
+const alikeShare = 0.7
 /** Who has nothing to complain of uses the travel as it is meant to be used. */
 const whereNothingIsOff: Partial<Record<QuestionId, string>> = {
   'bottoms-on': 'hardest-now-and-then',
@@ -94,5 +96,11 @@ function truth(id: QuestionId, end: End | null, dials: readonly Outlook[]): stri
       return 'checked'
     case 'lever-open':
       return 'open'
+    case 'which-end': {
+      const lost = (at: End) => here.reduce((sum, d) => sum + (d.end === at ? d.loss : 0), 0)
+      const [front, rear] = [lost('front'), lost('rear')]
+      if (Math.min(front, rear) > alikeShare * Math.max(front, rear)) return 'both'
+      return front > rear ? 'front' : 'rear'
+    }
   }
 }

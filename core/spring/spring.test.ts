@@ -101,6 +101,7 @@ describe('weather and height', () => {
   })
   it('agrees with the published standard atmosphere', () => {
     expect(ambientPa(0)).toBe(101325)
+    expect(() => ambientPa(NaN)).toThrow('Height must lie between -500 and 9000 m, got no number.')
     // ISO 2533: 1000 m 89 874.6 Pa, 3000 m 70 121.2 Pa (geopotential).
     expect(ambientPa(1000) / 89874.6).toBeCloseTo(1, 4)
     expect(ambientPa(3000) / 70121.2).toBeCloseTo(1, 3)

@@ -1,10 +1,12 @@
 import type { Problem } from '#contract/errors'
 import { ApiError } from './client.ts'
 import {
+  goesWith,
   mineOver,
   onVersion,
   replaceable,
   sameContent,
+  theirsOver,
   versionOf,
   type Letter,
   type NewLetter,
@@ -176,16 +178,25 @@ export class Outbox {
     })
   }
 
-  /** Ends a conflict: mine goes on from theirs, or theirs is taken and what waits of the record is dropped. */
+  /**
+   * Ends a conflict: mine goes on from theirs, or theirs is taken and what waits of the record is dropped, but for what goes
+   * with it.
+   */
   async settle(id: number, which: 'mine' | 'theirs'): Promise<void> {
     const letter = this.letters.find((l) => l.id === id)
     if (!letter) return
-    if (which === 'theirs')
-      return this.drop(this.letters.filter((l) => l.key === letter.key).map((l) => l.id))
-    const theirs = versionOf(letter.problem?.current)
-    const body = theirs === null ? letter.body : onVersion(mineOver(letter), theirs)
-    await this.change({ ...letter, body, state: 'waiting', problem: null, attempted: [] })
-    this.kick()
+    const send = async (body: unknown) => {
+      await this.change({ ...letter, body, state: 'waiting', problem: null, attempted: [] })
+      this.kick()
+    }
+    if (which === 'mine') {
+      const theirs = versionOf(letter.problem?.current)
+      return send(theirs === null ? letter.body : onVersion(mineOver(letter), theirs))
+    }
+    const ofRecord = this.letters.filter((l) => l.key === letter.key)
+    const rest = theirsOver({ ...letter, body: ofRecord[ofRecord.length - 1].body })
+    await this.drop(ofRecord.map((l) => l.id).filter((x) => rest === null || x !== id))
+    if (rest !== null) await send(rest)
   }
 
   /** Tries a refused letter once more, as it is or with another body. */
@@ -402,7 +413,9 @@ export class Outbox {
     // What was written on top of it goes on from the version it got.
     const after = this.letters
       .filter((l) => l.key === letter.key && (l.id > letter.id || l.id < 0))
-      .map((l) => (version === null ? l : { ...l, body: onVersion(l.body, version) }))
+      .map((l) =>
+        version === null ? l : { ...l, body: onVersion(l.body, version), opened: l.opened && saved },
+      )
     this.letters = this.letters.map((l) => after.find((a) => a.id === l.id) ?? l)
     // In one breath: a moment in which it is neither waiting nor known as saved would show the state before it, and
     // whoever wrote in that moment would build on that.
@@ -476,6 +489,11 @@ export class Outbox {
         [now.body, ...now.attempted].some((mine) => sameContent(problem.current, mine))
       ) {
         await this.change({ ...now, body: onVersion(now.body, theirs), tries })
+        return null
+      }
+      const both = goesWith(now, problem.current)
+      if (both) {
+        await this.change({ ...now, body: both, opened: problem.current, attempted: [], tries })
         return null
       }
       await this.end(now, 'conflict', problem, e)

@@ -35,13 +35,14 @@ export const waitingOf = (letters: readonly Letter[], key: string) =>
 /** Remembered bodies of lost answers; older ones cannot be at the server any more. */
 const mostAttempts = 8
 
-/** A letter on the version of the first it replaces, remembering what they may have left at the server. */
+/** A letter on the version of the first it replaces, begun from the same, remembering what they may have left at the server. */
 export function goingOnFrom(before: readonly Letter[], letter: Omit<Letter, 'id'>): Omit<Letter, 'id'> {
   if (before.length === 0) return letter
   const version = versionOf(before[0].body)
   return {
     ...letter,
     body: version === null ? letter.body : onVersion(letter.body, version),
+    opened: before[0].opened ?? letter.opened,
     attempted: before.flatMap((l) => l.attempted).slice(-mostAttempts),
   }
 }

@@ -15,6 +15,7 @@ import BlindCover from '../components/day/BlindCover.vue'
 import DayHead from '../components/day/DayHead.vue'
 import DayLine from '../components/day/DayLine.vue'
 import EarlierDays from '../components/day/EarlierDays.vue'
+import FeelConflict from '../components/day/FeelConflict.vue'
 import FeelStrip from '../components/day/FeelStrip.vue'
 import NextChange from '../components/day/NextChange.vue'
 import OnTheBike from '../components/day/OnTheBike.vue'
@@ -393,18 +394,11 @@ useShortcuts([
             />
           </template>
         </FeelStrip>
-        <p v-if="day.conflict" class="caution conflict" role="alert">
-          <span
-            >This run’s feel was changed elsewhere in the meantime (rating there:
-            {{ day.conflict.theirs.rating ?? 'none' }}, {{ day.conflict.theirs.marks.length }} words).</span
-          >
-          <button type="button" class="btn btn-plain" @click="day.settleConflict('mine')">
-            Keep what I typed
-          </button>
-          <button type="button" class="btn btn-plain" @click="day.settleConflict('theirs')">
-            Use theirs
-          </button>
-        </p>
+        <FeelConflict
+          v-if="day.conflict"
+          :differences="day.conflict.differences"
+          @settle="day.settleConflict"
+        />
         <p v-if="facts" class="soft small num facts">{{ facts }}</p>
         <div class="runacts">
           <RouterLink

@@ -274,6 +274,8 @@ async function toPresent() {
       </p>
     </div>
     <aside v-if="first && bike" class="panel" :class="{ shown: panelShown }" aria-label="The chosen setup">
+      <!-- On a phone the panel is the whole screen. -->
+      <h1 class="visually-hidden alone">{{ titleOf(first.place) }}</h1>
       <button type="button" class="btn btn-plain back" @click="panelShown = false">Back to the map</button>
       <div class="beside">
         <TypedPicker v-model="besideKey" label="Beside" :options="besideOptions" />
@@ -419,6 +421,9 @@ async function toPresent() {
 .acts .btn {
   padding-inline: 0.6rem;
 }
+.alone {
+  display: none;
+}
 .back {
   display: none;
   margin-bottom: 0.6rem;
@@ -451,6 +456,9 @@ async function toPresent() {
     bottom: 57px;
     margin-inline: -0.8rem;
     padding-inline: 0.8rem;
+  }
+  .alone {
+    display: block;
   }
   .back {
     display: inline-flex;

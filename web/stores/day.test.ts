@@ -397,6 +397,50 @@ describe('feel', () => {
       expect(day.feelOf(story.run.id).note).toBe(which)
     },
   )
+  it('a rating here and a word there go together, and nobody is asked', async () => {
+    const day = await open()
+    const word = {
+      id: crypto.randomUUID(),
+      word: 'kicks',
+      sectionId: null,
+      end: 'rear',
+      strength: 2,
+    } as const
+    await t.put(`/runs/${story.run.id}/feel`, { ...theirs(), rating: null, marks: [word] })
+    day.editFeel({ ...day.feelOf(story.run.id), rating: 4 })
+    day.editFeel({ ...day.feelOf(story.run.id), rating: 6 })
+    await quiet(outbox)
+    expect(useOutbox().letters).toEqual([])
+    expect((await held()).feels[0]).toMatchObject({ rating: 6, note: 'theirs', marks: [word], version: 2 })
+  })
+  it.each(['mine', 'theirs'] as const)('of what differs %s holds, of the rest both', async (which) => {
+    const day = await open()
+    await t.put(`/runs/${story.run.id}/feel`, { ...theirs(), rating: null })
+    day.editFeel({ ...day.feelOf(story.run.id), note: 'mine', rating: 6 })
+    await vi.waitFor(() => expect(day.conflict).not.toBeNull())
+    expect(day.conflict!.differences).toEqual(['note: “mine” here, “theirs” there'])
+    await day.settleConflict(which)
+    await quiet(outbox)
+    expect((await held()).feels[0]).toMatchObject({ note: which, rating: 6, version: 2 })
+    expect(useOutbox().letters).toEqual([])
+  })
+  it('said out of reach, in two goes, what others said meanwhile stays', async () => {
+    const day = await open()
+    online = false
+    day.editFeel({ ...day.feelOf(story.run.id), rating: 4 })
+    await quiet(outbox)
+    await t.put(`/runs/${story.run.id}/feel`, { ...theirs(), rating: null })
+    day.editFeel({ ...day.feelOf(story.run.id), rating: 5 })
+    await quiet(outbox)
+    online = true
+    await outbox.flush()
+    await quiet(outbox)
+    expect((await held()).feels[0]).toMatchObject({ rating: 5, note: 'theirs' })
+    await t.put(`/runs/${story.run.id}/feel`, { ...(await held()).feels[0], note: 'theirs again' })
+    day.editFeel({ ...day.feelOf(story.run.id), rating: 6 })
+    await quiet(outbox)
+    expect((await held()).feels[0]).toMatchObject({ rating: 6, note: 'theirs again' })
+  })
   it('written before a reload and overtaken meanwhile is asked about, not dropped', async () => {
     const shelf = memoryShelf()
     outbox = await openPage(shelf)

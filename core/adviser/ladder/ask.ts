@@ -3,9 +3,9 @@ import type { Cause, Proposal } from '#contract/proposal'
 import type { AskedQuestion, QuestionId } from '#contract/question'
 import type { Mark } from '#contract/run'
 import { cannotSay, questionRules, type QuestionRule } from '../../causes/questions.ts'
-import { wordRules } from '../../causes/words.ts'
+import { isComplaint, wordRules } from '../../causes/words.ts'
 import { conditionsNow } from '../../conditions/at.ts'
-import { answerTo, withAnswer } from '../answers.ts'
+import { answersGiven, answerTo, withAnswer } from '../answers.ts'
 import { plain, reason } from '../cards.ts'
 import { costRuns } from '../costs.ts'
 import { isRefuted } from '../deepest.ts'
@@ -23,6 +23,9 @@ const worthSaying = 0.05
 /** A question about heat is only put when it is warm and nobody knows where the settings were found. */
 const warmFromC = 22
 const likedFrom = 7.5
+/** Rated below, something is wrong though nobody said what. */
+const unhappyBelow = 6.5
+const mostEndQuestions = 2
 /** An answer less likely than this is not asked for. Of three that are as likely each has a third, less what nobody knows. */
 const mayComeFrom = 0.2
 
@@ -77,12 +80,13 @@ function unanswered(c: Climb, last: HistoryRun, q: Pick<Open, 'id' | 'end'>): Cl
 interface Open {
   id: QuestionId
   end: End | null
-  mark: Mark
+  /** The word that raises it; null: nothing was said. */
+  mark: Mark | null
 }
 
 /** Questions that the words of the latest run raise, and that nobody has answered on these settings. */
 function openQuestions(c: Climb, last: HistoryRun): Open[] {
-  const out: Open[] = []
+  const out: Open[] = isWordless(c, last) ? [{ id: 'which-end', end: null, mark: null }] : []
   for (const mark of urgentOf(last.feel?.marks ?? []))
     for (const id of Object.keys(questionRules) as QuestionId[]) {
       const rule: QuestionRule = questionRules[id]
@@ -99,6 +103,14 @@ function openQuestions(c: Climb, last: HistoryRun): Open[] {
       out.push({ id, end, mark })
     }
   return out
+}
+
+/** Rated low, and nobody said of what: asked which end, so often a day, and never again of who could not say. */
+function isWordless(c: Climb, { feel }: HistoryRun): boolean {
+  if (!c.space.front || !c.space.rear || (feel?.rating ?? unhappyBelow) >= unhappyBelow) return false
+  if (feel!.marks.some((m) => isComplaint(m.word)) || answerTo(c.onNow, 'which-end', null)) return false
+  const asked = answersGiven(c.h).filter((g) => g.answer.question === 'which-end')
+  return asked.length < mostEndQuestions && asked.every((g) => g.answer.answer !== cannotSay)
 }
 
 function makesSense(c: Climb, last: HistoryRun, id: QuestionId, mark: Mark): boolean {
@@ -218,7 +230,12 @@ function askCard(c: Climb, last: HistoryRun, q: Open, question: AskedQuestion): 
       '',
     ),
     speaksFor: [
-      reason(`“${wordRules[q.mark.word].label}” on run ${last.number}`, last.run.id),
+      reason(
+        q.mark
+          ? `“${wordRules[q.mark.word].label}” on run ${last.number}`
+          : `Run ${last.number} was rated ${last.feel?.rating}, and nothing said of it`,
+        last.run.id,
+      ),
       ...(question.worth >= worthSaying
         ? [reason(`Knowing it first is worth ${question.worth.toFixed(1)} rating points on the next run`)]
         : []),

@@ -1,5 +1,6 @@
 import { isComplaint } from '../../causes/words.ts'
 import { knownSagPct } from '../../setup/sagOf.ts'
+import { answerTo, answerTopic } from '../answers.ts'
 import { reason } from '../cards.ts'
 import { movedToday } from '../decide.ts'
 import { hasAskedEnough, type Climb, type Rung } from './climb.ts'
@@ -10,6 +11,9 @@ import { usefulOf } from './useful.ts'
 const poorBelow = 6
 /** Figures, rings or answers that weigh so for a cause point there. */
 const pointsFrom = 0.5
+/** Which end was worse points at no cause. */
+const whichEnd = answerTopic({ question: 'which-end', end: null })
+const otherEnd = { front: 'rear', rear: 'front' } as const
 
 /**
  * A poor ride of which nobody said where or how: before a damper is turned on a guess, sag is read at both ends. A spring
@@ -20,13 +24,15 @@ export const readWhereNothingPoints: Rung = (c) => {
   if (!c.now || rating === null || rating >= poorBelow || hasAskedEnough(c)) return null
   if (c.onNow.some((r) => r.feel?.marks.some((m) => isComplaint(m.word)))) return null
   const [first] = c.causes()
-  if (first?.evidence.some((e) => e.weight >= pointsFrom)) return null
+  if (first?.evidence.some((e) => e.weight >= pointsFrom && e.topic !== whichEnd)) return null
+  const worse = answerTo(c.onNow, 'which-end', null)?.answer
   const [best] = usefulOf(c)
   const { dials } = c.outlook()
   // What earlier days know of a dial points there.
   if (!best || best.steps.some((s) => isRemembered(c, dials[s.dial].adjuster.id))) return null
   const moved = movedToday(c.h)
   for (const end of ['rear', 'front'] as const) {
+    if (worse === otherEnd[end]) continue
     const unit = c.space[end]
     const spring = unit?.adjusters.find((a) => a.role === 'main-pressure' || a.role === 'spring-rate')
     if (!unit || !spring || moved.has(spring.id) || knownSagPct(c.h.setups, c.now, unit) !== null) continue

@@ -1,7 +1,7 @@
 import { separatingCard } from '../change.ts'
 import { remedyMoves } from '../remedies.ts'
 import type { Rung } from './climb.ts'
-import { usefulOf } from './useful.ts'
+import { likelyFrom, usefulOf } from './useful.ts'
 
 const lookAlikeFactor = 2
 const knownFrom = 0.8
@@ -15,7 +15,7 @@ export const separate: Rung = (c) => {
     return move && !move.sideEffect ? [{ cause, move }] : []
   })
   const [first] = answers
-  if (!first) return null
+  if (!first || first.cause.probability < likelyFrom) return null
   const id = first.move.adjuster.id
   const rival = answers.find(
     (a) => a !== first && a.move.adjuster.id === id && a.move.direction !== first.move.direction,

@@ -2,7 +2,8 @@ import { springCauses } from '../../causes/kinds.ts'
 import { facts } from '../../causes/factRules.ts'
 import { knownSagPct } from '../../setup/sagOf.ts'
 import type { Candidate } from '../candidates.ts'
-import { movedToday } from '../decide.ts'
+import { answerTo } from '../answers.ts'
+import { choice, movedToday, worth } from '../decide.ts'
 import { settingsKey } from '../history.ts'
 import { answersOf, remedyMoves } from '../remedies.ts'
 import { hasAskedEnough, type Climb } from './climb.ts'
@@ -21,7 +22,16 @@ const noBetterBelow = 0.55
 /** Changes worth weighing, most useful first; while something clear is complained of, those that answer it. */
 export function usefulOf(c: Climb): Candidate[] {
   const sound = soundOf(c)
-  return answeringComplaint(c, sound) ?? sound
+  return answeringComplaint(c, sound) ?? atWorseEnd(c, sound) ?? sound
+}
+
+/** Nothing was said but which end was worse: what only finds out is tried there; null: not told, or nothing is left there. */
+function atWorseEnd(c: Climb, sound: readonly Candidate[]): Candidate[] | null {
+  const worse = answerTo(c.onNow.slice(-1), 'which-end', null)?.answer
+  if (worse !== 'front' && worse !== 'rear') return null
+  const { dials } = c.outlook()
+  const there = sound.filter((x) => x.gain > 0 || x.steps.every((s) => dials[s.dial].end === worse))
+  return there.some((x) => worth(x) >= choice.leastWorth) ? there : null
 }
 
 /** All changes but what was worse already, opens a unit for nothing or goes against the leading cause, most useful first. */

@@ -3,6 +3,7 @@ import type { DayBundle } from '#contract/endpoints'
 import type { Answer } from '#contract/question'
 import { Feel, type Run } from '#contract/run'
 import { emptyFeel } from '#core/setup/nothingNoted'
+import { feelTogether } from '../../support/feelTogether.ts'
 import { useOutbox } from '../outbox.ts'
 
 /** Typing pauses this long before feel is sent; it waits safely from the first letter on. */
@@ -15,13 +16,14 @@ export function useFeels(bundle: Ref<DayBundle | null>, selectedRun: Ref<Run | n
     bundle.value?.feels.find((f) => f.runId === runId) ?? emptyFeel(runId)
   const feelKey = (runId: string) => `feel:${runId}`
 
-  /** Shown at once, kept on this device at once, sent a moment later. */
+  /** Shown at once, kept on this device at once, sent a moment later; what others say of the run meanwhile goes with it. */
   const editFeel = (feel: Feel) =>
     void outbox.write({
       kind: 'feel',
       key: feelKey(feel.runId),
       params: { id: feel.runId },
       body: feel,
+      opened: feelOf(feel.runId),
       file: null,
       holdMs: typingMs,
     })
@@ -38,9 +40,10 @@ export function useFeels(bundle: Ref<DayBundle | null>, selectedRun: Ref<Run | n
   const conflict = computed(() => {
     const letter = selectedRun.value && outbox.conflictOf(feelKey(selectedRun.value.id))
     const theirs = letter && Feel.safeParse(letter.problem?.current)
-    return letter && theirs?.success
-      ? { id: letter.id, mine: letter.body as Feel, theirs: theirs.data }
-      : null
+    if (!letter || !theirs?.success) return null
+    const mine = letter.body as Feel
+    const { differences } = feelTogether((letter.opened as Feel | undefined) ?? null, mine, theirs.data)
+    return { id: letter.id, mine, theirs: theirs.data, differences }
   })
   const settleConflict = (which: 'mine' | 'theirs') =>
     conflict.value ? outbox.settle(conflict.value.id, which) : Promise.resolve()
