@@ -96,3 +96,19 @@ test('a feel that was changed elsewhere is told of on every screen, and leads to
   await expect(line).toHaveCount(0)
   await expect(page.getByLabel('Note on this run')).toHaveValue('from there')
 })
+
+test('a reading that did not arrive while the stream held is repeated, and what was removed goes', async ({
+  page,
+}) => {
+  await page.goto(server.base + inDemo.day.address)
+  await proposed(page)
+  const run = page.getByRole('button', { name: /^Run 5,/ })
+  await expect(run).toBeVisible()
+  await page.route('**/api/v1/days/*', (route) => route.abort())
+  await page.request.delete(`${server.base}/api/v1/runs/${idOf('half-way run 5')}`)
+  await expect(page.getByText('The server cannot be reached since')).toBeVisible()
+  await page.unroute('**/api/v1/days/*')
+  await page.getByRole('button', { name: 'Try now' }).click()
+  await expect(page.getByText('The server cannot be reached since')).toBeHidden()
+  await expect(run).toBeHidden()
+})

@@ -32,6 +32,7 @@ import { settledDay } from './ladder/settledDay.ts'
 import { firstRun, rideIt, tellTheFeel, untangle } from './ladder/somethingToJudge.ts'
 import { readBeforePumping } from './ladder/readBeforePumping.ts'
 import { readSomething, readTheAnswer } from './ladder/readTheAnswer.ts'
+import { readWhereItPoints } from './ladder/readWhereItPoints.ts'
 import { readWhereNothingPoints } from './ladder/readWhereNothingPoints.ts'
 import { springByChart } from './ladder/springByChart.ts'
 import { springBySensor } from './ladder/springBySensor.ts'
@@ -91,6 +92,7 @@ const ladder: readonly Rung[] = [
   againstMemory,
   goOn,
   wordAgainstFigure,
+  readWhereItPoints,
   readBeforePumping,
   springBySensor,
   restOfTheWay,

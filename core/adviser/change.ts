@@ -30,6 +30,9 @@ export function stepWords(end: End, a: Adjuster, from: number, to: number, space
   return `${end === 'front' ? 'Front' : 'Rear'} ${adjusterName(a).toLowerCase()}, ${distanceWords(a, from, to, space.units)} ${effectWord(a, from, to)}`
 }
 
+/** A cause whose right part it is tells why a step is made, from this share of the likelier one that it stands in for. */
+const rightShare = 0.5
+
 /** The cause that a step answers best, with the substitute's side effect where it only stands in. */
 export function causeOfStep(
   step: Step,
@@ -38,11 +41,17 @@ export function causeOfStep(
   space: SetupSpace,
   positions: ReadonlyMap<string, number>,
 ): { cause: Cause; move: RemedyMove } | null {
-  for (const cause of causes)
-    for (const move of remedyMoves(cause.kind, cause.end, space, positions))
-      if (move.adjuster.id === dial.adjuster.id && Math.sign(step.to - step.from) === move.direction)
-        return { cause, move }
-  return null
+  const found = causes.flatMap((cause) =>
+    remedyMoves(cause.kind, cause.end, space, positions)
+      .filter((m) => m.adjuster.id === dial.adjuster.id && Math.sign(step.to - step.from) === m.direction)
+      .map((move) => ({ cause, move })),
+  )
+  const [first] = found
+  // What it is the right part for is why it is turned, where that is as good as as likely as what it only stands in for.
+  const right = found.find(
+    (f) => !f.move.sideEffect && f.cause.probability >= rightShare * first.cause.probability,
+  )
+  return right ?? first ?? null
 }
 
 export function outlookOf(c: Candidate): Outlook {

@@ -310,6 +310,56 @@ const cases: Case[] = [
     why: 'The rider has got faster; both ends, one change',
   },
   {
+    day: '13 % quicker within three runs on the settings of the morning, liked at first, and it falls through now',
+    story: () =>
+      new DayBuilder()
+        .run(8, [], { durationS: 120 })
+        .run(7.5, [{ word: 'blows-through', end: 'front' }], { durationS: 108 })
+        .run(6.5, [{ word: 'dives', end: 'front' }], { durationS: 104 })
+        .history(),
+    card: 'change',
+    moves: ['front pressure firmer', 'front compression firmer'],
+    says: /Up to speed.*quicker than when the day began/,
+    why: 'Nothing was turned: what changed is the pace',
+  },
+  {
+    day: 'The same, and the first run was held back',
+    story: () =>
+      new DayBuilder()
+        .run(8, [], { durationS: 120, effort: 'held-back' })
+        .run(7.5, [{ word: 'blows-through', end: 'front' }], { durationS: 108 })
+        .run(6.5, [{ word: 'dives', end: 'front' }], { durationS: 104 })
+        .history(),
+    card: ['ask', 'read', 'change', 'separating-test', 'repeat'],
+    never: /Up to speed/,
+    why: 'Looking at the trail is no pace',
+  },
+  {
+    day: 'The same, a little quicker than one single run before',
+    story: () =>
+      new DayBuilder()
+        .run(8, [], { durationS: 120 })
+        .run(7.5, [{ word: 'blows-through', end: 'front' }], { durationS: 114 })
+        .run(6.5, [{ word: 'dives', end: 'front' }], { durationS: 113 })
+        .history(),
+    card: ['ask', 'read', 'change', 'separating-test', 'repeat'],
+    never: /Up to speed/,
+    why: 'The first run of a morning is slow by itself',
+  },
+  {
+    day: 'Quicker on the settings of the morning, and it dived from the first run on',
+    story: () =>
+      new DayBuilder()
+        .run(6, [{ word: 'dives', end: 'front' }], { durationS: 120 })
+        .run(6, [{ word: 'dives', end: 'front' }], { durationS: 119 })
+        .run(6, [{ word: 'dives', end: 'front' }], { durationS: 108 })
+        .run(6, [{ word: 'dives', end: 'front' }], { durationS: 107 })
+        .history(),
+    card: ['ask', 'read', 'change', 'separating-test', 'repeat'],
+    never: /Up to speed/,
+    why: 'It was so before anybody was quick',
+  },
+  {
     day: 'Just as quick as at the start, the same words',
     story: () =>
       new DayBuilder()

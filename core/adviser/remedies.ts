@@ -58,7 +58,7 @@ const remedies: Partial<Record<CauseKind, Remedy[]>> = {
     {
       roles: ['main-pressure'],
       direction: 1,
-      sideEffect: 'There is no compression dial; air holds it up too, but everywhere, and costs grip.',
+      sideEffect: 'It stands in for low-speed compression: air holds the end up everywhere, and costs grip.',
     },
   ],
   'lsc-closed': [{ roles: lowComp, direction: 1 }],

@@ -3,6 +3,7 @@ import type { z } from 'zod'
 import type { Bench } from '#contract/bench'
 import { endpoints, type DayBundle, type Endpoint, type Garage } from '#contract/endpoints'
 import type { LiveEvent } from '#contract/live'
+import { readingsBehind } from './behind.ts'
 import { ApiError, callTold } from './client.ts'
 import { dayFromHere } from './dayFromHere.ts'
 import { forgetHeld, keep, recall } from './held.ts'
@@ -42,6 +43,9 @@ export const readMissed = (client: QueryClient) =>
   void client.invalidateQueries({
     predicate: (q) => q.state.data !== undefined && holds.get(q.queryKey.join()) !== heard,
   })
+const behind = readingsBehind((queryKey) => void cache.invalidateQueries({ queryKey, exact: true }))
+/** Asks again for what did not reach the server, without waiting for it to be heard of. */
+export const readBehind = behind.readAgain
 /** After so many readings overtaken one by one the last is shown: somebody is turning faster than this line carries. */
 const patience = 5
 /** Shown so, it may lack what was told meanwhile: it is read again when things are quieter. */
@@ -85,6 +89,7 @@ function whole<P extends z.ZodType, B extends z.ZodType, R extends z.ZodType>(
         if (stands === null) throw e
         // It holds nothing that was told: read again when the server is back.
         holds.delete(key)
+        if (e.problem === null) behind.add(queryKey)
         return stands
       }
     }

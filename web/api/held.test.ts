@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto'
+import { QueryObserver } from '@tanstack/vue-query'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { ApiError } from './client.ts'
+import { ApiError, reach } from './client.ts'
 import { toldHeader } from '#contract/live'
 import type { DaySummary } from '#contract/endpoints'
 import { cache, hear, holdLetters, reads } from './cache.ts'
@@ -49,6 +50,19 @@ describe('what was read last', () => {
     serves([])
     await cache.fetchQuery({ ...reads.days(), staleTime: 0 })
     expect(outOfReachSince.value).toBeNull()
+  })
+  it('is read anew once anything is answered, though nobody was told that the server was away', async () => {
+    serves([])
+    const stop = new QueryObserver(cache, reads.days()).subscribe(() => {})
+    await vi.waitFor(() => expect(cache.getQueryData(['days'])).toEqual([]))
+    away()
+    await cache.invalidateQueries({ queryKey: ['days'] })
+    serves([sampleSummary])
+    await pause()
+    expect(cache.getQueryData(['days'])).toEqual([])
+    await reach('/anything')
+    await vi.waitFor(() => expect(cache.getQueryData(['days'])).toEqual([sampleSummary]))
+    stop()
   })
   it('never stands in for a server that answers: what is refused or gone is told', async () => {
     keep('tents', [])

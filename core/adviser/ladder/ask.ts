@@ -14,6 +14,7 @@ import { lastAnswerWeights } from '../lastAnswers.ts'
 import type { HistoryRun, SetupSpace } from '../dayHistory.ts'
 import { urgentOf } from './complaint.ts'
 import { hasLever } from './openLever.ts'
+import { pointedOut } from './pointing.ts'
 import { climbOf, hasAskedEnough, type Climb, type Rung } from './climb.ts'
 
 /** Nobody likes to be questioned: so often on the same settings. */
@@ -109,6 +110,7 @@ function openQuestions(c: Climb, last: HistoryRun): Open[] {
 function isWordless(c: Climb, { feel }: HistoryRun): boolean {
   if (!c.space.front || !c.space.rear || (feel?.rating ?? unhappyBelow) >= unhappyBelow) return false
   if (feel!.marks.some((m) => isComplaint(m.word)) || answerTo(c.onNow, 'which-end', null)) return false
+  if (pointedOut(c)) return false
   const asked = answersGiven(c.h).filter((g) => g.answer.question === 'which-end')
   return asked.length < mostEndQuestions && asked.every((g) => g.answer.answer !== cannotSay)
 }
@@ -233,7 +235,7 @@ function askCard(c: Climb, last: HistoryRun, q: Open, question: AskedQuestion): 
       reason(
         q.mark
           ? `“${wordRules[q.mark.word].label}” on run ${last.number}`
-          : `Run ${last.number} was rated ${last.feel?.rating}, and nothing said of it`,
+          : `Run ${last.number} was rated ${last.feel?.rating}, and nothing was complained of`,
         last.run.id,
       ),
       ...(question.worth >= worthSaying

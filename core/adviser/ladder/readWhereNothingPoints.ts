@@ -1,18 +1,15 @@
 import { isComplaint } from '../../causes/words.ts'
 import { knownSagPct } from '../../setup/sagOf.ts'
-import { answerTo, answerTopic } from '../answers.ts'
+import { answerTo } from '../answers.ts'
 import { reason } from '../cards.ts'
 import { movedToday } from '../decide.ts'
 import { hasAskedEnough, type Climb, type Rung } from './climb.ts'
+import { pointedOut } from './pointing.ts'
 import { sagFirst } from './sagFirst.ts'
 import { usefulOf } from './useful.ts'
 
 /** Rated below, something is clearly wrong. */
 const poorBelow = 6
-/** Figures, rings or answers that weigh so for a cause point there. */
-const pointsFrom = 0.5
-/** Which end was worse points at no cause. */
-const whichEnd = answerTopic({ question: 'which-end', end: null })
 const otherEnd = { front: 'rear', rear: 'front' } as const
 
 /**
@@ -23,8 +20,7 @@ export const readWhereNothingPoints: Rung = (c) => {
   const rating = c.onNow[c.onNow.length - 1]?.feel?.rating ?? null
   if (!c.now || rating === null || rating >= poorBelow || hasAskedEnough(c)) return null
   if (c.onNow.some((r) => r.feel?.marks.some((m) => isComplaint(m.word)))) return null
-  const [first] = c.causes()
-  if (first?.evidence.some((e) => e.weight >= pointsFrom && e.topic !== whichEnd)) return null
+  if (pointedOut(c)) return null
   const worse = answerTo(c.onNow, 'which-end', null)?.answer
   const [best] = usefulOf(c)
   const { dials } = c.outlook()

@@ -44,22 +44,26 @@ export const upToSpeed: Rung = (c) => {
   }
 }
 
-/** By the clock: the last timed runs here against the first of the day, or against earlier days on this trail. */
+/**
+ * By the clock: the last timed runs here against the first of the day on which nothing sounded too soft, or against earlier
+ * days on this trail. One single run to hold them against has to be the slower by more: it may have been for looking.
+ */
 function paceGained(c: Climb): { share: number; than: string } | null {
-  const times = (runs: Climb['counted']) => runs.flatMap((r) => r.run.durationS ?? [])
-  const here = times(c.onNow).slice(-timedRuns)
+  const timed = c.counted.filter((r) => r.run.durationS !== null && r.run.effort !== 'held-back')
+  const here = timed.filter((r) => c.onNow.includes(r)).slice(-timedRuns)
   if (here.length < timedRuns) return null
-  const first = times(c.counted.filter((r) => !c.onNow.includes(r))).slice(0, timedRuns)
-  const before = c.h.memory?.lapS ?? null
-  const [old, than] =
-    first.length === timedRuns
-      ? [mean(first), 'when the day began']
-      : [before, 'on the earlier days on this trail']
-  const share = old === null ? 0 : 1 - mean(here) / old
-  return share >= fasterFrom ? { share, than } : null
+  const first = timed.filter((r) => !here.includes(r)).slice(0, timedRuns)
+  const seconds = (runs: Climb['counted']) => mean(runs.map((r) => r.run.durationS!))
+  const isOfToday = first.length === timedRuns || (first.length > 0 && !c.h.memory?.lapS)
+  if (isOfToday && first.some((r) => r.feel?.marks.some((m) => softWords.includes(m.word)))) return null
+  const old = isOfToday ? seconds(first) : (c.h.memory?.lapS ?? null)
+  const than = isOfToday ? 'when the day began' : 'on the earlier days on this trail'
+  const from = isOfToday && first.length < timedRuns ? 2 * fasterFrom : fasterFrom
+  const share = old === null ? 0 : 1 - seconds(here) / old
+  return share >= from ? { share, than } : null
 }
 
-const mean = (x: readonly number[]) => x.reduce((t, v) => t + v, 0) / x.length
+const mean = (x: number[]) => x.reduce((t, v) => t + v, 0) / x.length
 
 /** Fork pressure, and compression of both ends, a step each. */
 function firmerTogether(c: Climb): (ProposedMove & { what: string })[] {

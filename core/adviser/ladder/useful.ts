@@ -41,10 +41,16 @@ function soundOf(c: Climb): Candidate[] {
     const against = againstLeading(c)
     const unheard = againstEveryCause(c)
     const unlearnt = againstLastTurn(c)
+    const isComplaining = complaintsOf(c).length > 0
     const all = c
       .outlook()
       .candidates.filter(
-        (x) => !against(x) && !unheard(x) && !unlearnt(x) && !alreadyWorse(c, x) && !leavesARightSpring(c, x),
+        (x) =>
+          !against(x) &&
+          !unheard(x) &&
+          !unlearnt(x) &&
+          !alreadyWorse(c, x) &&
+          !(isComplaining && movesARightSpring(c, x)),
       )
     sound = withoutNeedlessOpening(c, all)
     weighed.set(c, sound)
@@ -98,6 +104,7 @@ function pumpsBlind(c: Climb, x: Candidate): boolean {
 /** What it turns is what one of the likeliest causes of the complaint asks for, be it for want of the right dial. */
 function isAnswering(c: Climb, x: Candidate): boolean {
   const spoken = causesOf(c, complaintsOf(c))
+  if (spoken.length === 0) return false
   const { dials } = c.outlook()
   return spoken
     .filter((cause) => cause.probability >= nearLeader * spoken[0].probability)
@@ -109,9 +116,12 @@ function isAnswering(c: Climb, x: Candidate): boolean {
     )
 }
 
-/** To find something out while something is complained of, a spring whose sag was read right is left where it is. */
-function leavesARightSpring(c: Climb, x: Candidate): boolean {
-  if (x.gain > 0 || complaintsOf(c).length === 0 || !c.now || isAnswering(c, x)) return false
+/**
+ * To find something out, a spring whose sag was read right: left where it is while something is complained of, and else tried
+ * after what is not known to be right.
+ */
+function movesARightSpring(c: Climb, x: Candidate): boolean {
+  if (x.gain > 0 || !c.now || isAnswering(c, x)) return false
   const { dials } = c.outlook()
   const springs = x.steps.map((s) => dials[s.dial]).filter((d) => d.adjuster.role === 'main-pressure')
   return springs.some((d) => {
@@ -123,7 +133,9 @@ function leavesARightSpring(c: Climb, x: Candidate): boolean {
 
 /** While a sensor shows a spring to be wrong it comes before any damper: a damper cannot repair it. */
 export function bestOf(c: Climb): Candidate | null {
-  const useful = usefulOf(c)
+  const all = usefulOf(c)
+  const unsure = all.filter((x) => !movesARightSpring(c, x))
+  const useful = unsure.some((x) => worth(x) >= choice.leastWorth) ? unsure : all
   const seeing = useful.filter((x) => !pumpsBlind(c, x))
   const candidates = hasAskedEnough(c) && seeing.length > 0 ? seeing : useful
   const { dials } = c.outlook()

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent } from 'vue'
+import { readBehind } from '../../api/cache.ts'
 import { outOfReachSince } from '../../api/reach.ts'
 import { newerIsHere, takeNewer } from '../../offline/newVersion.ts'
 import { useOutbox } from '../../stores/outbox.ts'
@@ -25,6 +26,10 @@ const words = computed(() => {
     return `The server cannot be reached since ${clockWords(outOfReachSince.value)}. What you see is as it was then; what you enter waits on this device.`
   return ''
 })
+function tryNow() {
+  void outbox.flush()
+  readBehind()
+}
 const blocked = computed(() =>
   !outbox.state.durable && !words.value
     ? 'This browser keeps nothing on the device; everything is sent at once, so leave the window open until it says saved.'
@@ -43,7 +48,7 @@ const blocked = computed(() =>
     </p>
     <p v-if="words" role="status">
       {{ words }}
-      <button type="button" class="btn btn-sm btn-plain" @click="outbox.flush()">Try now</button>
+      <button type="button" class="btn btn-sm btn-plain" @click="tryNow">Try now</button>
     </p>
     <p v-else-if="blocked" role="status">{{ blocked }}</p>
     <p v-for="l in outbox.refused" :key="l.id" class="refused" role="alert">
