@@ -18,3 +18,11 @@ export function option(name: string, usual: number): number {
   const at = process.argv.indexOf(`--${name}`)
   return at < 0 ? usual : Number(process.argv[at + 1])
 }
+
+/** `--at tent`; the first of them unless said otherwise. */
+export function choice(name: string, of: readonly string[]): string {
+  const at = process.argv.indexOf(`--${name}`)
+  const said = at < 0 ? of[0] : process.argv[at + 1]
+  if (!of.includes(said)) throw new Error(`--${name} takes ${of.join(' or ')}`)
+  return said
+}

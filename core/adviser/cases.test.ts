@@ -275,6 +275,17 @@ const cases: Case[] = [
     why: 'Nothing was said: neither settled nor happy; the most useful dial is tried',
   },
   {
+    day: 'The rear bounces on, one click before its slow stop, sag right',
+    story: () =>
+      withSag(new DayBuilder({ ...start, rr: 1 }).run(4, [{ word: 'pogo', end: 'rear' }]).history(), {
+        front: 20,
+        rear: 30,
+      }),
+    card: 'change',
+    moves: ['rear rebound slower'],
+    why: 'What is left of the right dial comes before a guess at the other end',
+  },
+  {
     day: 'A wordless 3',
     story: () => new DayBuilder().run(3).history(),
     // Nothing points anywhere: asked which end, a dial tried, or the spring read before it is turned.

@@ -2,7 +2,9 @@ import type { Adjuster, AdjusterRole } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import type { CauseKind } from '#contract/proposal'
 import { adjusterRange, canStandAt, clampToRange } from '../adjusters/range.ts'
+import type { Step } from './candidates.ts'
 import type { SetupSpace } from './dayHistory.ts'
+import type { Dial } from './dials.ts'
 
 /** One way to answer a cause: which adjuster, which way (+1 canonical up), and what else it does. */
 interface Remedy {
@@ -119,6 +121,10 @@ export function answersOf(kind: CauseKind, end: End | null, space: SetupSpace): 
   }
   return out
 }
+
+/** Whether a step turns what one of these answers asks for, that way. */
+export const isOneOf = (answers: readonly Answer[], dials: readonly Dial[]) => (s: Step) =>
+  answers.some((a) => a.adjuster.id === dials[s.dial].adjuster.id && a.direction === Math.sign(s.to - s.from))
 
 export interface RemedyMove {
   end: End

@@ -47,7 +47,8 @@ export const asking =
     if (c.onNow.reduce((n, r) => n + (r.feel?.answers.length ?? 0), 0) >= mostQuestions) return null
     const open = openQuestions(c, last)
       .map((q) => ({ ...q, imagine: imagine(c, last, q) }))
-      .filter((q) => q.imagine.worth >= costRuns.question || q.imagine.parts)
+      // Pointing at an end saves a reading at the other.
+      .filter((q) => q.imagine.worth >= costRuns.question || q.imagine.parts || q.mark === null)
       // A look that costs nothing comes before what has to be remembered.
       .sort((a, b) => Number(isLook(b)) - Number(isLook(a)) || b.imagine.worth - a.imagine.worth)
     for (const q of open) {

@@ -5,7 +5,7 @@ import { isComplaint } from '../../causes/words.ts'
 import { explains } from '../answers.ts'
 import type { Candidate } from '../candidates.ts'
 import { choice, movedToday, worth } from '../decide.ts'
-import { answersOf, oneStep } from '../remedies.ts'
+import { answersOf, isOneOf, oneStep } from '../remedies.ts'
 import type { Climb } from './climb.ts'
 
 /** A figure of this weight confirms a word. */
@@ -47,14 +47,7 @@ export function answeringComplaint(c: Climb, sound: readonly Candidate[]): Candi
   const topics = spoken.filter((x) => x.probability >= nearLeader * spoken[0].probability)
   const turns = topics.flatMap((x) => answersOf(x.kind, x.end, c.space))
   const { dials } = c.outlook()
-  const fitting = sound.filter((x) =>
-    x.steps.some((step) =>
-      turns.some(
-        (t) =>
-          t.adjuster.id === dials[step.dial].adjuster.id && t.direction === Math.sign(step.to - step.from),
-      ),
-    ),
-  )
+  const fitting = sound.filter((x) => x.steps.some(isOneOf(turns, dials)))
   const ends = new Set(spoken.map((x) => x.end))
   // To find something out at the other end is for runs that said nothing of this one.
   const others = sound.filter(
@@ -91,15 +84,7 @@ function withoutGuesses(
   if (complaints.length === 0) return null
   const turns = causesOf(c, complaints).flatMap((x) => answersOf(x.kind, x.end, c.space))
   const { dials } = c.outlook()
-  const left = sound.filter(
-    (x) =>
-      x.gain > 0 ||
-      x.steps.every((s) =>
-        turns.some(
-          (t) => t.adjuster.id === dials[s.dial].adjuster.id && t.direction === Math.sign(s.to - s.from),
-        ),
-      ),
-  )
+  const left = sound.filter((x) => x.gain > 0 || x.steps.every(isOneOf(turns, dials)))
   return left.some((x) => worth(x) >= choice.leastWorth) ? left : null
 }
 

@@ -4,9 +4,10 @@ import { cannotSay, questionRules } from '../../causes/questions.ts'
 import { answerTo } from '../answers.ts'
 import { forAndAgainst, noAnswerCard, plain, reason, repeatCard } from '../cards.ts'
 import { cautionFor, changeCard, stepWords } from '../change.ts'
-import { choice, worth } from '../decide.ts'
+import type { Candidate } from '../candidates.ts'
+import { choice, movedToday, worth } from '../decide.ts'
 import { settingsKey } from '../history.ts'
-import { remedyMoves } from '../remedies.ts'
+import { answersOf, isOneOf, remedyMoves } from '../remedies.ts'
 import { watchFor } from '../watch.ts'
 import type { Climb, Rung } from './climb.ts'
 import { causesOf, complaintsOf } from './complaint.ts'
@@ -24,6 +25,8 @@ const checkedByHand: readonly Cause['kind'][] = ['tyres', 'stiction']
 export const turn: Rung = (c) => {
   const best = bestOf(c)
   if (!best || worth(best) < choice.leastWorth) return null
+  const byTheBook = isGuessElsewhere(c, best) ? bookMove(c) : null
+  if (byTheBook && !byTheBook.moves.some((m) => movedToday(c.h).has(m.adjusterId))) return byTheBook
   return best.gain < 0 && isPrizedOnce(c)
     ? repeatCard(
         `Rated ${c.onNow[0].feel!.rating}, once. Whether that holds comes before a turn that is more likely to lose than to gain.`,
@@ -31,6 +34,14 @@ export const turn: Rung = (c) => {
         c.causes(),
       )
     : changeCard(c.h, c.space, c.outlook().dials, best, c.causes(), c.positions)
+}
+
+/** While something is complained of: expected to gain nothing, and no answer to it. */
+function isGuessElsewhere(c: Climb, best: Candidate): boolean {
+  const complaints = complaintsOf(c)
+  if (best.gain > 0 || complaints.length === 0) return false
+  const turns = causesOf(c, complaints).flatMap((x) => answersOf(x.kind, x.end, c.space))
+  return !best.steps.some(isOneOf(turns, c.outlook().dials))
 }
 
 /** Ridden once, rated as highly as hardly any run, and nothing complained of. */

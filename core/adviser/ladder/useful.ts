@@ -5,7 +5,7 @@ import type { Candidate } from '../candidates.ts'
 import { answerTo } from '../answers.ts'
 import { choice, movedToday, worth } from '../decide.ts'
 import { settingsKey } from '../history.ts'
-import { answersOf, remedyMoves } from '../remedies.ts'
+import { answersOf, isOneOf, remedyMoves } from '../remedies.ts'
 import { hasAskedEnough, type Climb } from './climb.ts'
 import { againstLastTurn } from './againstLastTurn.ts'
 import { againstEveryCause, answeringComplaint, causesOf, complaintsOf, nearLeader } from './complaint.ts'
@@ -105,15 +105,10 @@ function pumpsBlind(c: Climb, x: Candidate): boolean {
 function isAnswering(c: Climb, x: Candidate): boolean {
   const spoken = causesOf(c, complaintsOf(c))
   if (spoken.length === 0) return false
-  const { dials } = c.outlook()
-  return spoken
+  const turns = spoken
     .filter((cause) => cause.probability >= nearLeader * spoken[0].probability)
     .flatMap((cause) => answersOf(cause.kind, cause.end, c.space))
-    .some((t) =>
-      x.steps.some(
-        (s) => dials[s.dial].adjuster.id === t.adjuster.id && t.direction === Math.sign(s.to - s.from),
-      ),
-    )
+  return x.steps.some(isOneOf(turns, c.outlook().dials))
 }
 
 /**
