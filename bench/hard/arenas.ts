@@ -73,7 +73,7 @@ export function arenas(draw: Lots): Record<string, Arena> {
         const rows = await p
           .getByRole('list', { name: 'Riders by need' })
           .getByRole('listitem')
-          .allInnerTexts()
+          .allTextContents()
         // The clock runs on.
         const timeless = rows.map((r) => r.replace(/\d+ min\b/g, '… min'))
         return {
