@@ -107,8 +107,11 @@ test('a reading that did not arrive while the stream held is repeated, and what 
   await page.route('**/api/v1/days/*', (route) => route.abort())
   await page.request.delete(`${server.base}/api/v1/runs/${idOf('half-way run 5')}`)
   await expect(page.getByText('The server cannot be reached since')).toBeVisible()
-  await page.unroute('**/api/v1/days/*')
+  // Well before it would be asked for by itself.
+  const asked = page.waitForRequest('**/api/v1/days/*', { timeout: 3000 })
   await page.getByRole('button', { name: 'Try now' }).click()
+  await asked
+  await page.unroute('**/api/v1/days/*')
   await expect(page.getByText('The server cannot be reached since')).toBeHidden()
   await expect(run).toBeHidden()
 })

@@ -47,7 +47,7 @@ export function causeOfStep(
       .map((move) => ({ cause, move })),
   )
   const [first] = found
-  // What it is the right part for is why it is turned, where that is as good as as likely as what it only stands in for.
+  // What it is the right part for is why it is turned, where that is nearly as likely as what it only stands in for.
   const right = found.find(
     (f) => !f.move.sideEffect && f.cause.probability >= rightShare * first.cause.probability,
   )
