@@ -24,6 +24,9 @@ async function onBike(): Promise<Record<string, number>> {
 async function open(page: Page, id = halfWay) {
   await page.goto(`${server.base}/days/${id}`)
   await expect(page.locator('.day')).toBeVisible()
+  // Judged, and what belongs to it drawn: before that a key may move under the hand of a script.
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+  await expect(page.locator('[aria-busy="true"]')).toHaveCount(0)
 }
 async function turn(page: Page, rail: RegExp, key: 'ArrowRight' | 'ArrowLeft') {
   await page.getByRole('slider', { name: rail }).press(key)
