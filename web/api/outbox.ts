@@ -1,16 +1,7 @@
 import type { Problem } from '#contract/errors'
 import { ApiError } from './client.ts'
-import {
-  goesWith,
-  mineOver,
-  onVersion,
-  replaceable,
-  sameContent,
-  theirsOver,
-  versionOf,
-  type Letter,
-  type NewLetter,
-} from './letters.ts'
+import { onVersion, replaceable, sameContent, versionOf, type Letter, type NewLetter } from './letters.ts'
+import { goesWith, mineOver, theirsOver } from './settling.ts'
 import { freshLetter, goingOnFrom, memoryShelf, waitingOf, type Shelf } from './shelves.ts'
 
 /** How far a letter is: bytes sent, figures made. */

@@ -226,7 +226,7 @@ async function toPresent() {
   />
   <div v-else-if="garage.loaded && !bikeId" class="page">
     <h1>There is no bike yet</h1>
-    <p class="ways">
+    <p class="key-row bare">
       <RouterLink class="btn btn-primary" :to="{ name: 'setup' }">Set up my bike</RouterLink>
       <BButton variant="plain" @click="bringOpen = true">Bring in a card</BButton>
     </p>
@@ -376,10 +376,7 @@ async function toPresent() {
   min-width: 220px;
 }
 .tools,
-.ways {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
+.bare {
   margin: 0.6rem 0 0;
 }
 .tools {

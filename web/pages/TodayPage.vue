@@ -136,7 +136,7 @@ const tryDemo = oneAtATime(async () => {
   <div class="page">
     <div class="page-head">
       <h1>Where was I, and what next</h1>
-      <span v-if="ready" class="ways">
+      <span v-if="ready" class="key-row">
         <RouterLink
           v-for="t in tents"
           :key="t.id"
@@ -211,11 +211,6 @@ const tryDemo = oneAtATime(async () => {
 </template>
 
 <style scoped>
-.ways {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-}
 .list-title {
   margin: 1.5rem 0 0.3rem;
 }

@@ -10,7 +10,7 @@ const emit = defineEmits<{ settle: [which: 'mine' | 'theirs'] }>()
     <ul>
       <li v-for="d in differences" :key="d">{{ d }}</li>
     </ul>
-    <div class="ways">
+    <div class="key-row">
       <button type="button" class="btn btn-plain" @click="emit('settle', 'mine')">Keep what I typed</button>
       <button type="button" class="btn btn-plain" @click="emit('settle', 'theirs')">Use theirs</button>
     </div>
@@ -24,10 +24,5 @@ const emit = defineEmits<{ settle: [which: 'mine' | 'theirs'] }>()
 p,
 ul {
   margin-bottom: 0.4rem;
-}
-.ways {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
 }
 </style>

@@ -13,17 +13,9 @@ const emit = defineEmits<{ again: [] }>()
   <div class="page">
     <h1>{{ title }}</h1>
     <p>It may have been removed, the address may not be whole, or the server is out of reach.</p>
-    <p class="ways">
+    <p class="key-row">
       <RouterLink class="btn btn-primary" :to="back.to">{{ back.text }}</RouterLink>
       <button type="button" class="btn btn-plain" @click="emit('again')">Try again</button>
     </p>
   </div>
 </template>
-
-<style scoped>
-.ways {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.6rem;
-}
-</style>
