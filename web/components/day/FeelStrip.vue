@@ -452,7 +452,7 @@ path {
     --least: 48px;
   }
   .title {
-    font-size: 0.74rem;
+    font-size: 0.7rem;
   }
 }
 </style>
