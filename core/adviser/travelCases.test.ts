@@ -20,6 +20,7 @@ const unused = (end: 'front' | 'rear', strength: 1 | 2 = 2) => ({
   strength,
 })
 const bottoming = (end: 'front' | 'rear') => ({ word: 'bottoms' as const, end, strength: 2 as const })
+const rearSagRead = (day: DayBuilder) => day.readSag('front', 20).readSag('rear', 30)
 const answered = (answer: string) => ({ question: 'travel-due', end: 'front', answer }) as const
 
 /** What the end of the stroke tells: travel that is never used, and bottoming that nobody put into a word. */
@@ -284,6 +285,64 @@ const cases: Case[] = [
     says: /pressure is at the highest that its unit may have/,
     never: /clicks are used up/,
     why: 'Air has no clicks, and a limit is not pumped past',
+  },
+  {
+    day: 'A spacer went in, 6 and then 9 that “never uses it all”',
+    story: () =>
+      rearSagRead(
+        new DayBuilder()
+          .run(6, [bottoming('rear')])
+          .change({ rs: 2, rp: 177 }, { linked: true })
+          .run(9, [unused('rear', 1)])
+          .answer({ question: 'travel-due', end: 'rear', answer: 'big-hit' }),
+      ).history(),
+    card: ['change', 'repeat', 'leave-it', 'ask'],
+    never: /spacer/i,
+    why: 'What was three points worse a run ago is not built in again for one mild word',
+  },
+  {
+    day: 'Out, worse, and back in again: the card had said so',
+    story: () =>
+      rearSagRead(
+        new DayBuilder({ ...start, rs: 2, rp: 177 })
+          .run(8, [unused('rear')])
+          .change({ rs: 1, rp: 180 }, { linked: true })
+          .run(6, [bottoming('rear')]),
+      ).history(),
+    card: ['change', 'go-back'],
+    says: /spacers, 1 spacer more|Go back to run 1/,
+    why: 'The travel was kept for that hit',
+  },
+  {
+    day: 'Out, worse, back in, and once more “never uses it all”',
+    story: () =>
+      rearSagRead(
+        new DayBuilder({ ...start, rs: 2, rp: 177 })
+          .run(8, [unused('rear')])
+          .change({ rs: 1, rp: 180 }, { linked: true })
+          .run(6.5, [bottoming('rear')])
+          .change({ rs: 2, rp: 177 }, { source: 'revert', linked: true })
+          .run(7.5, [unused('rear')])
+          .answer({ question: 'travel-due', end: 'rear', answer: 'big-hit' }),
+      ).history(),
+    card: ['change', 'repeat', 'leave-it', 'ask', 'check-first'],
+    never: /1 spacer less/i,
+    why: 'The day would go round in a circle',
+  },
+  {
+    day: 'In, worse, back out, and it bottoms again',
+    story: () =>
+      rearSagRead(
+        new DayBuilder()
+          .run(7, [bottoming('rear')])
+          .change({ rs: 2, rp: 177 }, { linked: true })
+          .run(5.5, [{ word: 'harsh-everywhere', end: 'rear', strength: 2 }])
+          .change({ rs: 1, rp: 180 }, { source: 'revert', linked: true })
+          .run(7, [bottoming('rear')]),
+      ).history(),
+    card: ['change', 'repeat', 'leave-it', 'ask', 'check-first'],
+    never: /1 spacer more|No spacer is left/i,
+    why: 'The same circle the other way round',
   },
 ]
 

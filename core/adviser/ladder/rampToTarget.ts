@@ -14,6 +14,7 @@ import { oneStep } from '../remedies.ts'
 import { bottomed, bottomWords, signsOf, timesHere } from './bottomSigns.ts'
 import { complaintsOf } from './complaint.ts'
 import { hasAskedEnough, heard, type Climb, type Rung } from './climb.ts'
+import { leadsBack } from './leadsBack.ts'
 import { sagFirst } from './sagFirst.ts'
 import { sensorSays } from './sensorSays.ts'
 import { readPart } from './readPart.ts'
@@ -59,7 +60,7 @@ function atEnd(c: Climb, end: End): Proposal | null {
     byHighSpeed(c, end) ??
     (by > -rules.sagRightPct ? byLessSag(c, end) : null) ??
     (c.onNow.length > 1 ? null : noneLeft(end))
-  if (!card) return null
+  if (!card || leadsBack(c, card.moves)) return null
   const words =
     Math.abs(by) < rules.sagRightPct
       ? 'Sag is right'

@@ -11,6 +11,7 @@ import { cautionFor, stepWords } from '../change.ts'
 import type { HistoryRun } from '../dayHistory.ts'
 import { strokePct } from '../../spring/sag.ts'
 import { hasAskedEnough, saidOf, type Climb, type Rung } from './climb.ts'
+import { leadsBack } from './leadsBack.ts'
 import { byPreload } from './preloadToTarget.ts'
 import { wasRiddenNear } from './riddenNear.ts'
 import { sagFirst } from './sagFirst.ts'
@@ -44,7 +45,7 @@ function worst(c: Climb, ends: End[]): Proposal | null {
       air?.kind === 'pressure'
         ? (readOnceMore(c, end, air, sag) ?? byAir(c, end, air, sag) ?? atItsLimit(c, end, air, by))
         : (byPreload(c, end, sag) ?? byCoil(c, end, by > 0 ? 1 : -1))
-    if (card)
+    if (card && !leadsBack(c, card.moves))
       return {
         ...card,
         speaksFor: [

@@ -10,6 +10,7 @@ import type { HistoryRun } from '../dayHistory.ts'
 import { usedItAll, type Deepest } from '../deepest.ts'
 import { oneStep } from '../remedies.ts'
 import { hasAskedEnough, heard, type Climb, type Rung } from './climb.ts'
+import { leadsBack } from './leadsBack.ts'
 import { sagFirst } from './sagFirst.ts'
 import { sensorSays } from './sensorSays.ts'
 import { readPart } from './readPart.ts'
@@ -53,16 +54,12 @@ function atEnd(c: Climb, end: End): Proposal | null {
   const unread = hasAskedEnough(c) ? null : unreadSpacers(c, end)
   if (unread) return readPart(c, [unread], [...signs, reason('Nobody has noted how many spacers are in')])
   const card = bySpacer(c, end) ?? byHighSpeed(c, end)
-  return (
-    card && {
-      ...card,
-      speaksFor: [
-        ...signs,
-        reason(`Sag is right: ${Math.round(sag)} %, its target is ${unit.sagTargetPct} %`),
-      ],
-      causes: c.causes(),
-    }
-  )
+  if (!card || leadsBack(c, card.moves)) return null
+  return {
+    ...card,
+    speaksFor: [...signs, reason(`Sag is right: ${Math.round(sag)} %, its target is ${unit.sagTargetPct} %`)],
+    causes: c.causes(),
+  }
 }
 
 /** It was said to keep travel back, and ring or sensor show that it did not. Other complaints go on to the next rungs. */

@@ -4,12 +4,12 @@ import { knownSagPct } from '../../setup/sagOf.ts'
 import type { Candidate } from '../candidates.ts'
 import { answerTo } from '../answers.ts'
 import { choice, movedToday, worth } from '../decide.ts'
-import { settingsKey } from '../history.ts'
 import { answersOf, isOneOf, remedyMoves } from '../remedies.ts'
 import { hasAskedEnough, type Climb } from './climb.ts'
 import { againstLastTurn } from './againstLastTurn.ts'
 import { againstEveryCause, answeringComplaint, causesOf, complaintsOf, nearLeader } from './complaint.ts'
 import { leadingCause } from './leading.ts'
+import { riddenBetter } from './leadsBack.ts'
 import { withoutNeedlessOpening } from './opening.ts'
 import { sensorSays } from './sensorSays.ts'
 import { worseBelow } from './worse.ts'
@@ -77,18 +77,10 @@ export function againstLeading(c: Climb): (x: Candidate) => boolean {
 
 /** Whether a change leads to settings that were ridden and judged worse than these, or no better. */
 function alreadyWorse(c: Climb, x: Candidate): boolean {
-  const session = c.session()
-  const { now, nowKey } = c
-  if (!now || session.level(nowKey).runs === 0) return false
   const { dials } = c.outlook()
-  const to = new Map(x.steps.map((step) => [dials[step.dial].adjuster.id, step.to]))
-  const key = settingsKey({
-    ...now,
-    positions: now.positions.map((p) => ({ ...p, value: to.get(p.adjusterId) ?? p.value })),
-  })
-  if (session.level(key).runs === 0) return false
+  const better = riddenBetter(c, new Map(x.steps.map((step) => [dials[step.dial].adjuster.id, step.to])))
+  if (better === null) return false
   // Where it was ridden and was no better there is nothing to find out.
-  const better = session.chanceOfBetter(nowKey, key)
   return better < worseBelow || (better < noBetterBelow && x.gain < c.outlook().noticeable)
 }
 
