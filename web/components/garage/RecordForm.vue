@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { inject } from 'vue'
+import { useDifferenceWords } from '../../composables/useDifferenceWords.ts'
 import { formConflictKey } from '../../composables/useForm.ts'
-import { differenceWords } from '../../support/bothVersions.ts'
 import DialogFrame from '../shell/DialogFrame.vue'
 /** The frame that every form of a record shares: a dialog, its fields, one fault, one save. */
 defineProps<{
@@ -15,6 +15,7 @@ defineProps<{
 const open = defineModel<boolean>('open', { required: true })
 const emit = defineEmits<{ submit: [] }>()
 const conflict = inject(formConflictKey, null)
+const differenceWords = useDifferenceWords()
 </script>
 
 <template>
@@ -29,7 +30,7 @@ const conflict = inject(formConflictKey, null)
         aria-label="Both versions"
       >
         <ul>
-          <li v-for="d in conflict.differences.value" :key="d.field">
+          <li v-for="d in conflict.differences.value" :key="d.path.join('.')">
             {{ differenceWords(d) }}
           </li>
         </ul>

@@ -7,9 +7,10 @@ import type { Setup } from '#contract/setup'
 import type { Letter } from '../../api/letters.ts'
 import { runInDay } from '../../api/mail.ts'
 import { mineOver } from '../../api/settling.ts'
+import { useDifferenceWords } from '../../composables/useDifferenceWords.ts'
 import { useDay } from '../../stores/day.ts'
 import { useOutbox } from '../../stores/outbox.ts'
-import { differencesOf, differenceWords } from '../../support/bothVersions.ts'
+import { differencesOf } from '../../support/bothVersions.ts'
 import { letterWords } from '../../support/letterWords.ts'
 
 /**
@@ -19,6 +20,7 @@ import { letterWords } from '../../support/letterWords.ts'
 const outbox = useOutbox()
 const day = useDay()
 const route = useRoute()
+const differenceWords = useDifferenceWords()
 
 interface Clash {
   letter: Letter
