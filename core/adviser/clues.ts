@@ -56,8 +56,11 @@ export const clueRules = {
 }
 /** A stand-in answers only part of what the missing part would. */
 const standInShare = 0.5
-/** A rating at either end of the scale may stand for anything beyond it; rating points squared. */
-const scaleEnds = { low: 1.5, high: 9.5, extraVariance: 4 }
+/**
+ * A ten stands for anything from there on. Far down ratings are no measure either: up to there so much scatter more, rating
+ * points squared.
+ */
+const scaleEnds = { top: 10, roughUpTo: 1.5, roughVariance: 4 }
 
 /**
  * What a day has shown, for the surface: ratings, said differences, words, figures and silences of all counted runs.
@@ -82,14 +85,9 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
     const like = comparable(h, r, latest)
     const noiseTimes = mindVariance[r.run.mind] * (like.equal ? 1 : otherConditionsVariance)
     if (typeof r.feel?.rating === 'number') {
-      const atEnd = r.feel.rating <= scaleEnds.low || r.feel.rating >= scaleEnds.high
-      rows.push({
-        a: null,
-        b: point,
-        value: r.feel.rating,
-        noiseTimes,
-        extraVariance: atEnd ? scaleEnds.extraVariance : 0,
-      })
+      const value = r.feel.rating
+      const extraVariance = value <= scaleEnds.roughUpTo ? scaleEnds.roughVariance : 0
+      rows.push({ a: null, b: point, value, noiseTimes, extraVariance, atTop: value >= scaleEnds.top })
     }
     for (const v of r.feel?.verdicts ?? []) {
       const a = place.get(v.againstRunId)
@@ -100,6 +98,7 @@ export function surfaceDataOf(h: DayHistory, space: SetupSpace, dials: readonly 
           value: v.value * sessionPriors.saidStep,
           noiseTimes: comparable(h, r, runs[a]).equal ? 1 : otherConditionsVariance,
           extraVariance: sessionPriors.saidSd ** 2,
+          atTop: false,
         })
     }
     const named = new Float64Array(dials.length)

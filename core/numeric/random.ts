@@ -14,3 +14,23 @@ export function seededRandom(seed: number): () => number {
 export function normalFrom(random: () => number): number {
   return Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random())
 }
+
+/**
+ * Standard normal, given that it is at least `from`.
+ *
+ * Source: Robert, Simulation of truncated normal variables, Statistics and Computing 5, 1995 (exponential proposals in the
+ * tail).
+ */
+export function normalBeyond(from: number, random: () => number): number {
+  if (from <= 0) {
+    for (;;) {
+      const z = normalFrom(random)
+      if (z >= from) return z
+    }
+  }
+  const rate = (from + Math.sqrt(from * from + 4)) / 2
+  for (;;) {
+    const z = from - Math.log(1 - random()) / rate
+    if (random() <= Math.exp(-0.5 * (z - rate) ** 2)) return z
+  }
+}

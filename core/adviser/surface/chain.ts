@@ -59,6 +59,7 @@ export class Chain {
       this.movePlace(k)
       this.moveWidth(k)
     }
+    this.rated.moveTops(this.random)
     this.moveNoise()
     this.moveShape()
   }

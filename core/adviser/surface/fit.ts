@@ -12,9 +12,10 @@ const residualEvery = 8
  * per dial (the length scales), its departure from the bowl Matérn 5/2, with level and linear drift of the day
  * integrated out; ratings and said differences are Gaussian, words and figures enter through `presence`.
  * Best places, widths and noise are drawn by Metropolis steps, one dial at a time, from a fixed seed: the same day
- * always gives the same answer.
+ * always gives the same answer. A rating at the top of the scale is only known to lie there or beyond, and is
+ * drawn with the rest.
  *
- * Source: Rasmussen & Williams, ch. 2 and 5 (explicit basis, hyperparameters integrated); Neal 1997.
+ * Source: Rasmussen & Williams, ch. 2 and 5 (explicit basis, hyperparameters integrated); Neal 1997; Chib 1992 (censored).
  * @param sweeps passes over all dials; the first fifth is thrown away
  */
 export function fitSurface(data: SurfaceData, sweeps = usualSweeps(data), seed = 20407): ResponseSurface {

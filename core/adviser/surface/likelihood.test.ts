@@ -22,6 +22,7 @@ function drawnDay(seed: number): { data: SurfaceData; random: () => number } {
     value: 6 + normalFrom(random),
     noiseTimes: 1 + random(),
     extraVariance: 0.2 * random(),
+    atTop: false,
   }))
   const clues = points.map((_, point) => ({
     point,

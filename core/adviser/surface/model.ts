@@ -10,6 +10,8 @@ export interface RatedRow {
   noiseTimes: number
   /** Added to the variance, rating points squared. */
   extraVariance: number
+  /** The top of the scale: it stands for anything from there on. */
+  atTop: boolean
 }
 
 /** A word: it speaks for each of its causes by a share, and may be misled. */

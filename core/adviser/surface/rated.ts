@@ -1,6 +1,10 @@
+import { normalBeyond } from '../../numeric/random.ts'
 import type { NoiseFit } from './kernel.ts'
 import { drifted, surfacePriors, type SurfaceData } from './model.ts'
 import type { Places } from './places.ts'
+
+/** Ratings are given in half points: the top of the scale is given from this much below on. */
+const halfStep = 0.25
 
 /** What the inverse covariance of the rows is, seen from the places of one dial. */
 interface Seen {
@@ -19,7 +23,7 @@ interface Seen {
 export class Rated {
   /** Per dial, places of the runs of each row; a rating has no first one: -1. */
   private readonly rowPlaces: readonly { a: Int32Array; b: Int32Array }[]
-  /** Rows without any bowl: less the level and drift that are expected. */
+  /** Rows without any bowl: less the level and drift that are expected; at the top of the scale as they are drawn. */
   private readonly target: Float64Array
   private readonly rest: Float64Array
   /** Inverse covariance times rest. */
@@ -32,6 +36,8 @@ export class Rated {
   private asked: { dial: number; quadratic: number; isMoved: boolean }
   private readonly steps: readonly Float64Array[]
   private readonly other: Float64Array
+  /** Ratings at the top of the scale: their row, and what its target is at least. */
+  private readonly tops: readonly { row: number; least: number }[]
 
   /** @param places where the dials stood on the day's runs */
   constructor(
@@ -46,6 +52,7 @@ export class Rated {
         drifted(data.points[r.b].index) - (r.a === null ? meanDrift : drifted(data.points[r.a].index))
       return r.value - (r.a === null ? surfacePriors.levelMean : 0) - data.habit.drift.mean * since
     })
+    this.tops = data.rows.flatMap((r, row) => (r.atTop ? [{ row, least: this.target[row] - halfStep }] : []))
     this.rowPlaces = places.of.map((of) => ({
       a: Int32Array.from(data.rows, (r) => (r.a === null ? -1 : of[r.a])),
       b: Int32Array.from(data.rows, (r) => of[r.b]),
@@ -120,6 +127,25 @@ export class Rated {
       for (let i = 0; i < rest.length; i++) weighed[i] += by * rows[at + i]
     }
     this.quadratic = this.asked.quadratic
+  }
+
+  /**
+   * Draws anew what ratings at the top of the scale stand for, each from what all else leaves open (data augmentation of
+   * a censored observation: Chib 1992).
+   */
+  moveTops(random: () => number): void {
+    const { tops, rest, weighed, target } = this
+    const { inverse } = this.noise
+    for (const { row, least } of tops) {
+      const precision = inverse[row * rest.length + row]
+      const sd = 1 / Math.sqrt(precision)
+      const expected = target[row] - weighed[row] / precision
+      const by = expected + sd * normalBeyond((least - expected) / sd, random) - target[row]
+      target[row] += by
+      rest[row] += by
+      this.quadratic += by * (2 * weighed[row] + by * precision)
+      for (let i = 0; i < rest.length; i++) weighed[i] += by * inverse[row * rest.length + i]
+    }
   }
 
   /** What another noise would change of the log-likelihood, its own weight aside. */

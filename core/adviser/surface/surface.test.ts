@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { normalFrom, seededRandom } from '../../numeric/random.ts'
+import { normalCdf } from '../../stats/normal.ts'
 import { fitSurface } from './fit.ts'
 import {
   drifted,
@@ -30,7 +31,7 @@ const data = (at: number[][], over: Partial<SurfaceData> = {}): SurfaceData => (
   ...over,
 })
 const rated = (values: number[]): SurfaceData['rows'] =>
-  values.map((value, b) => ({ a: null, b, value, noiseTimes: 1, extraVariance: 0 }))
+  values.map((value, b) => ({ a: null, b, value, noiseTimes: 1, extraVariance: 0, atTop: false }))
 const mean = (x: ArrayLike<number>) => Array.from(x).reduce((s, v) => s + v, 0) / x.length
 const sd = (x: ArrayLike<number>) => {
   const m = mean(x)
@@ -46,14 +47,27 @@ describe('the surface', () => {
     expect(sd(s.best)).toBeLessThan(3.1)
   })
 
-  it('agrees with a grid integration of the same model, done another way', () => {
-    // Known level, no drift, no residual: the likelihood of each rating stands alone, so a plain grid can sum it.
+  // Known level, no drift, no residual: the likelihood of each rating stands alone, so a plain grid can sum it.
+  it.each([
+    { what: 'ratings within the scale', at: [4, 8, 12, 12], y: [4, 7, 8, 8.5], tops: [] as number[] },
+    { what: 'two tens, which say “at least”', at: [4, 8, 12, 13], y: [4, 7, 10, 10], tops: [2, 3] },
+  ])('agrees with a grid integration of the same model, done another way: $what', ({ at, y, tops }) => {
     const p = surfacePriors
-    const at = [[4], [8], [12], [12]]
-    const y = [4, 7, 8, 8.5]
-    const held = { levelSd: p.levelSd, driftSd: p.driftSd, residualSd: p.residualSd }
-    Object.assign(p, { levelSd: 1e-4, driftSd: 1e-4, residualSd: 1e-4 })
-    const s = fitSurface(data(at, { rows: rated(y) }), 60_000)
+    const rows = rated(y).map((r) => ({ ...r, atTop: tops.includes(r.b) }))
+    const held = {
+      levelSd: p.levelSd,
+      driftSd: p.driftSd,
+      residualSd: p.residualSd,
+      learningSd: p.learningSd,
+    }
+    Object.assign(p, { levelSd: 1e-4, driftSd: 1e-4, residualSd: 1e-4, learningSd: 1e-4 })
+    const s = fitSurface(
+      data(
+        at.map((x) => [x]),
+        { rows },
+      ),
+      60_000,
+    )
     Object.assign(p, held)
     let total = 0
     let first = 0
@@ -61,13 +75,14 @@ describe('the surface', () => {
     for (const c of p.straightFrom)
       for (let g = -2; g <= 2; g += 0.5) {
         const noise = p.noiseSd * Math.exp(g * p.noiseLogSd)
-        for (let la = -2.2; la <= 2.2; la += 0.1) {
+        for (let la = -3; la <= 3; la += 0.1) {
           const a = (p.lossThreeClicksOff / 9) * Math.exp(la)
           for (let b = 0; b <= 16; b += 0.1) {
             let log = -0.5 * ((b - 8) / 3) ** 2 - 0.5 * (la / p.steepnessLogSd) ** 2 - 0.5 * g * g
             y.forEach((v, i) => {
-              const r = v - p.levelMean + a * fallOff(at[i][0] - b, c)
-              log -= 0.5 * (r / noise) ** 2 + Math.log(noise)
+              const expected = p.levelMean - a * fallOff(at[i] - b, c)
+              if (rows[i].atTop) log += Math.log(1e-300 + normalCdf((expected - 9.75) / noise))
+              else log -= 0.5 * ((v - expected) / noise) ** 2 + Math.log(noise)
             })
             const w = Math.exp(log)
             total += w
