@@ -3,6 +3,8 @@ import { idOf } from '../demo/ids.ts'
 import { inDemo } from './screens.ts'
 import { startDemo, type RunningServer } from './server.ts'
 
+/** Screens that come with the page and need nothing of the server. */
+const standsAlone = ['setup', 'practice', 'handbook', 'lost']
 /** An id as any other, of nothing that was ever there. */
 const none = '016f5e66-e800-7000-8000-000000000001'
 const day = inDemo.day.address
@@ -68,4 +70,25 @@ test.describe('an address of something that is not there', () => {
     await expect(page.getByRole('heading', { level: 1 })).toHaveText('Tarek, 160 mm bike')
     await context.close()
   })
+})
+
+test.describe('a screen that is opened while the server is out of reach', () => {
+  let server: RunningServer
+  test.beforeAll(async () => void (server = await startDemo()))
+  test.afterAll(async () => server?.stop())
+
+  for (const [name, { address, ready }] of Object.entries(inDemo))
+    test(`claims nothing, and is there once the server is, without a tap: ${name}`, async ({ browser }) => {
+      const context = await browser.newContext({ serviceWorkers: 'block' })
+      const page = await context.newPage()
+      await page.route('**/api/**', (route) => route.abort())
+      await page.goto(server.base + address)
+      await page.waitForTimeout(1500)
+      // What nobody could read is not called empty, or gone.
+      if (!standsAlone.includes(name))
+        await expect(page.getByText(/no such|no bike yet|nothing yet|no days|never/i)).toHaveCount(0)
+      await page.unroute('**/api/**')
+      await ready(page)
+      await context.close()
+    })
 })

@@ -86,10 +86,11 @@ function whole<P extends z.ZodType, B extends z.ZodType, R extends z.ZodType>(
         const stands = (e.problem === null ? await asSeenLast() : null) ?? (await madeHere())
         // The server spoke while it was thought away: what it has is newer than what is held.
         if (heard !== heardBefore && reading < patience) continue
-        if (stands === null) throw e
-        // It holds nothing that was told: read again when the server is back.
-        holds.delete(key)
+        // A screen that opened on nothing is told so, and fills when the server is back.
         if (e.problem === null) behind.add(queryKey)
+        if (stands === null) throw e
+        // It holds nothing that was told.
+        holds.delete(key)
         return stands
       }
     }

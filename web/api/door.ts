@@ -1,9 +1,10 @@
-import { computed, shallowRef } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 import type { Access } from '#contract/access'
 import { endpoints } from '#contract/endpoints'
 import { call, whenLocked } from './client.ts'
 import { forgetHeld } from './held.ts'
 import { whenRefused } from './live.ts'
+import { outOfReachSince } from './reach.ts'
 
 /** How this page stands to the door of its server; null: not asked yet, or the server is out of reach. */
 export const access = shallowRef<Access | null>(null)
@@ -31,3 +32,5 @@ export function askAccess(): Promise<void> {
 // Signed out elsewhere, or the lock was changed: a page that asks for nothing is told by its stream.
 whenLocked(() => void askAccess())
 whenRefused(() => void askAccess())
+// Opened out of reach, the page does not know yet for whom it is.
+watch(outOfReachSince, (since) => since === null && access.value === null && void askAccess())

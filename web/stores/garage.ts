@@ -41,8 +41,8 @@ export const useGarage = defineStore('garage', () => {
 
   /** Reads it afresh and keeps it live from then on. @throws ApiError */
   async function load(): Promise<void> {
-    await readAfresh(reads.garage())
     asked.value = true
+    await readAfresh(reads.garage())
   }
   const find = <T extends { id: string }>(list: readonly T[], id: string | null) =>
     list.find((x) => x.id === id)
