@@ -237,7 +237,7 @@ async function toPresent() {
     <div class="trails">
       <div class="page-head">
         <h1>What I know works</h1>
-        <span class="tools">
+        <span class="key-row">
           <BButton variant="plain" @click="bringOpen = true">Bring in a card</BButton>
           <BButton v-if="bike" variant="plain" @click="tableOpen = true">Bring in a table</BButton>
           <TypedPicker
@@ -377,12 +377,8 @@ async function toPresent() {
 .bikes {
   min-width: 220px;
 }
-.tools,
 .bare {
   margin: 0.6rem 0 0;
-}
-.tools {
-  margin: 0;
 }
 .present {
   margin-bottom: 0.4rem;
