@@ -1,5 +1,4 @@
-import { watch } from 'vue'
-import { outOfReachSince } from './reach.ts'
+import { onReachAgain } from './reach.ts'
 
 /** Nothing else may ask meanwhile, and a stream that held all along says no hello. */
 const againMs = 10_000
@@ -21,7 +20,7 @@ export function readingsBehind(read: (queryKey: string[]) => void) {
     behind.clear()
     for (const key of keys) read(key)
   }
-  watch(outOfReachSince, (since) => since === null && readAgain(), { flush: 'sync' })
+  onReachAgain(readAgain, 'sync')
   return {
     add(queryKey: string[]): void {
       behind.set(queryKey.join(), queryKey)

@@ -1,10 +1,10 @@
-import { computed, shallowRef, watch } from 'vue'
+import { computed, shallowRef } from 'vue'
 import type { Access } from '#contract/access'
 import { endpoints } from '#contract/endpoints'
 import { call, whenLocked } from './client.ts'
 import { forgetHeld } from './held.ts'
 import { whenRefused } from './live.ts'
-import { outOfReachSince } from './reach.ts'
+import { onReachAgain } from './reach.ts'
 
 /** How this page stands to the door of its server; null: not asked yet, or the server is out of reach. */
 export const access = shallowRef<Access | null>(null)
@@ -33,4 +33,4 @@ export function askAccess(): Promise<void> {
 whenLocked(() => void askAccess())
 whenRefused(() => void askAccess())
 // Opened out of reach, the page does not know yet for whom it is.
-watch(outOfReachSince, (since) => since === null && access.value === null && void askAccess())
+onReachAgain(() => access.value === null && askAccess())

@@ -9,7 +9,7 @@ import ChangePassphrase from '../components/access/ChangePassphrase.vue'
 import DeviceList from '../components/access/DeviceList.vue'
 import GivenWayIn from '../components/access/GivenWayIn.vue'
 import LetSomebodyIn from '../components/access/LetSomebodyIn.vue'
-import { useReachAgain } from '../composables/useReachAgain.ts'
+import { onReachAgain } from '../api/reach.ts'
 import { usePageTitle } from '../composables/usePageTitle.ts'
 import { useNotices } from '../stores/notices.ts'
 import { dateTimeWords } from '../support/dates.ts'
@@ -27,7 +27,7 @@ async function load() {
   if (owner.value) book.value = await call(endpoints.getAccessBook, {})
 }
 void notices.attempt(load)
-useReachAgain(() => !book.value && notices.attempt(load))
+onReachAgain(() => !book.value && notices.attempt(load))
 
 const act = (work: () => Promise<unknown>) =>
   notices.attempt(async () => {

@@ -15,7 +15,7 @@ import NotOpened from '../components/shell/NotOpened.vue'
 import BarSlots from '../components/shell/BarSlots.vue'
 import { useDayPage } from '../composables/useDayPage.ts'
 import { useLogger } from '../composables/useLogger.ts'
-import { useReachAgain } from '../composables/useReachAgain.ts'
+import { onReachAgain } from '../api/reach.ts'
 import { useGarage } from '../stores/garage.ts'
 import { dayWords } from '../support/dates.ts'
 import DayHead from '../components/day/DayHead.vue'
@@ -28,7 +28,7 @@ const route = useRoute()
 const strokes = computed(() => Object.fromEntries((b.value?.units ?? []).map((u) => [u.end, u.strokeMm])))
 const logger = useLogger(() => strokes.value)
 onMounted(() => notices.attempt(() => Promise.all([garage.loaded || garage.load(), logger.search()])))
-useReachAgain(() => logger.atHand.value === null && notices.attempt(logger.search))
+onReachAgain(() => logger.atHand.value === null && notices.attempt(logger.search))
 
 const runs = computed(() =>
   (b.value?.runs ?? []).map((r, i) => ({

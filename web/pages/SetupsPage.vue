@@ -17,7 +17,7 @@ import NotOpened from '../components/shell/NotOpened.vue'
 import TypedPicker from '../components/shell/TypedPicker.vue'
 import { useBikeSetups } from '../composables/useBikeSetups.ts'
 import { useKept } from '../composables/useKept.ts'
-import { useReachAgain } from '../composables/useReachAgain.ts'
+import { onReachAgain } from '../api/reach.ts'
 import { usePageTitle } from '../composables/usePageTitle.ts'
 import { useUnits } from '../composables/useUnits.ts'
 import { endpoints } from '#contract/endpoints'
@@ -46,7 +46,7 @@ const lastBike = useKept('wild-spring:setups-bike', '')
 const failed = ref(false)
 const load = async () => void (failed.value = !(await notices.attempt(garage.load)))
 void load()
-useReachAgain(() => failed.value && load())
+onReachAgain(() => failed.value && load())
 
 /** A bike with nothing recorded has room for what somebody noted of it before; those with something come first. */
 const bikes = computed(() => {

@@ -27,8 +27,11 @@ export function riddenBetter(c: Climb, to: ReadonlyMap<string, number>): number 
  * here today and came back. What the rider made of it counts, not the rule; otherwise the day goes round in circles.
  */
 export function leadsBack(c: Climb, moves: readonly ProposedMove[]): boolean {
+  const [first] = moves
+  // A card that only asks, reads or says so leads nowhere.
+  if (!first) return false
   const better = riddenBetter(c, new Map(moves.map((m) => [m.adjusterId, m.to])))
-  return (better !== null && better < worseBelow) || (moves.length > 0 && cameBack(c, moves[0]))
+  return (better !== null && better < worseBelow) || cameBack(c, first)
 }
 
 /** Ridden where it stands, then where it would go, and now it stands here again. */

@@ -3,8 +3,8 @@ import type { NoiseFit } from './kernel.ts'
 import { drifted, surfacePriors, type SurfaceData } from './model.ts'
 import type { Places } from './places.ts'
 
-/** Ratings are given in half points: the top of the scale is given from this much below on. */
-const halfStep = 0.25
+/** Ratings are given in half points: what is felt this much below the top is rounded up to it. */
+const roundedUp = 0.25
 
 /** What the inverse covariance of the rows is, seen from the places of one dial. */
 interface Seen {
@@ -52,7 +52,7 @@ export class Rated {
         drifted(data.points[r.b].index) - (r.a === null ? meanDrift : drifted(data.points[r.a].index))
       return r.value - (r.a === null ? surfacePriors.levelMean : 0) - data.habit.drift.mean * since
     })
-    this.tops = data.rows.flatMap((r, row) => (r.atTop ? [{ row, least: this.target[row] - halfStep }] : []))
+    this.tops = data.rows.flatMap((r, row) => (r.atTop ? [{ row, least: this.target[row] - roundedUp }] : []))
     this.rowPlaces = places.of.map((of) => ({
       a: Int32Array.from(data.rows, (r) => (r.a === null ? -1 : of[r.a])),
       b: Int32Array.from(data.rows, (r) => of[r.b]),

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { RouteLocationRaw } from 'vue-router'
-import { useReachAgain } from '../../composables/useReachAgain.ts'
+import { onReachAgain } from '../../api/reach.ts'
 
 /** What stands where a record of the address should: it is gone, or nobody can reach it now. */
 const { back = { to: '/', text: 'Back to today' } } = defineProps<{
@@ -8,7 +8,7 @@ const { back = { to: '/', text: 'Back to today' } } = defineProps<{
   back?: { to: RouteLocationRaw; text: string }
 }>()
 const emit = defineEmits<{ again: [] }>()
-useReachAgain(() => emit('again'))
+onReachAgain(() => emit('again'))
 </script>
 
 <template>
