@@ -23,6 +23,7 @@ import {
   units,
 } from '../db/schema.ts'
 import { Refusal } from '../refusal.ts'
+import { saveNewFeel, saveNewRun } from './firstSaves.ts'
 import { withPointer } from './garage.ts'
 import { mustExist, saveRecord } from './records.ts'
 import { asKeptToday } from './recordings/kept.ts'
@@ -225,8 +226,11 @@ const riddenOn = (db: Db) =>
       .prepare(),
   )
 
-export function saveRun(store: Store, run: Run): Promise<Run> {
+export async function saveRun(store: Store, run: Run): Promise<Run> {
   const { db } = store
+  const ringsAreRead = run.ringFrontMm !== null || run.ringRearMm !== null
+  const written = run.version === 0 && !ringsAreRead ? await saveNewRun(store, run) : null
+  if (written) return written
   return store.writes.run(async () => {
     const [on] = await riddenOn(db).all({ dayId: run.dayId, setupId: run.setupId })
     if (!(on as typeof on | undefined))
@@ -235,7 +239,7 @@ export function saveRun(store: Store, run: Run): Promise<Run> {
       throw new Refusal('reference.missing', 'That setup is not kept for the bike of this day.', {
         path: 'setupId',
       })
-    await checkRings(store, run)
+    if (ringsAreRead) await checkRings(store, run)
     const { id, dayId, setupId, startedAt } = run
     return saveRecord(store, runs, runs.id, id, run, { id, dayId, setupId, startedAt })
   })
@@ -243,7 +247,6 @@ export function saveRun(store: Store, run: Run): Promise<Run> {
 
 /** A ring reading longer than the stroke is a per cent value or a slip of the ruler. */
 async function checkRings({ db }: Store, run: Run): Promise<void> {
-  if (run.ringFrontMm === null && run.ringRearMm === null) return
   const [{ body: setup }] = await db
     .select({ body: setups.body })
     .from(setups)
@@ -285,12 +288,16 @@ async function sectionsOf({ db }: Store, dayId: string): Promise<Set<string>> {
 }
 
 /** Saves what was felt on a run, and says of which day. @throws Refusal 'reference.missing' and those of a record */
-export function saveFeel(store: Store, feel: Feel): Promise<{ feel: Feel; dayId: string }> {
+export async function saveFeel(store: Store, feel: Feel): Promise<{ feel: Feel; dayId: string }> {
   const { db } = store
+  const sectionIds = feel.marks.flatMap((m) => m.sectionId ?? [])
+  const against = [...new Set(feel.verdicts.map((v) => v.againstRunId))]
+  const pointsNowhere = sectionIds.length === 0 && against.length === 0
+  const written = feel.version === 0 && pointsNowhere ? await saveNewFeel(store, feel) : null
+  if (written) return written
   return store.writes.run(async () => {
     const dayId = await dayOfRun(store, feel.runId)
     if (dayId === null) throw new Refusal('reference.missing', 'The run is not saved yet.', { path: 'runId' })
-    const sectionIds = feel.marks.flatMap((m) => m.sectionId ?? [])
     const known = sectionIds.length > 0 ? await sectionsOf(store, dayId) : new Set<string>()
     if (sectionIds.some((id) => !known.has(id))) {
       throw new Refusal(
@@ -299,7 +306,6 @@ export function saveFeel(store: Store, feel: Feel): Promise<{ feel: Feel; dayId:
         { path: 'marks' },
       )
     }
-    const against = [...new Set(feel.verdicts.map((v) => v.againstRunId))]
     const ofThisDay = and(inArray(runs.id, against), eq(runs.dayId, dayId))
     if (against.length > 0 && (await db.$count(runs, ofThisDay)) < against.length)
       throw new Refusal('reference.missing', 'A run is judged against one that is not of this day.', {

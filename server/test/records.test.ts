@@ -5,7 +5,7 @@ import { errorCodes } from '#contract/errors'
 import { inputSentences } from '#contract/inputCodes'
 import { assertPragmas } from '../db/open.ts'
 import { startApp, type TestApp } from './harness.ts'
-import { makeRider, makeReason, makeRun, makeSetup, startStory } from './story.ts'
+import { makeFeel, makeRider, makeReason, makeRun, makeSetup, startStory } from './story.ts'
 
 let t: TestApp
 beforeEach(async () => void (t = await startApp()))
@@ -107,6 +107,59 @@ describe('versions', () => {
     expect(rival.filter((r) => r.status === 409)).toHaveLength(9)
     expect(DayBundle.parse((await t.get(`/days/${s.day.id}`)).body).runs).toHaveLength(51)
     await assertPragmas(t.store.client)
+  })
+  it('of what is written together, one that refers to nothing is refused, and costs the others nothing', async () => {
+    const s = await startStory(t)
+    const other = await startStory(t)
+    const run = () => makeRun(s.day, s.setup.id, { note: `it's "odd" {"a":1} \\u0000 – 8 °C, 尾` })
+    const [first, last] = [run(), run()]
+    const ofNoDay = { ...run(), dayId: uuid() }
+    const ofAnotherBike = { ...run(), setupId: other.setup.id }
+    const sent = [first, ofNoDay, s.run, ofAnotherBike, last]
+    const answers = await Promise.all(sent.map((r) => t.put(`/runs/${r.id}`, { ...r, version: 0 })))
+    expect(answers.map((a) => a.status)).toEqual([200, 422, 200, 422, 200])
+    expect(answers[1].body).toMatchObject({
+      path: 'dayId',
+      detail: expect.stringMatching(/day .* not saved/),
+    })
+    expect(answers[3].body).toMatchObject({ path: 'setupId', detail: expect.stringMatching(/not kept/) })
+    const kept = DayBundle.parse((await t.get(`/days/${s.day.id}`)).body).runs
+    expect(kept.map((r) => r.id).sort()).toEqual([first.id, s.run.id, last.id].sort())
+    expect(kept.find((r) => r.id === last.id)).toEqual({ ...last, version: 1 })
+    expect(DayBundle.parse((await t.get(`/days/${other.day.id}`)).body).runs).toHaveLength(1)
+  })
+  it('two that make one run at once are told of each other; what one of them wrote is kept whole', async () => {
+    const s = await startStory(t)
+    const run = makeRun(s.day, s.setup.id)
+    const [mine, theirs] = [
+      { ...run, note: 'mine' },
+      { ...run, note: 'theirs' },
+    ]
+    const answers = await Promise.all([mine, theirs, mine].map((r) => t.put(`/runs/${run.id}`, r)))
+    expect(answers.map((a) => a.status)).toEqual([200, 409, 200])
+    expect(answers[1].body).toMatchObject({ code: 'record.stale', current: { note: 'mine', version: 1 } })
+    expect(answers[2].body).toEqual(answers[0].body)
+  })
+  it('what was felt on a run that is only being saved finds it, whoever else is saving', async () => {
+    const s = await startStory(t)
+    const made = Array.from({ length: 20 }, () => makeRun(s.day, s.setup.id))
+    const answers = await Promise.all([
+      t.put(`/runs/${s.run.id}/feel`, makeFeel(s.run.id, { rating: 4 })),
+      ...made.flatMap((r, i) => [
+        t.put(`/runs/${r.id}`, r),
+        t.put(`/runs/${r.id}/feel`, makeFeel(r.id, { rating: (i % 9) + 1 })),
+      ]),
+    ])
+    expect(answers.map((a) => a.status)).toEqual(answers.map(() => 200))
+    const { feels } = DayBundle.parse((await t.get(`/days/${s.day.id}`)).body)
+    expect(made.map((r) => feels.find((f) => f.runId === r.id)?.rating)).toEqual(
+      made.map((_, i) => (i % 9) + 1),
+    )
+    const ofNoRun = makeFeel(uuid())
+    expect((await t.put(`/runs/${ofNoRun.runId}/feel`, ofNoRun)).body).toMatchObject({
+      code: 'reference.missing',
+      path: 'runId',
+    })
   })
 })
 
