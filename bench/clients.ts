@@ -1,3 +1,4 @@
+import { spawn } from 'node:child_process'
 import { v7 as uuid } from 'uuid'
 import type { DayBundle } from '#contract/endpoints'
 import type { Feel, Run } from '#contract/run'
@@ -65,6 +66,11 @@ export async function clientRows(): Promise<Row[]> {
     const one = await byClients(1)
     const fifty = await byClients(50, undefined, entriesOfFifty)
 
+    const leave = await audience(server.base, 50, 100)
+    const oneBeforeAll = await byClients(1)
+    const fiftyBeforeAll = await byClients(50, undefined, entriesOfFifty)
+    leave()
+
     // Three screens listen while twelve hands write, one after the other as hands do.
     const cancel = new AbortController()
     const sent = new Map<string, number>()
@@ -89,6 +95,12 @@ export async function clientRows(): Promise<Row[]> {
         against: 'bar ≤ 10 ×',
       },
       {
+        work: 'the same while 50 screens listen and 100 connections drip',
+        figure: fiftyBeforeAll / oneBeforeAll,
+        unit: '× one client',
+        against: `bar ≤ 10 ×; one client then ${oneBeforeAll.toFixed(1)} ms`,
+      },
+      {
         work: 'a run that one of 12 clients flat out saves is told on three screens, p95',
         figure: p95(late),
         unit: 'ms',
@@ -99,6 +111,18 @@ export async function clientRows(): Promise<Row[]> {
     hands.close()
     await server.stop()
   }
+}
+
+/** Screens and slow connections, in a process of their own; comes back when all screens are told. */
+async function audience(base: string, screens: number, slow: number): Promise<() => void> {
+  const words = ['node_modules/tsx/dist/cli.mjs', 'bench/audience.ts', base, String(screens), String(slow)]
+  // Its output ends with it, so that nothing is left when it is told to go.
+  const child = spawn(process.execPath, words, { stdio: ['ignore', 'pipe', 'inherit'] })
+  await new Promise<void>((resolve, reject) => {
+    child.stdout.on('data', (said: Buffer) => said.toString().includes('here') && resolve())
+    child.on('exit', (code) => reject(new Error(`the audience ended with ${code}`)))
+  })
+  return () => void child.kill()
 }
 
 const p95 = (times: number[]) => [...times].sort((a, b) => a - b)[Math.floor(times.length * 0.95)]
