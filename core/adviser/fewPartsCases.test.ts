@@ -45,7 +45,57 @@ const threeWay: Adjuster = {
   countBase: 'open',
 }
 
+/** Sag right at both ends, the front low-speed dial so far from closed; its open stop is 16, and there is no high-speed one. */
+const edges = (fc: number, runs = 1) => {
+  const day = new DayBuilder({ fp: 80, fc, fr: 6, rp: 180, rr: 7, rs: 1 })
+  for (let k = 0; k < runs; k++) day.run(5, [{ word: 'harsh-square-edge', end: 'front', strength: 2 }])
+  return withSag(day.history(), { front: 20, rear: 30 })
+}
+
 const cases: Case[] = [
+  {
+    day: 'Front “harsh on edges”, no high-speed dial, low-speed two clicks before its open stop',
+    story: () => edges(14),
+    card: 'change',
+    moves: ['front low-speed compression softer'],
+    why: 'What stands in for it has two clicks left; nothing speaks for the rear',
+  },
+  {
+    day: 'The same, one click before its stop',
+    story: () => edges(15),
+    card: 'change',
+    moves: ['front low-speed compression softer'],
+    why: 'The last click, and never one firmer to find out',
+  },
+  {
+    day: 'The same, at its stop',
+    story: () => edges(16),
+    card: 'check-first',
+    moves: [],
+    says: /no click left this way.*at its stop/,
+    why: 'Said so, before anything at the other end is turned for it',
+  },
+  {
+    day: '“Harsh everywhere” in front, on square edges when asked; one click before the open stop',
+    story: () =>
+      withSag(
+        new DayBuilder({ fp: 80, fc: 15, fr: 6, rp: 180, rr: 7, rs: 1 })
+          .run(5, [{ word: 'harsh-everywhere', end: 'front', strength: 2 }])
+          .answer({ question: 'harsh-on', end: 'front', answer: 'square-edges' })
+          .history(),
+        { front: 20, rear: 30 },
+      ),
+    card: ['change', 'check-first'],
+    never: /firmer|rear/i,
+    why: 'What stands in for the dial that is not there is never turned against the cause',
+  },
+  {
+    day: 'Front “harsh on edges” on two runs, at the stop: the card was read, and they ride on',
+    story: () => edges(16, 3),
+    card: ['change', 'check-first'],
+    never: /rear|firmer/i,
+    why: 'What is tried next is tried where it was complained of',
+  },
   {
     day: 'Hardtail, “kicks” behind, rated 5',
     bike: hardtail,

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { DayBuilder, fork, shock, analysisWith } from '../test/dayBuilder.ts'
+import { DayBuilder, fork, rearRebound, shock, analysisWith } from '../test/dayBuilder.ts'
+import type { SetupSpace } from './dayHistory.ts'
 import {
+  coil,
   faultsOf,
   front,
   frontSpacers,
@@ -14,6 +16,11 @@ import {
 const sagRight = { front: 20, rear: 30 }
 const spaced = front(...fork.adjusters, frontSpacers)
 const threeIn = { ...start, fs: 3 }
+const coilRear: SetupSpace = {
+  front: fork,
+  rear: { ...shock, spring: 'coil', adjusters: [coil, rearRebound, rearHsc] },
+}
+const onCoil = { fp: 80, fc: 8, fr: 6, coil: 75, rr: 7, rh: 4 }
 const unused = (end: 'front' | 'rear', strength: 1 | 2 = 2) => ({
   word: 'unused-travel' as const,
   end,
@@ -343,6 +350,50 @@ const cases: Case[] = [
     card: ['change', 'repeat', 'leave-it', 'ask', 'check-first'],
     never: /1 spacer more|No spacer is left/i,
     why: 'The same circle the other way round',
+  },
+  {
+    day: 'Coil, bottoms with the right sag; two clicks of high-speed compression firmer: worse, and bottoms still',
+    story: () =>
+      withSag(
+        new DayBuilder(onCoil)
+          .run(6, [bottoming('rear')])
+          .change({ rh: 2 })
+          .run(5.5, [bottoming('rear')], { against: [1, -1] })
+          .history(),
+        sagRight,
+      ),
+    bike: coilRear,
+    card: ['go-back', 'repeat', 'change', 'ask'],
+    never: /high-speed compression, \d clicks? firmer|spacer is left/i,
+    why: 'What was just worse is not turned one further by the book',
+  },
+  {
+    day: 'The same, and two clicks firmer was better: still bottoms',
+    story: () =>
+      withSag(
+        new DayBuilder(onCoil)
+          .run(6, [bottoming('rear')])
+          .change({ rh: 2 })
+          .run(6.5, [bottoming('rear')], { against: [1, 1] })
+          .history(),
+        sagRight,
+      ),
+    bike: coilRear,
+    card: 'change',
+    moves: ['rear high-speed compression firmer'],
+    never: /spacer is left/i,
+    why: 'It helped; and in a coil shock there never was a spacer',
+  },
+  {
+    day: 'Falls through at the right sag; no low-speed dial, a spacer may still go in',
+    story: () =>
+      withSag(
+        new DayBuilder().run(6, [{ word: 'blows-through', end: 'rear', strength: 2 }]).history(),
+        sagRight,
+      ),
+    card: ['change', 'ask'],
+    never: /pressure, ([6-9]|\d\d) psi firmer/i,
+    why: 'What only stands in, on a spring that is right, is turned a little, not by a whole step',
   },
 ]
 

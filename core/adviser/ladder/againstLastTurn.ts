@@ -1,9 +1,8 @@
 import type { Candidate } from '../candidates.ts'
-import { comparable } from '../comparable.ts'
 import { answersOf } from '../remedies.ts'
 import type { Climb } from './climb.ts'
 import { causesOf, complaintsOf } from './complaint.ts'
-import { lastTurn } from './lastTurn.ts'
+import { lastTurn, wasWorse } from './lastTurn.ts'
 
 /** From this chance on a turn that was ridden once helped for sure enough not to be taken back at once. */
 const helpedForSure = 0.8
@@ -15,7 +14,7 @@ const helpedForSure = 0.8
 export function againstLastTurn(c: Climb): (x: Candidate) => boolean {
   const turn = lastTurn(c)
   if (!turn) return () => false
-  const { before, last, feel, moves, better } = turn
+  const { moves, better } = turn
   const { dials } = c.outlook()
   const way = new Map(moves.map((m) => [m.adjuster.id, Math.sign(m.to - m.from)]))
   const steps = (x: Candidate, sign: 1 | -1) =>
@@ -30,11 +29,6 @@ export function againstLastTurn(c: Climb): (x: Candidate) => boolean {
           ),
       )
   }
-  const said = feel.verdicts.find((v) => v.againstRunId === before.run.id)
-  const isWorse =
-    said !== undefined &&
-    said.value < 0 &&
-    (feel.rating ?? 0) <= (before.feel?.rating ?? 10) &&
-    comparable(c.h, last, before).equal
+  const isWorse = wasWorse(c, turn)
   return (x) => isWorse && steps(x, 1).length > 0
 }

@@ -3,7 +3,7 @@ import type { FeelWord, Mark } from '#contract/run'
 import { cannotSay } from '../../causes/questions.ts'
 import { isComplaint } from '../../causes/words.ts'
 import { explains } from '../answers.ts'
-import type { Candidate } from '../candidates.ts'
+import type { Candidate, Step } from '../candidates.ts'
 import { choice, movedToday, worth } from '../decide.ts'
 import { answersOf, isOneOf, oneStep } from '../remedies.ts'
 import type { Climb } from './climb.ts'
@@ -75,7 +75,10 @@ function wasAsked(c: Climb, { word, end }: Mark): boolean {
   )
 }
 
-/** While something is complained of, what nothing speaks for is not tried to find out; null: nothing is complained of, or nothing is left. */
+/**
+ * While something is complained of, what nothing speaks for is not tried to find out; where nothing else is left, it is
+ * tried at the end that was complained of. null: nothing is complained of, or nothing is left.
+ */
 function withoutGuesses(
   c: Climb,
   complaints: readonly Mark[],
@@ -84,8 +87,12 @@ function withoutGuesses(
   if (complaints.length === 0) return null
   const turns = causesOf(c, complaints).flatMap((x) => answersOf(x.kind, x.end, c.space))
   const { dials } = c.outlook()
-  const left = sound.filter((x) => x.gain > 0 || x.steps.every(isOneOf(turns, dials)))
-  return left.some((x) => worth(x) >= choice.leastWorth) ? left : null
+  const orPromising = (fits: (s: Step) => boolean) => {
+    const left = sound.filter((x) => x.gain > 0 || x.steps.every(fits))
+    return left.some((x) => worth(x) >= choice.leastWorth) ? left : null
+  }
+  const isThere = (s: Step) => complaints.some((m) => m.end === 'both' || m.end === dials[s.dial].end)
+  return orPromising(isOneOf(turns, dials)) ?? orPromising(isThere)
 }
 
 /**

@@ -1,6 +1,7 @@
 import type { ProposedMove } from '#contract/proposal'
 import { settingsKey, setupOf } from '../history.ts'
 import type { Climb } from './climb.ts'
+import { lastTurn, wasWorse } from './lastTurn.ts'
 import { worseBelow } from './worse.ts'
 
 /** A place is the same within this, canonical units. */
@@ -31,7 +32,14 @@ export function leadsBack(c: Climb, moves: readonly ProposedMove[]): boolean {
   // A card that only asks, reads or says so leads nowhere.
   if (!first) return false
   const better = riddenBetter(c, new Map(moves.map((m) => [m.adjusterId, m.to])))
-  return (better !== null && better < worseBelow) || cameBack(c, first)
+  return (better !== null && better < worseBelow) || cameBack(c, first) || goesOnWorse(c, first)
+}
+
+/** One more of the very turn that was just said to be worse. */
+function goesOnWorse(c: Climb, { adjusterId, from, to }: ProposedMove): boolean {
+  const turn = lastTurn(c)
+  const last = turn?.moves.find((m) => m.adjuster.id === adjusterId)
+  return !!turn && !!last && Math.sign(last.to - last.from) === Math.sign(to - from) && wasWorse(c, turn)
 }
 
 /** Ridden where it stands, then where it would go, and now it stands here again. */

@@ -156,15 +156,16 @@ function byHighSpeed(c: Climb, end: End): Proposal | null {
   const from = dial && c.positions.get(dial.id)
   const to = dial && from !== undefined ? oneStep(dial, from, -1) : null
   if (!dial || from === undefined || to === null) return null
+  const hasSpacers = c.space[end]!.adjusters.some((a) => a.role === 'spacers')
   return {
     ...plain(
       'change',
       stepWords(end, dial, from, to, c.space),
-      'No spacer is left. It takes the edge off the biggest hits, and sharp edges get harsher: come back if they do.',
+      `${hasSpacers ? 'No spacer is left.' : 'There are no spacers in it.'} It takes the edge off the biggest hits, and sharp edges get harsher: come back if they do.`,
       'If it still bottoms, ride with less sag and say goodbye to some grip, or ask a workshop for another spring.',
     ),
     moves: [{ end, adjusterId: dial.id, from, to }],
-    caution: `It stands in for a missing spacer. ${cautionFor(dial)}`,
+    caution: `It stands in for ${hasSpacers ? 'a missing spacer' : 'ramp that it does not have'}. ${cautionFor(dial)}`,
   }
 }
 

@@ -131,12 +131,15 @@ function readOnceMore(
   const [move] = byAir(c, end, air, sagPct)?.moves ?? []
   if (!move || Math.abs(move.to / move.from - 1) <= hardToBelieve || hasAskedEnough(c)) return null
   if (sagReadingsPct(c.h.setups, c.now!, unit).length > 1) return null
-  return sagFirst(
-    c,
-    end,
-    'Once more: one reading asks for so much air that it is more often a slip. Lever open, brakes off, both chambers equalised, in kit, the ring pushed home. Two that agree are believed.',
-    [],
-  )
+  return {
+    ...sagFirst(
+      c,
+      end,
+      'One reading asks for so much air that it is more often a slip. Lever open, brakes off, both chambers equalised, in kit, the ring pushed home. Two that agree are believed.',
+      [],
+    ),
+    headline: `Read the ${end} sag once more`,
+  }
 }
 
 /** The unit has no air left to give or take: said so, with what stands in for it. */

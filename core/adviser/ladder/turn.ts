@@ -121,11 +121,11 @@ export const lookAgain: Rung = (c) => {
   )
 }
 
-/** What the likeliest cause of the complaint asks for by itself, where those settings were not ridden yet. */
+/** What the likeliest cause of the complaint asks for, or what stands in for it, where those settings were not ridden yet. */
 function bookMove(c: Climb): Proposal | null {
   const [cause] = causesOf(c, complaintsOf(c))
   const move = cause && remedyMoves(cause.kind, cause.end, c.space, c.positions)[0]
-  if (!move || move.sideEffect || !c.now || cause.probability < likelyFrom) return null
+  if (!move || !c.now || cause.probability < likelyFrom) return null
   const key = settingsKey({
     ...c.now,
     positions: c.now.positions.map((p) => (p.adjusterId === move.adjuster.id ? { ...p, value: move.to } : p)),
@@ -136,7 +136,7 @@ function bookMove(c: Climb): Proposal | null {
     ...plain('change', stepWords(move.end, move.adjuster, move.from, move.to, c.space), watch, changeOurMind),
     moves: [{ end: move.end, adjusterId: move.adjuster.id, from: move.from, to: move.to }],
     ...forAndAgainst(cause),
-    caution: cautionFor(move.adjuster),
+    caution: [move.sideEffect, cautionFor(move.adjuster)].filter(Boolean).join(' '),
     causes: c.causes(),
   }
 }

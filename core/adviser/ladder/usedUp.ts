@@ -34,7 +34,7 @@ function notThere(c: Climb, cause: Cause): Proposal | null {
 }
 
 /**
- * The right dial for the leading cause stands at its stop: said so, then the nearest real substitute with its side
+ * The right dial for the leading cause (or all that stands in for one that is not fitted) stands at its stop: said so, then the nearest real substitute with its side
  * effect, then hardware. Never the same dial the other way.
  */
 export const usedUp: Rung = (c) => {
@@ -46,7 +46,8 @@ export const usedUp: Rung = (c) => {
 export function usedUpFor(c: Climb, cause: Cause): Proposal | null {
   const answers = answersOf(cause.kind, cause.end, c.space)
   if (answers.length === 0) return hasAskedEnough(c) ? null : notThere(c, cause)
-  const right = answers.filter((a) => !a.standIn)
+  const own = answers.filter((a) => !a.standIn)
+  const right = own.length > 0 ? own : answers
   const read = right.filter((a) => c.positions.has(a.adjuster.id))
   const spent = read.filter((a) => oneStep(a.adjuster, c.positions.get(a.adjuster.id)!, a.direction) === null)
   if (read.length === 0 || spent.length < read.length) return null

@@ -64,7 +64,10 @@ const weighed = new WeakMap<Climb, Candidate[]>()
 /** No dial is moved against the cause that clearly leads: that is how riders get hurt. */
 export function againstLeading(c: Climb): (x: Candidate) => boolean {
   const cause = leadingCause(c)
-  const right = cause ? answersOf(cause.kind, cause.end, c.space).filter((a) => !a.standIn) : []
+  const answers = cause ? answersOf(cause.kind, cause.end, c.space) : []
+  const own = answers.filter((a) => !a.standIn)
+  // Without a part of its own, what stands in for it says which way is wrong.
+  const right = own.length > 0 ? own : answers
   const { dials } = c.outlook()
   return (x) =>
     x.steps.some((step) =>
@@ -93,14 +96,19 @@ function pumpsBlind(c: Climb, x: Candidate): boolean {
   return !sensorSays(c, spring.end) && knownSagPct(c.h.setups, c.now, unit) === null
 }
 
-/** What it turns is what one of the likeliest causes of the complaint asks for, be it for want of the right dial. */
+/**
+ * What it turns is what one of the likeliest causes of the complaint asks for. What only stands in, and a spring that does
+ * not lead, count where nothing else that is as likely has its own part.
+ */
 function isAnswering(c: Climb, x: Candidate): boolean {
   const spoken = causesOf(c, complaintsOf(c))
   if (spoken.length === 0) return false
-  const turns = spoken
-    .filter((cause) => cause.probability >= nearLeader * spoken[0].probability)
-    .flatMap((cause) => answersOf(cause.kind, cause.end, c.space))
-  return x.steps.some(isOneOf(turns, c.outlook().dials))
+  const likely = spoken.filter((cause) => cause.probability >= nearLeader * spoken[0].probability)
+  const turnsOf = (causes: typeof spoken) =>
+    causes.flatMap((cause) => answersOf(cause.kind, cause.end, c.space))
+  const ofDials = likely.filter((cause) => cause === spoken[0] || !springCauses.includes(cause.kind))
+  const own = turnsOf(ofDials).filter((t) => !t.standIn)
+  return x.steps.some(isOneOf(own.length > 0 ? own : turnsOf(likely), c.outlook().dials))
 }
 
 /**
