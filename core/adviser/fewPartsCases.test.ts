@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Adjuster } from '#contract/adjuster'
+import type { Answer } from '#contract/question'
+import type { FeelWord } from '#contract/run'
 import type { SetupSpace } from './dayHistory.ts'
 import { DayBuilder, fork, frontLsc, frontRebound, rearRebound, shock } from '../test/dayBuilder.ts'
 import { base, coil, faultsOf, withSag, type Case } from './test/fieldCase.ts'
@@ -52,7 +54,48 @@ const edges = (fc: number, runs = 1) => {
   return withSag(day.history(), { front: 20, rear: 30 })
 }
 
+/** Every hand dial one click before its open or its closed stop; one word of the front, and what was answered. */
+const nearStops = (at: 'open' | 'closed', word: FeelWord, ...answers: Answer[]) => {
+  const dials = at === 'open' ? { fc: 15, fr: 11, rr: 13 } : { fc: 1, fr: 1, rr: 1 }
+  const day = new DayBuilder({ fp: 80, rp: 180, rs: 1, ...dials }).run(5, [
+    { word, end: 'front', strength: 2 },
+  ])
+  for (const a of answers) day.answer(a)
+  return day.history()
+}
+
 const cases: Case[] = [
+  {
+    day: 'All dials nearly open; the front “dead” out of fast turns',
+    story: () =>
+      nearStops('open', 'dead', { question: 'stays-down-when', end: 'front', answer: 'out-of-fast-turns' }),
+    card: ['change', 'read', 'check-first'],
+    never: /firmer|rear (rebound|pressure)/i,
+    why: 'That most dials are not found at their stops is no reason to turn this one against the word',
+  },
+  {
+    day: 'All dials nearly closed; the front “bounces on”, rated 5',
+    story: () => nearStops('closed', 'pogo'),
+    card: ['change', 'read', 'check-first', 'ask'],
+    never: /rear rebound|faster/i,
+    why: 'Nothing was said of the rear; and what bounces is not made faster',
+  },
+  {
+    day: 'All dials nearly open; the front skates, tyres as before, sag right',
+    story: () =>
+      withSag(
+        nearStops(
+          'open',
+          'nervous',
+          { question: 'nervous-where', end: 'front', answer: 'on-the-ground' },
+          { question: 'tyres-now', end: null, answer: 'as-before' },
+        ),
+        { front: 20, rear: 30 },
+      ),
+    card: ['change', 'check-first'],
+    never: /firmer|rear rebound/i,
+    why: 'Compression is not closed for what skates, and the rear is not asked',
+  },
   {
     day: 'Front “harsh on edges”, no high-speed dial, low-speed two clicks before its open stop',
     story: () => edges(14),

@@ -81,3 +81,7 @@ export function heard(
 ): { run: HistoryRun; mark: Mark } | null {
   return saidOf(c, end).find(({ mark }) => words.includes(mark.word)) ?? null
 }
+
+/** Earlier days know where the best place of this dial is. */
+export const isRemembered = (c: Climb, adjusterId: string): boolean =>
+  c.h.memory?.dials.some((d) => d.adjusterId === adjusterId && d.place) ?? false

@@ -1,3 +1,4 @@
+import type { Adjuster } from '#contract/adjuster'
 import type { End } from '#contract/common'
 import type { FeelWord, Mark } from '#contract/run'
 import { cannotSay } from '../../causes/questions.ts'
@@ -6,7 +7,7 @@ import { explains } from '../answers.ts'
 import type { Candidate, Step } from '../candidates.ts'
 import { choice, movedToday, worth } from '../decide.ts'
 import { answersOf, isOneOf, oneStep } from '../remedies.ts'
-import type { Climb } from './climb.ts'
+import { isRemembered, type Climb } from './climb.ts'
 
 /** A figure of this weight confirms a word. */
 const clearFigure = 0.5
@@ -33,6 +34,26 @@ export const causesOf = (c: Climb, said: readonly Mark[]) =>
   c.causes().filter((x) => x.evidence.some((e) => e.weight > 0 && said.some((m) => m.word === e.link.word)))
 
 /**
+ * A gain that rests on something of this day or of earlier ones: the dial was turned, a likely cause asks for it, or it would
+ * be felt. A dial that nobody touched, near a stop, is better further in on paper only: most are not found at their stops.
+ */
+function isPromising(c: Climb, x: Candidate): boolean {
+  if (x.gain <= 0) return false
+  if (x.gain >= c.outlook().noticeable) return true
+  const { dials } = c.outlook()
+  const moved = movedToday(c.h)
+  const asked = c
+    .causes()
+    .filter((cause) => cause.evidence.some((e) => e.weight > 0))
+    .flatMap((cause) => answersOf(cause.kind, cause.end, c.space))
+  const isAskedFor = isOneOf(asked, dials)
+  return x.steps.every((s) => {
+    const { id } = dials[s.dial].adjuster
+    return moved.has(id) || isRemembered(c, id) || isAskedFor(s)
+  })
+}
+
+/**
  * A complaint that was asked about, or that a figure confirms, gets a turn that answers it before one of an end of which
  * nothing was said. Where nothing that answers it is worth nearly as much, other ends are turned for an expected gain only.
  * null: no such complaint.
@@ -51,7 +72,7 @@ export function answeringComplaint(c: Climb, sound: readonly Candidate[]): Candi
   const ends = new Set(spoken.map((x) => x.end))
   // To find something out at the other end is for runs that said nothing of this one.
   const others = sound.filter(
-    (x) => x.gain > 0 || fitting.includes(x) || x.steps.some((s) => ends.has(dials[s.dial].end)),
+    (x) => isPromising(c, x) || fitting.includes(x) || x.steps.some((s) => ends.has(dials[s.dial].end)),
   )
   const elsewhere = others.length === 0 ? 0 : elsewhereShare * worth(others[0])
   const enough = Math.max(choice.leastWorth, elsewhere)
@@ -88,16 +109,19 @@ function withoutGuesses(
   const turns = causesOf(c, complaints).flatMap((x) => answersOf(x.kind, x.end, c.space))
   const { dials } = c.outlook()
   const orPromising = (fits: (s: Step) => boolean) => {
-    const left = sound.filter((x) => x.gain > 0 || x.steps.every(fits))
+    const left = sound.filter((x) => isPromising(c, x) || x.steps.every(fits))
     return left.some((x) => worth(x) >= choice.leastWorth) ? left : null
   }
   const isThere = (s: Step) => complaints.some((m) => m.end === 'both' || m.end === dials[s.dial].end)
   return orPromising(isOneOf(turns, dials)) ?? orPromising(isThere)
 }
 
+const isCompression = ({ role }: Adjuster) => role.endsWith('compression')
+
 /**
- * To find out is no reason to turn a dial the other way than every cause of what is complained of asks for; nor is it one
- * that it stands at the stop that they ask for, and was never ridden elsewhere.
+ * To find out is no reason to turn a dial the other way than every cause of what is complained of asks for, nor the other
+ * compression dial of that end where they ask for one of them; nor is it one that it stands at the stop that they ask for, and
+ * was never ridden elsewhere.
  */
 export function againstEveryCause(c: Climb): (x: Candidate) => boolean {
   const turns = causesOf(c, complaintsOf(c)).flatMap((x) => answersOf(x.kind, x.end, c.space))
@@ -105,10 +129,14 @@ export function againstEveryCause(c: Climb): (x: Candidate) => boolean {
   const moved = movedToday(c.h)
   return (x) =>
     x.steps.some((s) => {
-      const { adjuster } = dials[s.dial]
-      const own = turns.filter((t) => t.adjuster.id === adjuster.id)
+      const { adjuster, end } = dials[s.dial]
+      const itself = turns.filter((t) => t.adjuster.id === adjuster.id)
+      const kin = isCompression(adjuster)
+        ? turns.filter((t) => t.end === end && isCompression(t.adjuster))
+        : []
+      const own = itself.length > 0 ? itself : kin
       const against = own.length > 0 && own.every((t) => t.direction !== Math.sign(s.to - s.from))
       const isSpent = () => !moved.has(adjuster.id) && oneStep(adjuster, s.from, own[0].direction) === null
-      return against && (x.gain <= 0 || isSpent())
+      return against && (!isPromising(c, x) || isSpent())
     })
 }

@@ -3,7 +3,7 @@ import { knownSagPct } from '../../setup/sagOf.ts'
 import { answerTo } from '../answers.ts'
 import { reason } from '../cards.ts'
 import { movedToday } from '../decide.ts'
-import { hasAskedEnough, type Climb, type Rung } from './climb.ts'
+import { hasAskedEnough, isRemembered, type Rung } from './climb.ts'
 import { pointedOut } from './pointing.ts'
 import { sagFirst } from './sagFirst.ts'
 import { usefulOf } from './useful.ts'
@@ -41,6 +41,3 @@ export const readWhereNothingPoints: Rung = (c) => {
   }
   return null
 }
-
-const isRemembered = (c: Climb, adjusterId: string) =>
-  c.h.memory?.dials.some((d) => d.adjusterId === adjusterId && d.place) ?? false
