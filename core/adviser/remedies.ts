@@ -122,6 +122,12 @@ export function answersOf(kind: CauseKind, end: End | null, space: SetupSpace): 
   return out
 }
 
+/** The parts that are meant for it; where none is fitted, what stands in for them. */
+export function ownOrStandIn(answers: readonly Answer[]): readonly Answer[] {
+  const own = answers.filter((a) => !a.standIn)
+  return own.length > 0 ? own : answers
+}
+
 /** Whether a step turns what one of these answers asks for, that way. */
 export const isOneOf = (answers: readonly Answer[], dials: readonly Dial[]) => (s: Step) =>
   answers.some((a) => a.adjuster.id === dials[s.dial].adjuster.id && a.direction === Math.sign(s.to - s.from))

@@ -4,7 +4,7 @@ import { causeLabel } from '../../causes/kinds.ts'
 import { forAndAgainst, plain, reason } from '../cards.ts'
 import { cautionFor, stepWords } from '../change.ts'
 import { movedToday } from '../decide.ts'
-import { answersOf, oneStep, remedyMoves } from '../remedies.ts'
+import { answersOf, oneStep, ownOrStandIn, remedyMoves } from '../remedies.ts'
 import { leadingCause } from './leading.ts'
 import { hasAskedEnough, type Climb, type Rung } from './climb.ts'
 
@@ -46,8 +46,7 @@ export const usedUp: Rung = (c) => {
 export function usedUpFor(c: Climb, cause: Cause): Proposal | null {
   const answers = answersOf(cause.kind, cause.end, c.space)
   if (answers.length === 0) return hasAskedEnough(c) ? null : notThere(c, cause)
-  const own = answers.filter((a) => !a.standIn)
-  const right = own.length > 0 ? own : answers
+  const right = ownOrStandIn(answers)
   const read = right.filter((a) => c.positions.has(a.adjuster.id))
   const spent = read.filter((a) => oneStep(a.adjuster, c.positions.get(a.adjuster.id)!, a.direction) === null)
   if (read.length === 0 || spent.length < read.length) return null

@@ -4,7 +4,7 @@ import { knownSagPct } from '../../setup/sagOf.ts'
 import type { Candidate } from '../candidates.ts'
 import { answerTo } from '../answers.ts'
 import { choice, movedToday, worth } from '../decide.ts'
-import { answersOf, isOneOf, remedyMoves } from '../remedies.ts'
+import { answersOf, isOneOf, ownOrStandIn, remedyMoves } from '../remedies.ts'
 import { hasAskedEnough, type Climb } from './climb.ts'
 import { againstLastTurn } from './againstLastTurn.ts'
 import { againstEveryCause, answeringComplaint, causesOf, complaintsOf, nearLeader } from './complaint.ts'
@@ -64,10 +64,8 @@ const weighed = new WeakMap<Climb, Candidate[]>()
 /** No dial is moved against the cause that clearly leads: that is how riders get hurt. */
 export function againstLeading(c: Climb): (x: Candidate) => boolean {
   const cause = leadingCause(c)
-  const answers = cause ? answersOf(cause.kind, cause.end, c.space) : []
-  const own = answers.filter((a) => !a.standIn)
   // Without a part of its own, what stands in for it says which way is wrong.
-  const right = own.length > 0 ? own : answers
+  const right = cause ? ownOrStandIn(answersOf(cause.kind, cause.end, c.space)) : []
   const { dials } = c.outlook()
   return (x) =>
     x.steps.some((step) =>
