@@ -1,33 +1,25 @@
-import { connect, type Socket } from 'node:net'
+import { connect } from 'node:net'
+import { slowConnection } from './slowConnection.ts'
 
 /*
  * A process of its own that only listens: screens that are told of everything, and connections whose request never ends.
- * `tsx bench/audience.ts <base> <screens> <slow>`; says “here” when all screens are told.
+ * `tsx bench/audience.ts <base> <screens> <slow>`; says “here” when all screens are told, and goes when its input ends.
  */
 const [base, screens, slow] = process.argv.slice(2)
 const { hostname, port, host } = new URL(base)
 
-function open(lines: string): Socket {
+/** The server closes it after a while; then the next one comes. */
+const drip = (): void => void slowConnection(base).on('close', () => setTimeout(drip, 200))
+
+/** Resolves when it is told for the first time. */
+function screen(): Promise<void> {
   const socket = connect(Number(port), hostname)
   socket.on('error', () => undefined)
-  socket.write(lines)
-  return socket
+  socket.write(`GET /api/v1/events HTTP/1.1\r\nHost: ${host}\r\n\r\n`)
+  return new Promise((resolve) => void socket.once('data', () => (socket.resume(), resolve())))
 }
 
-/** The server closes it after a while; then the next one comes. */
-function drip(): void {
-  const socket = open(`PUT /api/v1/riders/x HTTP/1.1\r\nHost: ${host}\r\n`)
-  const more = setInterval(() => void socket.write('X-More: 1\r\n'), 900)
-  socket.on('close', () => {
-    clearInterval(more)
-    setTimeout(drip, 200)
-  })
-}
-
+process.stdin.on('end', () => process.exit()).resume()
 for (let i = 0; i < Number(slow); i++) drip()
-const told = Array.from({ length: Number(screens) }, () => {
-  const socket = open(`GET /api/v1/events HTTP/1.1\r\nHost: ${host}\r\n\r\n`)
-  return new Promise<void>((resolve) => void socket.once('data', () => (socket.resume(), resolve())))
-})
-await Promise.all(told)
+await Promise.all(Array.from({ length: Number(screens) }, screen))
 console.log('here')

@@ -67,9 +67,14 @@ export async function clientRows(): Promise<Row[]> {
     const fifty = await byClients(50, undefined, entriesOfFifty)
 
     const leave = await audience(server.base, 50, 100)
-    const oneBeforeAll = await byClients(1)
-    const fiftyBeforeAll = await byClients(50, undefined, entriesOfFifty)
-    leave()
+    let oneBeforeAll: number
+    let fiftyBeforeAll: number
+    try {
+      oneBeforeAll = await byClients(1)
+      fiftyBeforeAll = await byClients(50, undefined, entriesOfFifty)
+    } finally {
+      leave()
+    }
 
     // Three screens listen while twelve hands write, one after the other as hands do.
     const cancel = new AbortController()
@@ -116,13 +121,13 @@ export async function clientRows(): Promise<Row[]> {
 /** Screens and slow connections, in a process of their own; comes back when all screens are told. */
 async function audience(base: string, screens: number, slow: number): Promise<() => void> {
   const words = ['node_modules/tsx/dist/cli.mjs', 'bench/audience.ts', base, String(screens), String(slow)]
-  // Its output ends with it, so that nothing is left when it is told to go.
-  const child = spawn(process.execPath, words, { stdio: ['ignore', 'pipe', 'inherit'] })
+  // Its input ends with this process too, so that it never stays behind.
+  const child = spawn(process.execPath, words, { stdio: ['pipe', 'pipe', 'inherit'] })
   await new Promise<void>((resolve, reject) => {
     child.stdout.on('data', (said: Buffer) => said.toString().includes('here') && resolve())
     child.on('exit', (code) => reject(new Error(`the audience ended with ${code}`)))
   })
-  return () => void child.kill()
+  return () => void child.stdin.end()
 }
 
 const p95 = (times: number[]) => [...times].sort((a, b) => a - b)[Math.floor(times.length * 0.95)]

@@ -1,4 +1,3 @@
-import { connect } from 'node:net'
 import { v7 as uuid } from 'uuid'
 import { DayBundle } from '#contract/endpoints'
 import { GivenPadLink } from '#contract/pad'
@@ -14,6 +13,7 @@ import {
   makeUpload,
   startStory,
 } from '../../server/test/story.ts'
+import { slowConnection } from '../slowConnection.ts'
 import { lots, option } from './lots.ts'
 
 /**
@@ -86,16 +86,6 @@ async function listen(mine: Map<string, number>, signal: AbortSignal): Promise<v
       mine.delete(key!)
     }
   }
-}
-
-/** Lines of a request that come one by one, for as long as they are let. */
-function drip(): () => void {
-  const { hostname, port } = new URL(server.base)
-  const socket = connect(Number(port), hostname)
-  socket.on('error', () => undefined)
-  socket.write('PUT /api/v1/riders/x HTTP/1.1\r\nHost: 127.0.0.1\r\n')
-  const more = setInterval(() => void socket.write('X-More: 1\r\n'), 900)
-  return () => (clearInterval(more), socket.destroy())
 }
 
 const tentId = uuid()
@@ -229,12 +219,12 @@ const here: Here[] = []
 for (let n = 1; n <= riders; n++) here.push(await arrive(n))
 const cancel = new AbortController()
 const listening = untold.map((u) => listen(u, cancel.signal).catch(() => undefined))
-const dripping = Array.from({ length: slow }, drip)
+const dripping = Array.from({ length: slow }, () => slowConnection(server.base))
 await new Promise((go) => setTimeout(go, 500))
 const untilMs = performance.now() + minutes * 60_000
 await Promise.all(here.map((r) => practise(r, untilMs)))
 await new Promise((go) => setTimeout(go, 2000))
-dripping.forEach((end) => end())
+dripping.forEach((socket) => socket.destroy())
 cancel.abort()
 await Promise.all(listening)
 

@@ -20,13 +20,22 @@ const coilRear: SetupSpace = {
   front: fork,
   rear: { ...shock, spring: 'coil', adjusters: [coil, rearRebound, rearHsc] },
 }
-const onCoil = { fp: 80, fc: 8, fr: 6, coil: 75, rr: 7, rh: 4 }
 const unused = (end: 'front' | 'rear', strength: 1 | 2 = 2) => ({
   word: 'unused-travel' as const,
   end,
   strength,
 })
 const bottoming = (end: 'front' | 'rear') => ({ word: 'bottoms' as const, end, strength: 2 as const })
+/** Sag right; it bottoms, high-speed compression goes two clicks firmer, and it bottoms still. */
+const firmerOnCoil = (rating: number, verdict: 1 | -1) =>
+  withSag(
+    new DayBuilder({ fp: 80, fc: 8, fr: 6, coil: 75, rr: 7, rh: 4 })
+      .run(6, [bottoming('rear')])
+      .change({ rh: 2 })
+      .run(rating, [bottoming('rear')], { against: [1, verdict] })
+      .history(),
+    sagRight,
+  )
 const rearSagRead = (day: DayBuilder) => day.readSag('front', 20).readSag('rear', 30)
 const answered = (answer: string) => ({ question: 'travel-due', end: 'front', answer }) as const
 
@@ -353,15 +362,7 @@ const cases: Case[] = [
   },
   {
     day: 'Coil, bottoms with the right sag; two clicks of high-speed compression firmer: worse, and bottoms still',
-    story: () =>
-      withSag(
-        new DayBuilder(onCoil)
-          .run(6, [bottoming('rear')])
-          .change({ rh: 2 })
-          .run(5.5, [bottoming('rear')], { against: [1, -1] })
-          .history(),
-        sagRight,
-      ),
+    story: () => firmerOnCoil(5.5, -1),
     bike: coilRear,
     card: ['go-back', 'repeat', 'change', 'ask'],
     never: /high-speed compression, \d clicks? firmer|spacer is left/i,
@@ -369,15 +370,7 @@ const cases: Case[] = [
   },
   {
     day: 'The same, and two clicks firmer was better: still bottoms',
-    story: () =>
-      withSag(
-        new DayBuilder(onCoil)
-          .run(6, [bottoming('rear')])
-          .change({ rh: 2 })
-          .run(6.5, [bottoming('rear')], { against: [1, 1] })
-          .history(),
-        sagRight,
-      ),
+    story: () => firmerOnCoil(6.5, 1),
     bike: coilRear,
     card: 'change',
     moves: ['rear high-speed compression firmer'],

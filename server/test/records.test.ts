@@ -111,7 +111,7 @@ describe('versions', () => {
   it('of what is written together, one that refers to nothing is refused, and costs the others nothing', async () => {
     const s = await startStory(t)
     const other = await startStory(t)
-    const run = () => makeRun(s.day, s.setup.id, { note: `it's "odd" {"a":1} \\u0000 – 8 °C, 尾` })
+    const run = () => makeRun(s.day, s.setup.id, { note: `it's "odd" {"a":1} \\u0000 \u0000 – 8 °C, 尾` })
     const [first, last] = [run(), run()]
     const ofNoDay = { ...run(), dayId: uuid() }
     const ofAnotherBike = { ...run(), setupId: other.setup.id }

@@ -37,20 +37,19 @@ export const causesOf = (c: Climb, said: readonly Mark[]) =>
  * A gain that rests on something of this day or of earlier ones: the dial was turned, a likely cause asks for it, or it would
  * be felt. A dial that nobody touched, near a stop, is better further in on paper only: most are not found at their stops.
  */
-function isPromising(c: Climb, x: Candidate): boolean {
-  if (x.gain <= 0) return false
-  if (x.gain >= c.outlook().noticeable) return true
-  const { dials } = c.outlook()
+function promising(c: Climb): (x: Candidate) => boolean {
+  const { dials, noticeable } = c.outlook()
   const moved = movedToday(c.h)
   const asked = c
     .causes()
     .filter((cause) => cause.evidence.some((e) => e.weight > 0))
     .flatMap((cause) => answersOf(cause.kind, cause.end, c.space))
   const isAskedFor = isOneOf(asked, dials)
-  return x.steps.every((s) => {
+  const restsOnSomething = (s: Step) => {
     const { id } = dials[s.dial].adjuster
     return moved.has(id) || isRemembered(c, id) || isAskedFor(s)
-  })
+  }
+  return (x) => x.gain > 0 && (x.gain >= noticeable || x.steps.every(restsOnSomething))
 }
 
 /**
@@ -70,9 +69,10 @@ export function answeringComplaint(c: Climb, sound: readonly Candidate[]): Candi
   const { dials } = c.outlook()
   const fitting = sound.filter((x) => x.steps.some(isOneOf(turns, dials)))
   const ends = new Set(spoken.map((x) => x.end))
+  const isPromising = promising(c)
   // To find something out at the other end is for runs that said nothing of this one.
   const others = sound.filter(
-    (x) => isPromising(c, x) || fitting.includes(x) || x.steps.some((s) => ends.has(dials[s.dial].end)),
+    (x) => isPromising(x) || fitting.includes(x) || x.steps.some((s) => ends.has(dials[s.dial].end)),
   )
   const elsewhere = others.length === 0 ? 0 : elsewhereShare * worth(others[0])
   const enough = Math.max(choice.leastWorth, elsewhere)
@@ -108,8 +108,9 @@ function withoutGuesses(
   if (complaints.length === 0) return null
   const turns = causesOf(c, complaints).flatMap((x) => answersOf(x.kind, x.end, c.space))
   const { dials } = c.outlook()
+  const isPromising = promising(c)
   const orPromising = (fits: (s: Step) => boolean) => {
-    const left = sound.filter((x) => isPromising(c, x) || x.steps.every(fits))
+    const left = sound.filter((x) => isPromising(x) || x.steps.every(fits))
     return left.some((x) => worth(x) >= choice.leastWorth) ? left : null
   }
   const isThere = (s: Step) => complaints.some((m) => m.end === 'both' || m.end === dials[s.dial].end)
@@ -127,6 +128,7 @@ export function againstEveryCause(c: Climb): (x: Candidate) => boolean {
   const turns = causesOf(c, complaintsOf(c)).flatMap((x) => answersOf(x.kind, x.end, c.space))
   const { dials } = c.outlook()
   const moved = movedToday(c.h)
+  const isPromising = promising(c)
   return (x) =>
     x.steps.some((s) => {
       const { adjuster, end } = dials[s.dial]
@@ -137,6 +139,6 @@ export function againstEveryCause(c: Climb): (x: Candidate) => boolean {
       const own = itself.length > 0 ? itself : kin
       const against = own.length > 0 && own.every((t) => t.direction !== Math.sign(s.to - s.from))
       const isSpent = () => !moved.has(adjuster.id) && oneStep(adjuster, s.from, own[0].direction) === null
-      return against && (!isPromising(c, x) || isSpent())
+      return against && (!isPromising(x) || isSpent())
     })
 }
