@@ -19,6 +19,7 @@ export const questionAnswers = {
   'tyres-now': ['as-before', 'were-off'],
   sticks: ['moves-freely', 'sticks'],
   'which-end': ['front', 'rear', 'both'],
+  'than-before': ['much-better', 'better', 'same', 'worse', 'much-worse'],
 } as const satisfies Record<string, readonly string[]>
 
 export type QuestionId = keyof typeof questionAnswers

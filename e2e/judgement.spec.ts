@@ -240,3 +240,42 @@ test('a dial that nobody is sure of any more is counted on its card, and not rid
     .find((a) => a.role === 'rebound')!
   expect(now.positions.find((p) => p.adjusterId === rebound.id)).toMatchObject({ known: { how: 'read' } })
 })
+
+test('two runs with one number around a turn: asked which was better; the tap is a verdict, and goes with it', async ({
+  page,
+}) => {
+  await page.goto(`${server.base}/days/${halfWay}`)
+  const card = page.locator('[aria-labelledby=next-title]')
+  const title = card.getByRole('heading', { level: 1 })
+  await expect(title).toHaveText('Rear: when does it kick?')
+  await card.getByRole('button', { name: /^Worse along a row/ }).click()
+  await card.getByRole('button', { name: /^Done/ }).click()
+  const before = await bundleOf(page, halfWay)
+  const fifth = before.runs.at(-1)!
+  await logRun(page, 6)
+  await rate(page, before.feels.find((f) => f.runId === fifth.id)!.rating!)
+  await expect(title).toHaveText('Better or worse than run 5?')
+  await card.getByRole('button', { name: /^Worse/ }).click()
+  await expect(page.getByText('Kept on run 6: Better or worse than the run before? Worse.')).toBeVisible()
+  await expect(title).not.toHaveText(/Better or worse/)
+  const said = page.getByRole('group', { name: 'Worse or better' })
+  await expect(said.getByRole('button', { name: 'worse', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  )
+  const feel = async () =>
+    (await bundleOf(page, halfWay)).feels.find(
+      (f) => f.runId !== fifth.id && f.verdicts.some((v) => v.againstRunId === fifth.id),
+    )
+  await expect.poll(async () => (await feel())?.verdicts).toEqual([{ againstRunId: fifth.id, value: -1 }])
+  // Said otherwise by hand, it is what was said by hand.
+  await said.getByRole('button', { name: 'much better' }).click()
+  await expect.poll(feel).toMatchObject({ verdicts: [{ againstRunId: fifth.id, value: 2 }], answers: [] })
+  await said.getByRole('button', { name: 'much better' }).click()
+  await expect(title).toHaveText('Better or worse than run 5?')
+  await card.getByRole('button', { name: /^Can’t say/ }).click()
+  await expect(title).not.toHaveText(/Better or worse/)
+  await page.reload()
+  await expect(title).not.toHaveText(/Better or worse/)
+  await expect(said.locator('[aria-pressed=true]')).toHaveCount(0)
+})

@@ -8,7 +8,7 @@ import type { SetupSpace } from '#core/adviser/dayHistory'
 import { normalFrom, seededRandom } from '#core/numeric/random'
 import { analysisWith, fork, shock } from '#core/test/dayBuilder'
 import { cannotSay } from '#core/causes/questions'
-import { answerOf } from '#core/practice/answering'
+import { answerOf, type Against } from '#core/practice/answering'
 import {
   causeOfDial,
   leastLoss,
@@ -35,7 +35,7 @@ export interface TestRider {
   /** Points lost against the best the parts can be set to, on the rider's own scale. */
   lossAt: (positions: Record<string, number>) => number
   ride: (positions: Record<string, number>, run: number) => RiddenFeel
-  /** What is answered to a question about a ride on these settings. */
+  /** What is answered to a question about the last ride. */
   answer: (q: Pick<AskedQuestion, 'id' | 'end'>, positions: Record<string, number>) => string
   /** Sag as it would be read, %. */
   sagPct: (end: End, positions: Record<string, number>) => number
@@ -160,6 +160,8 @@ export function testRider(seed: number, family: Family, day = 0): TestRider {
     return words === 'worst' ? one(felt[0]) : felt.flatMap((f) => (f.loss >= 0.25 ? one(f) : [])).slice(0, 3)
   }
   let before: { loss: number } | null = null
+  /** What the last ride lost, and the one before it. */
+  let lastTwo: Against | null = null
   return {
     family,
     space,
@@ -178,7 +180,7 @@ export function testRider(seed: number, family: Family, day = 0): TestRider {
         off: u[k],
         loss: lossOfDial(likes, k, u[k]),
       }))
-      return answerOf(q, standing, { cannotSay: 0.15, wrong: family.misled }, talking)
+      return answerOf(q, standing, { cannotSay: 0.15, wrong: family.misled }, talking, lastTwo)
     },
     sagPct: (end, positions) => {
       const unit = space[end]!
@@ -203,6 +205,7 @@ export function testRider(seed: number, family: Family, day = 0): TestRider {
         const d = (before.loss - loss + 0.6 * normalFrom(random)) / 0.9
         against = Math.max(-2, Math.min(2, Math.round(d))) as -2 | -1 | 0 | 1 | 2
       }
+      lastTwo = before && { before: before.loss, now: loss }
       before = { loss }
       const said = 7 + stretch * (raw - 7)
       return {

@@ -3,6 +3,7 @@ import type { CauseKind } from '#contract/proposal'
 import type { Answer, QuestionId } from '#contract/question'
 import type { FeelWord } from '#contract/run'
 import { markCauses } from '../causes/marks.ts'
+import { runBefore, withAnswered } from '../causes/answered.ts'
 import { cannotSay, answerCauses, answerWords, meantWord, questionRules } from '../causes/questions.ts'
 import type { Finding } from '../causes/posterior.ts'
 import type { DayHistory, HistoryRun } from './dayHistory.ts'
@@ -90,10 +91,14 @@ export function answerTo(
 
 /** The day as it would be with one more answer; for what it would lead to. */
 export function withAnswer(h: DayHistory, runId: string, answer: Answer): DayHistory {
+  const before = runBefore(
+    h.runs.map((r) => r.run),
+    runId,
+  )
   return {
     ...h,
     runs: h.runs.map((r) =>
-      r.run.id === runId && r.feel ? { ...r, feel: { ...r.feel, answers: [...r.feel.answers, answer] } } : r,
+      r.run.id === runId && r.feel ? { ...r, feel: withAnswered(r.feel, answer, before?.id ?? null) } : r,
     ),
   }
 }

@@ -1,4 +1,7 @@
 import type { Answer } from '#contract/question'
+import { runBefore, verdictOf, withTakenBack } from '../causes/answered.ts'
+import { otherConditionsVariance, sessionPriors } from '../stats/session.ts'
+import { comparable } from './comparable.ts'
 import { answersGiven, beyondWords, explains } from './answers.ts'
 import { clueOf, dialAnswers, hintsOf, isOnly, slipOf, toldOf } from './clues.ts'
 import type { Dial } from './dials.ts'
@@ -17,9 +20,13 @@ export interface Fitted {
 /** The day as it was before anything was answered about its last counted run. */
 export function beforeLastAnswers(h: DayHistory): DayHistory {
   const last = countedRuns(h).at(-1)
-  return last?.feel && last.feel.answers.length > 0
-    ? { ...h, runs: h.runs.map((r) => (r === last ? { ...r, feel: { ...r.feel!, answers: [] } } : r)) }
-    : h
+  if (!last?.feel || last.feel.answers.length === 0) return h
+  const before = runBefore(
+    h.runs.map((r) => r.run),
+    last.run.id,
+  )
+  const feel = last.feel.answers.reduce((f, a) => withTakenBack(f, a, before?.id ?? null), last.feel)
+  return { ...h, runs: h.runs.map((r) => (r === last ? { ...r, feel } : r)) }
 }
 
 /**
@@ -39,6 +46,7 @@ export function lastAnswerWeights(h: DayHistory, space: SetupSpace, fitted: Fitt
     data,
     given.flatMap((g) => hintsOf(beyondWords(g), runs.length - 1, answers)),
   )
+  for (const { answer } of given) saidAgainst(h, fitted, answer, out)
   const was = countedRuns(before)
   runs.forEach((r, point) => {
     for (const mark of r.feel?.marks ?? [])
@@ -54,4 +62,22 @@ export function lastAnswerWeights(h: DayHistory, space: SetupSpace, fitted: Fitt
       }
   })
   return out
+}
+
+/**
+ * Weighs the samples by what was said of the last run against the one before: as far apart as the bowl has them, with the
+ * scatter of a rating and that of what is said. As a row of the surface does it (`surface/kernel.ts`), drift aside.
+ */
+function saidAgainst(h: DayHistory, { surface, data }: Fitted, answer: Answer, out: Float64Array): void {
+  const value = verdictOf(answer)
+  const runs = countedRuns(h)
+  const [a, b] = [runs.length - 2, runs.length - 1]
+  if (value === null || a < 0) return
+  const [was, is] = [a, b].map((i) => surface.lossAt(data.points[i].at))
+  const times = comparable(h, runs[a], runs[b]).equal ? 1 : otherConditionsVariance
+  for (let i = 0; i < out.length; i++) {
+    const variance = times * surface.noiseSd[i] ** 2 + sessionPriors.saidSd ** 2
+    const apart = value * sessionPriors.saidStep - (was[i] - is[i])
+    out[i] *= Math.exp((-0.5 * apart * apart) / variance) / Math.sqrt(variance)
+  }
 }

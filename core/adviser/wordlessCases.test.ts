@@ -71,17 +71,30 @@ const cases: Case[] = [
     why: 'Other settings, another ride: it may be asked once more, and points no elsewhere yet',
   },
   {
-    day: 'Nobody could say; a dial was turned, and the next ride is as poor and as silent',
-    story: () => withSag(told(cannotSay).change({ fc: 10 }).run(4).history(), right),
+    day: 'Nobody could say; a dial was turned, and the next ride is said to be the same, as poor and as silent',
+    story: () =>
+      withSag(
+        told(cannotSay)
+          .change({ fc: 10 })
+          .run(4, [], { against: [1, 0] })
+          .history(),
+        right,
+      ),
     card: ['change', 'repeat', 'read', 'go-back'],
     never: /Which end/,
     why: 'Who could not say is not asked all day',
   },
   {
-    day: 'Told twice today; the third ride is as poor and as silent',
+    day: 'Told twice today; the third ride is said to be the same, as poor and as silent',
     story: () =>
       withSag(
-        told('front').change({ fc: 10 }).run(4).answer(worse('rear')).change({ rr: 9 }).run(4).history(),
+        told('front')
+          .change({ fc: 10 })
+          .run(4)
+          .answer(worse('rear'))
+          .change({ rr: 9 })
+          .run(4, [], { against: [2, 0] })
+          .history(),
         right,
       ),
     card: ['change', 'repeat', 'read', 'go-back'],

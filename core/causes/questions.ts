@@ -281,6 +281,21 @@ export const questionRules: { [Q in QuestionId]: QuestionRule<AnswerOf<Q>> } = {
       { kind, at: 'rear', shares: { front: 0.1, rear: 0.65, both: 0.25 } },
     ]),
   },
+  // Of no cause by itself: it is held against the run before as what is said there by hand (causes/answered.ts).
+  'than-before': {
+    kind: 'question',
+    words: [],
+    of: 'bike',
+    ask: 'Better or worse than the run before?',
+    answers: {
+      'much-better': 'Much better',
+      better: 'Better',
+      same: 'The same',
+      worse: 'Worse',
+      'much-worse': 'Much worse',
+    },
+    given: [],
+  },
 }
 
 /** What an answer says of a cause: log-likelihood against "nothing of the kind", where all answers are alike. */

@@ -1,6 +1,7 @@
 import type { End } from '#contract/common'
 import type { AskedQuestion, QuestionId } from '#contract/question'
 import { cannotSay, questionRules } from '../causes/questions.ts'
+import { normalFrom } from '../numeric/random.ts'
 
 /** How a dial stands for a rider: clicks above its best place (canonical up), and what that costs, rating points. */
 export interface Outlook {
@@ -9,6 +10,14 @@ export interface Outlook {
   off: number
   loss: number
 }
+
+/** Rating points lost on the run before and on this one. */
+export interface Against {
+  before: number
+  now: number
+}
+/** A step of what is said, and its scatter, rating points. */
+const [saidStep, saidScatter] = [0.9, 0.6]
 
 /** Shares of riders who cannot say, and who are wrong when they can. */
 export interface Candour {
@@ -25,13 +34,21 @@ export function answerOf(
   dials: readonly Outlook[],
   candour: Candour,
   random: () => number,
+  against: Against | null = null,
 ): string {
   const all = Object.keys(questionRules[q.id].answers)
   const byChance = () => all[Math.floor(random() * all.length)]
   const luck = random()
   if (luck < candour.cannotSay) return cannotSay
   if (luck < candour.cannotSay + candour.wrong) return byChance()
+  if (q.id === 'than-before') return against ? saidOf(against, normalFrom(random)) : cannotSay
   return truth(q.id, q.end, dials) ?? byChance()
+}
+
+/** As a verdict by hand: felt with a scatter, said in steps. */
+function saidOf({ before, now }: Against, luck: number): string {
+  const steps = Math.round((before - now + saidScatter * luck) / saidStep)
+  return ['much-worse', 'worse', 'same', 'better', 'much-better'][Math.min(2, Math.max(-2, steps)) + 2]
 }
 
 const noticed = 0.25
@@ -43,7 +60,11 @@ const whereNothingIsOff: Partial<Record<QuestionId, string>> = {
   'travel-due': 'no-big-hit',
 }
 
-function truth(id: QuestionId, end: End | null, dials: readonly Outlook[]): string | null {
+function truth(
+  id: Exclude<QuestionId, 'than-before'>,
+  end: End | null,
+  dials: readonly Outlook[],
+): string | null {
   const here = dials
     .filter((d) => (end === null || d.end === end) && d.loss > noticed)
     .sort((a, b) => b.loss - a.loss)

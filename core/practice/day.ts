@@ -4,6 +4,7 @@ import type { QuestionId } from '#contract/question'
 import type { Recording } from '#contract/recording'
 import type { Feel, Run } from '#contract/run'
 import type { ChangeReason, FoundIn, Setup } from '#contract/setup'
+import { withAnswered } from '../causes/answered.ts'
 import { emptyFeel, nothingNoted } from '../setup/nothingNoted.ts'
 import { strokePct } from '../spring/sag.ts'
 import { assumed, readBy, withTurns } from '../setup/known.ts'
@@ -202,8 +203,10 @@ export function practiceDay(
         { id: act.question, end: act.end },
         ridden[ridden.length - 1].positions,
         runs.length,
+        ridden.at(-2)?.positions ?? null,
       )
-      feel.answers = [...feel.answers, { question: act.question, end: act.end, answer }]
+      const given = { question: act.question, end: act.end, answer }
+      feels[feels.length - 1] = withAnswered(feel, given, runs.at(-2)?.id ?? null)
     } else if (act.do === 'settle') settled = true
   }
   const bundle: DayBundle = {

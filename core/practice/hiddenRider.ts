@@ -50,8 +50,13 @@ export interface HiddenRider {
    * @param deepestPct where the ring stood after it, % of stroke: nobody says that an end bottomed which stopped short
    */
   tell: (positions: Positions, run: number, deepestPct?: Record<End, number>) => Told
-  /** The answer to a question about a run. */
-  answer: (q: Pick<AskedQuestion, 'id' | 'end'>, positions: Positions, run: number) => string
+  /** The answer to a question about a run. @param before what the run before it was ridden on; null: it was the first */
+  answer: (
+    q: Pick<AskedQuestion, 'id' | 'end'>,
+    positions: Positions,
+    run: number,
+    before: Positions | null,
+  ) => string
   /** Sag as the ring shows it before a run, % of the unit's stroke. @param reading how many were taken before */
   sagPct: (end: End, positions: Positions, run: number, reading: number) => number
   /** Points below which this rider feels no difference. */
@@ -219,7 +224,7 @@ export function hiddenRider(drill: Drill, seed: number): HiddenRider {
         mind: temper.minds?.[run - 1] ?? 'normal',
       }
     },
-    answer: (q, positions, run) => {
+    answer: (q, positions, run, before) => {
       if (q.id === 'since-hot' && heat) return airTempC(run) - heat[0] > hotFrom ? 'since-hot' : 'all-along'
       const standing = feltAt(positions, run).map((f) => ({
         role: dials[f.k].adjuster.role,
@@ -228,7 +233,8 @@ export function hiddenRider(drill: Drill, seed: number): HiddenRider {
         loss: f.loss,
       }))
       const of = sourceOf(own, purpose.answer, run, q.id.length, q.end === 'rear' ? 1 : 0)
-      return answerOf(q, standing, { cannotSay: 0.1, wrong: temper.misled }, of)
+      const against = before && { before: lossAt(before, run - 1), now: lossAt(positions, run) }
+      return answerOf(q, standing, { cannotSay: 0.1, wrong: temper.misled }, of, against)
     },
     sagPct: (end, positions, run, reading) => {
       const unit = space[end]!

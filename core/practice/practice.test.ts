@@ -144,8 +144,8 @@ describe('a hidden rider', () => {
     const sag = (run: number) =>
       mean(Array.from({ length: 200 }, (_, i) => rider.sagPct('rear', rider.start, run, i)))
     expect(sag(6)).toBeLessThan(sag(1) - 0.7)
-    expect(rider.answer({ id: 'since-hot', end: null }, rider.start, 1)).toBe('all-along')
-    expect(rider.answer({ id: 'since-hot', end: null }, rider.start, 6)).toBe('since-hot')
+    expect(rider.answer({ id: 'since-hot', end: null }, rider.start, 1, null)).toBe('all-along')
+    expect(rider.answer({ id: 'since-hot', end: null }, rider.start, 6, null)).toBe('since-hot')
   })
 
   it('cannot feel a dead dial, wherever it stands', () => {

@@ -8,6 +8,7 @@ import type { Mark, Run } from '#contract/run'
 import type { Known, Setup } from '#contract/setup'
 import type { SuspensionUnit } from '#contract/unit'
 import type { BenchRider } from '../bench/evidence.ts'
+import { runBefore, withAnswered } from '../causes/answered.ts'
 import { nothingNoted } from '../setup/nothingNoted.ts'
 import { assumed, readBy, setBy } from '../setup/known.ts'
 import type { Memory } from '../adviser/memory/remembered.ts'
@@ -195,7 +196,11 @@ export class DayBuilder {
   /** An answer to what was asked after the last run. */
   answer(given: Answer): this {
     const last = this.runs[this.runs.length - 1]
-    if (last.feel) last.feel = { ...last.feel, answers: [...last.feel.answers, given] }
+    const before = runBefore(
+      this.runs.map((r) => r.run),
+      last.run.id,
+    )
+    if (last.feel) last.feel = withAnswered(last.feel, given, before?.id ?? null)
     return this
   }
 

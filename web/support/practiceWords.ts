@@ -3,7 +3,7 @@ import type { End } from '#contract/common'
 import type { QuestionId } from '#contract/question'
 import type { FeelWord } from '#contract/run'
 import { adjusterName } from '#core/adjusters/words'
-import { questionRules } from '#core/causes/questions'
+import { questionRules, type QuestionRule } from '#core/causes/questions'
 import type { PracticeAct, PracticeDay } from '#core/practice/day'
 import type { HiddenRider } from '#core/practice/hiddenRider'
 import { lostInAll } from '#core/practice/review/losses'
@@ -46,23 +46,25 @@ export interface Askable {
   answer: string | null
 }
 
-/** What may be asked of the rider after the last run: what its words leave open. */
+/** What may be asked of the rider after the last run: what its words leave open, and how it was against the one before. */
 export function askable(day: PracticeDay): Askable[] {
   const feel = day.bundle.feels.at(-1)
   if (!feel) return []
   const out = new Map<string, Askable>()
+  const put = (id: QuestionId, end: End | null) => {
+    const { ask, answers }: QuestionRule = questionRules[id]
+    const given = feel.answers.find((a) => a.question === id && a.end === end)?.answer
+    const answer = given === undefined ? null : (answers[given] ?? 'Cannot say')
+    out.set(`${id} ${end}`, { id, end, ask, answer })
+  }
   const said = feel.marks.flatMap((m): { word: FeelWord; end: End }[] =>
     m.end === 'both' ? [] : [{ word: m.word, end: m.end }],
   )
   for (const [id, rule] of Object.entries(questionRules))
     for (const { word, end } of said)
-      if (rule.kind === 'question' && rule.words.includes(word)) {
-        const at = rule.of === 'end' ? end : null
-        const given = feel.answers.find((a) => a.question === id && a.end === at)?.answer
-        const words =
-          given === undefined ? null : ((rule.answers as Record<string, string>)[given] ?? 'Cannot say')
-        out.set(`${id} ${at}`, { id: id as QuestionId, end: at, ask: rule.ask, answer: words })
-      }
+      if (rule.kind === 'question' && rule.words.includes(word))
+        put(id as QuestionId, rule.of === 'end' ? end : null)
+  if (day.bundle.runs.length > 1) put('than-before', null)
   return [...out.values()]
 }
 

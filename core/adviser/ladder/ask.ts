@@ -7,6 +7,7 @@ import { isComplaint, wordRules } from '../../causes/words.ts'
 import { conditionsNow } from '../../conditions/at.ts'
 import { answersGiven, answerTo, withAnswer } from '../answers.ts'
 import { plain, reason } from '../cards.ts'
+import { comparable } from '../comparable.ts'
 import { costRuns } from '../costs.ts'
 import { isRefuted } from '../deepest.ts'
 import { outlookOn, worth, type Outlook } from '../decide.ts'
@@ -27,8 +28,12 @@ const likedFrom = 7.5
 /** Rated below, something is wrong though nobody said what. */
 const unhappyBelow = 6.5
 const mostEndQuestions = 2
+/** Who could not say so often is not asked any more what was better. */
+const mostCannotSay = 2
 /** An answer less likely than this is not asked for. Of three that are as likely each has a third, less what nobody knows. */
 const mayComeFrom = 0.2
+/** Of five that stand for a number that says nothing. */
+const verdictMayComeFrom = 0.05
 
 /**
  * One question to the rider, where the answers lead to different turns and knowing is worth more than it costs. What each
@@ -56,6 +61,8 @@ export const asking =
       // Of the answers that may well come, two must lead to different turns.
       if (new Set(leads.filter((l) => l.mayCome).map((l) => turnKey(l.card, c.space))).size < 2) continue
       const without = advise(unanswered(c, last, q))
+      // What is to be read or looked at first is done first; then it is asked.
+      if (q.id === 'than-before' && !turningKinds.includes(without.kind)) continue
       return askCard(c, last, q, {
         id: q.id,
         end: q.end,
@@ -69,6 +76,9 @@ export const asking =
     }
     return null
   }
+
+/** What is next where nobody can say which run was better, for it to be worth asking. */
+const turningKinds: readonly Proposal['kind'][] = ['change', 'go-back', 'separating-test', 'repeat']
 
 const isLook = (q: Pick<Open, 'id'>) => q.id === 'lever-open'
 
@@ -89,6 +99,7 @@ interface Open {
 /** Questions that the words of the latest run raise, and that nobody has answered on these settings. */
 function openQuestions(c: Climb, last: HistoryRun): Open[] {
   const out: Open[] = isWordless(c, last) ? [{ id: 'which-end', end: null, mark: null }] : []
+  if (isUnjudged(c, last)) out.push({ id: 'than-before', end: null, mark: null })
   for (const mark of urgentOf(last.feel?.marks ?? []))
     for (const id of Object.keys(questionRules) as QuestionId[]) {
       const rule: QuestionRule = questionRules[id]
@@ -114,6 +125,19 @@ function isWordless(c: Climb, { feel }: HistoryRun): boolean {
   if (pointedOut(c)) return false
   const asked = answersGiven(c.h).filter((g) => g.answer.question === 'which-end')
   return asked.length < mostEndQuestions && asked.every((g) => g.answer.answer !== cannotSay)
+}
+
+/** Ridden once since something was turned, and neither the numbers nor what was said tell what that did. */
+function isUnjudged(c: Climb, last: HistoryRun): boolean {
+  const before = c.counted.at(-2)
+  if (c.onNow.length !== 1 || !before?.feel || last.feel!.verdicts.length > 0) return false
+  const [was, is] = [before.feel.rating, last.feel!.rating]
+  if (was !== null && is !== null && was !== is) return false
+  if (!comparable(c.h, before, last).equal || answerTo([last], 'than-before', null)) return false
+  const unsaid = answersGiven(c.h).filter(
+    (g) => g.answer.question === 'than-before' && g.answer.answer === cannotSay,
+  )
+  return unsaid.length < mostCannotSay
 }
 
 function makesSense(c: Climb, last: HistoryRun, id: QuestionId, mark: Mark): boolean {
@@ -159,15 +183,22 @@ function imagine(c: Climb, last: HistoryRun, q: Open): Imagined {
     days.map((d) => d.weights ?? even),
   )
   let expected = 0
+  const isVerdict = q.id === 'than-before'
   const leads = days.map(({ answer, day, weights }, i) => {
     const known = outlookOn(day, c.space, fitted, weights)
     expected += chances[i] * bestWorth(known)
     return {
       answer,
       label: rule.answers[answer],
-      mayCome: answerChance(c.causes(), q, answer) >= mayComeFrom,
-      // An answer changes no rating.
-      climb: { ...climbOf(day, c.space, () => known), session: c.session, imagined: true },
+      mayCome: isVerdict
+        ? chances[i] >= verdictMayComeFrom
+        : answerChance(c.causes(), q, answer) >= mayComeFrom,
+      climb: {
+        ...climbOf(day, c.space, () => known),
+        // An answer changes no rating.
+        ...(isVerdict ? {} : { session: c.session }),
+        imagined: true,
+      },
     }
   })
   const tops = leads.filter((l) => l.mayCome).map((l) => leader(l.climb.causes()))
@@ -223,22 +254,10 @@ function turnKey(p: Proposal, space: SetupSpace): string {
 }
 
 function askCard(c: Climb, last: HistoryRun, q: Open, question: AskedQuestion): Proposal {
-  const rule: QuestionRule = questionRules[q.id]
-  const at = q.end ? `${q.end === 'front' ? 'Front' : 'Rear'}: ` : ''
   return {
-    ...plain(
-      'ask',
-      at + (q.end ? rule.ask.charAt(0).toLowerCase() + rule.ask.slice(1) : rule.ask),
-      'The answers lead different ways, and asking costs no run.',
-      '',
-    ),
+    ...plain('ask', asked(c, q), 'The answers lead different ways, and asking costs no run.', ''),
     speaksFor: [
-      reason(
-        q.mark
-          ? `“${wordRules[q.mark.word].label}” on run ${last.number}`
-          : `Run ${last.number} was rated ${last.feel?.rating}, and nothing was complained of`,
-        last.run.id,
-      ),
+      reason(raisedBy(c, last, q), last.run.id),
       ...(question.worth >= worthSaying
         ? [reason(`Knowing it first is worth ${question.worth.toFixed(1)} rating points on the next run`)]
         : []),
@@ -246,4 +265,24 @@ function askCard(c: Climb, last: HistoryRun, q: Open, question: AskedQuestion): 
     question,
     causes: c.causes(),
   }
+}
+
+function asked(c: Climb, q: Open): string {
+  if (q.id === 'than-before') return `Better or worse than run ${c.counted.at(-2)!.number}?`
+  const rule: QuestionRule = questionRules[q.id]
+  if (!q.end) return rule.ask
+  return `${q.end === 'front' ? 'Front' : 'Rear'}: ${rule.ask.charAt(0).toLowerCase()}${rule.ask.slice(1)}`
+}
+
+function raisedBy(c: Climb, last: HistoryRun, q: Open): string {
+  const rating = last.feel?.rating ?? null
+  if (q.id === 'than-before') {
+    const before = c.counted.at(-2)!.number
+    return rating !== null && c.counted.at(-2)!.feel?.rating === rating
+      ? `Runs ${before} and ${last.number} are both rated ${rating}: the numbers do not say what the turn between them did`
+      : `No two numbers say what the turn between runs ${before} and ${last.number} did`
+  }
+  return q.mark
+    ? `“${wordRules[q.mark.word].label}” on run ${last.number}`
+    : `Run ${last.number} was rated ${rating}, and nothing was complained of`
 }

@@ -4,6 +4,7 @@ import { v7 as uuid } from 'uuid'
 import type { Feel, FeelWord, Mark, Run } from '#contract/run'
 import type { TrailSection } from '#contract/trail'
 import type { Answer } from '#contract/question'
+import { verdictOf, withVerdicts } from '#core/causes/answered'
 import { answerWords } from '#core/causes/questions'
 import { wordRules } from '#core/causes/words'
 import { layoutLengthM } from '#core/telemetry/sectionLength'
@@ -82,7 +83,11 @@ function stronger(mark: Mark) {
 const markLabel = (m: Mark) =>
   `${wordRules[m.word].label} ${sectionName(m)}, ${m.end}, strength ${m.strength} of 3; tap to change`
 const setRating = (rating: number | null) => update({ rating })
-const setVerdict = (verdicts: Feel['verdicts']) => update({ verdicts })
+const before = computed(() => props.others.findLast((o) => o.number < props.number)?.id ?? null)
+const setVerdict = (verdicts: Feel['verdicts']) =>
+  emit('edit', withVerdicts(props.feel, verdicts, before.value))
+/** What is a verdict stands in the row of verdicts. */
+const answers = computed(() => props.feel.answers.filter((a) => verdictOf(a) === null))
 const takeBack = (a: Answer) => update({ answers: props.feel.answers.filter((x) => x !== a) })
 const setNote = (note: string) => update({ note })
 </script>
@@ -190,8 +195,8 @@ const setNote = (note: string) => update({ note })
         </button>
       </template>
     </FeelWords>
-    <p v-if="feel.answers.length" class="answers small">
-      <span v-for="a in feel.answers" :key="`${a.question} ${a.end}`" class="answer">
+    <p v-if="answers.length" class="answers small">
+      <span v-for="a in answers" :key="`${a.question} ${a.end}`" class="answer">
         {{ answerWords(a.question, a.answer) }}
         <button
           type="button"

@@ -2,6 +2,7 @@ import { computed, type Ref } from 'vue'
 import type { DayBundle } from '#contract/endpoints'
 import type { Answer } from '#contract/question'
 import { Feel, type Run } from '#contract/run'
+import { runBefore, withAnswered, withTakenBack } from '#core/causes/answered'
 import { emptyFeel } from '#core/setup/nothingNoted'
 import { feelTogether } from '../../support/feelTogether.ts'
 import { useOutbox } from '../outbox.ts'
@@ -27,15 +28,10 @@ export function useFeels(bundle: Ref<DayBundle | null>, selectedRun: Ref<Run | n
       file: null,
       holdMs: typingMs,
     })
-  const isSame = (a: Answer, b: Answer) => a.question === b.question && a.end === b.end
-  function answer(runId: string, given: Answer): void {
-    const feel = feelOf(runId)
-    editFeel({ ...feel, answers: [...feel.answers.filter((a) => !isSame(a, given)), given] })
-  }
-  function unanswer(runId: string, given: Answer): void {
-    const feel = feelOf(runId)
-    editFeel({ ...feel, answers: feel.answers.filter((a) => !isSame(a, given)) })
-  }
+  const before = (runId: string) => runBefore(bundle.value?.runs ?? [], runId)?.id ?? null
+  const answer = (runId: string, given: Answer) => editFeel(withAnswered(feelOf(runId), given, before(runId)))
+  const unanswer = (runId: string, given: Answer) =>
+    editFeel(withTakenBack(feelOf(runId), given, before(runId)))
   /** The selected run's feel, changed here and elsewhere: a person chooses. */
   const conflict = computed(() => {
     const letter = selectedRun.value && outbox.conflictOf(feelKey(selectedRun.value.id))
