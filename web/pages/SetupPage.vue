@@ -438,9 +438,6 @@ h1 {
 .foot {
   justify-content: flex-end;
 }
-.question .btn {
-  min-height: 52px;
-}
 .starts {
   list-style: none;
   padding: 0;

@@ -151,7 +151,7 @@ const tryDemo = oneAtATime(async () => {
     <p v-if="trying" role="status">The invented rider is on the way …</p>
     <FirstSteps v-if="loaded && !ready" @demo="tryDemo" @bring="bringOpen = true" />
     <section v-if="ofToday.length" aria-labelledby="open-title">
-      <h2 id="open-title">Today</h2>
+      <h2 id="open-title" class="list-title">Today</h2>
       <ul class="days">
         <DayRow
           v-for="d in ofToday"

@@ -2,10 +2,7 @@ import type { Candidate } from '../candidates.ts'
 import { answersOf } from '../remedies.ts'
 import type { Climb } from './climb.ts'
 import { causesOf, complaintsOf } from './complaint.ts'
-import { lastTurn, wasWorse } from './lastTurn.ts'
-
-/** From this chance on a turn that was ridden once helped for sure enough not to be taken back at once. */
-const helpedForSure = 0.8
+import { helpedForSure, lastTurn, wasWorse } from './lastTurn.ts'
 
 /**
  * Against what the last turn has just shown: a part of it taken back after one ride that was clearly better, or the same

@@ -98,7 +98,7 @@ function wasAsked(c: Climb, { word, end }: Mark): boolean {
 
 /**
  * While something is complained of, what nothing speaks for is not tried to find out; where nothing else is left, it is
- * tried at the end that was complained of. null: nothing is complained of, or nothing is left.
+ * tried at the end that was complained of, and never at the other. null: nothing is complained of.
  */
 function withoutGuesses(
   c: Climb,
@@ -114,7 +114,11 @@ function withoutGuesses(
     return left.some((x) => worth(x) >= choice.leastWorth) ? left : null
   }
   const isThere = (s: Step) => complaints.some((m) => m.end === 'both' || m.end === dials[s.dial].end)
-  return orPromising(isOneOf(turns, dials)) ?? orPromising(isThere)
+  return (
+    orPromising(isOneOf(turns, dials)) ??
+    orPromising(isThere) ??
+    sound.filter((x) => isPromising(x) || x.steps.every(isThere))
+  )
 }
 
 const isCompression = ({ role }: Adjuster) => role.endsWith('compression')

@@ -1,3 +1,4 @@
+import type { Proposal } from '#contract/proposal'
 import { judge } from '../../stats/verdict.ts'
 import { goBackCard, plain } from '../cards.ts'
 import type { Candidate } from '../candidates.ts'
@@ -19,8 +20,8 @@ export const enough: Rung = (c) => {
   const { h, changes } = c
   const full = changes >= h.changeLimit
   if (!full && h.purpose !== 'race') return null
-  const back = betterBefore(c)
-  if (back) return goBackCard(back.target, back.words, back.probability, c.causes())
+  const back = backToBetter(c)
+  if (back) return back
   if (h.purpose === 'race') return raceAdvice(h, c.space, c.causes(), c.outlook(), c.positions)
   return {
     ...plain(
@@ -43,6 +44,12 @@ export const goBack: Rung = (c) => {
   const best: Candidate | undefined = usefulOf(c)[0]
   if (gain <= worthLeaving || (best?.gain ?? 0) >= gain + knownPlaceBonus) return null
   return goBackCard(back.target, back.words, back.probability, c.causes())
+}
+
+/** Back to an earlier setup that the runs so far call better than the present one, whatever the words promise; null: there is none. */
+export function backToBetter(c: Climb): Proposal | null {
+  const back = betterBefore(c)
+  return back && goBackCard(back.target, back.words, back.probability, c.causes())
 }
 
 /** An earlier setup that the runs so far call better than the present one. */

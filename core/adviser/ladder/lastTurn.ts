@@ -16,15 +16,18 @@ export interface LastTurn {
   better: number
 }
 
-/** It was said to be worse than the run before it, under like conditions, and is rated no higher. */
+/** From this chance on a turn helped for sure enough not to be taken back after one ride. */
+export const helpedForSure = 0.8
+/** Rated so much lower a turn was the worse for it, whatever was not said, rating points. */
+const clearlyLower = 1.5
+
+/** Said to be worse than the run before it and rated no higher, or, with nothing said, rated clearly lower; under like conditions. */
 export function wasWorse(c: Climb, { before, last, feel }: LastTurn): boolean {
   const said = feel.verdicts.find((v) => v.againstRunId === before.run.id)
-  return (
-    said !== undefined &&
-    said.value < 0 &&
-    (feel.rating ?? 0) <= (before.feel?.rating ?? 10) &&
-    comparable(c.h, last, before).equal
-  )
+  const [was, is] = [before.feel?.rating ?? null, feel.rating]
+  const lower = was === null || is === null ? null : was - is
+  const isWorse = said ? said.value < 0 && (lower ?? 0) >= 0 : lower !== null && lower >= clearlyLower
+  return isWorse && comparable(c.h, last, before).equal
 }
 
 /** The last turn of the day, and how it went; null: nothing was turned, or nothing was said of what is on the bike now. */

@@ -5,7 +5,9 @@ import { forAndAgainst, plain, reason, repeatCard } from '../cards.ts'
 import type { Candidate } from '../candidates.ts'
 import { choice, movedToday } from '../decide.ts'
 import { dialsOf } from '../dials.ts'
+import { keyOfRun } from '../history.ts'
 import type { Climb, Rung } from './climb.ts'
+import { helpedForSure } from './lastTurn.ts'
 import { usefulOf } from './useful.ts'
 
 /** Nothing reachable is likely to be clearly better, and the rider says so too. */
@@ -106,7 +108,16 @@ function isHappy(c: Climb): boolean {
   const said = c.counted.some((r) => (r.feel?.marks.length ?? 0) > 0)
   const moved = movedToday(c.h).size
   const dials = dialsOf(c.space).length
-  return said ? praised || moved >= lookedAtShare * dials : moved >= dials && s.doubt < leaveDoubt
+  return said
+    ? praised || isRelieved(c) || moved >= lookedAtShare * dials
+    : moved >= dials && s.doubt < leaveDoubt
+}
+
+/** What was last complained of on other settings is not complained of here, and these are clearly the better ones. */
+function isRelieved(c: Climb): boolean {
+  const complained = c.counted.findLast((r) => hasComplaint(r) && keyOfRun(c.h, r) !== c.nowKey)
+  const before = complained && keyOfRun(c.h, complained)
+  return !!before && c.session().chanceOfBetter(before, c.nowKey) >= helpedForSure
 }
 
 /**

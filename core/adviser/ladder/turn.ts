@@ -11,6 +11,8 @@ import { answersOf, isOneOf, remedyMoves } from '../remedies.ts'
 import { watchFor } from '../watch.ts'
 import type { Climb, Rung } from './climb.ts'
 import { causesOf, complaintsOf } from './complaint.ts'
+import { backToBetter } from './earlier.ts'
+import { leadsBack } from './leadsBack.ts'
 import { hasComplaint } from './settle.ts'
 import { bestOf, likelyFrom } from './useful.ts'
 
@@ -90,9 +92,10 @@ export const lookAgain: Rung = (c) => {
     ),
     ...(allRead ? [] : [reason('Of what nobody has read nothing is known')]),
   ]
-  const byTheBook = complaintsOf(c).length > 0 ? bookMove(c) : null
-  if (byTheBook) return byTheBook
-  if (complaintsOf(c).length > 0)
+  const isComplaining = complaintsOf(c).length > 0
+  const other = isComplaining ? (bookMove(c) ?? backToBetter(c)) : null
+  if (other) return other
+  if (isComplaining)
     return {
       ...plain(
         'check-first',
@@ -126,6 +129,8 @@ function bookMove(c: Climb): Proposal | null {
   const [cause] = causesOf(c, complaintsOf(c))
   const move = cause && remedyMoves(cause.kind, cause.end, c.space, c.positions)[0]
   if (!move || !c.now || cause.probability < likelyFrom) return null
+  if (leadsBack(c, [{ end: move.end, adjusterId: move.adjuster.id, from: move.from, to: move.to }]))
+    return null
   const key = settingsKey({
     ...c.now,
     positions: c.now.positions.map((p) => (p.adjusterId === move.adjuster.id ? { ...p, value: move.to } : p)),
