@@ -6,7 +6,10 @@ import { outcome } from './study.ts'
 
 /** What a rider makes of a ride that was felt as `felt`. */
 type Telling = (felt: RiddenFeel, run: number, isChanged: boolean) => RiddenFeel
-/** How riders tell what they felt; none of these was looked at while anything was chosen. */
+/**
+ * How riders tell what they felt; nothing was chosen by these riders. On others of the three whose number says nothing it was
+ * tried when they are asked what was better.
+ */
 interface Habit {
   name: string
   telling: (random: () => number) => Telling
@@ -38,6 +41,12 @@ const habits: readonly Habit[] = [
       }
     },
   },
+  { name: 'always a 6', telling: () => (felt) => rated(felt, 6) },
+  {
+    name: 'a 1 for all that is not liked, from 7.5 on as felt',
+    telling: () => (felt) => (felt.rating >= 7.5 ? felt : rated(felt, 1)),
+  },
+  { name: 'never below 8', telling: () => (felt) => rated(felt, Math.max(8, felt.rating)) },
   {
     name: 'whole numbers, 5 to 8',
     telling: () => (felt) => ({ ...felt, rating: Math.min(8, Math.max(5, Math.round(felt.rating))) }),
