@@ -35,6 +35,15 @@ describe('what was tapped on a card, in the feel of its run', () => {
     ])
   })
 
+  it('answered again with “can’t say”, says nothing of the run before any more', () => {
+    const unsure = withAnswered(
+      withAnswered(feel, better, 'run2'),
+      { ...better, answer: 'cannot-say' },
+      'run2',
+    )
+    expect(unsure.verdicts).toEqual(feel.verdicts)
+  })
+
   it('taken back after it was said otherwise by hand, leaves what was said by hand', () => {
     const said = withAnswered(feel, better, 'run2')
     const byHand = { ...said, verdicts: [{ againstRunId: 'run2', value: -2 as const }] }

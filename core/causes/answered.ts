@@ -27,11 +27,13 @@ const isSame = (a: Answer, b: Answer) => a.question === b.question && a.end === 
 
 /** The feel of a run with an answer, instead of what was answered to that question before. @param before the run before */
 export function withAnswered(feel: Feel, given: Answer, before: string | null): Feel {
-  const answers = [...feel.answers.filter((a) => !isSame(a, given)), given]
+  const old = feel.answers.find((a) => isSame(a, given))
+  const rest = old ? withTakenBack(feel, old, before) : feel
+  const answers = [...rest.answers, given]
   const value = verdictOf(given)
-  if (value === null || before === null) return { ...feel, answers }
-  const others = feel.verdicts.filter((v) => v.againstRunId !== before)
-  return { ...feel, answers, verdicts: [...others, { againstRunId: before, value }] }
+  if (value === null || before === null) return { ...rest, answers }
+  const others = rest.verdicts.filter((v) => v.againstRunId !== before)
+  return { ...rest, answers, verdicts: [...others, { againstRunId: before, value }] }
 }
 
 /** The feel of a run without an answer, and without what it said. @param before the run before */
