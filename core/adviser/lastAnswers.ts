@@ -1,5 +1,6 @@
 import type { Answer } from '#contract/question'
-import { runBefore, verdictOf, withTakenBack } from '../causes/answered.ts'
+import { verdictOf, withTakenBack } from '../causes/answered.ts'
+import { runBefore } from '../setup/runBefore.ts'
 import { otherConditionsVariance, sessionPriors } from '../stats/session.ts'
 import { comparable } from './comparable.ts'
 import { answersGiven, beyondWords, explains } from './answers.ts'
@@ -73,6 +74,9 @@ function saidAgainst(h: DayHistory, { surface, data }: Fitted, answer: Answer, o
   const runs = countedRuns(h)
   const [a, b] = [runs.length - 2, runs.length - 1]
   if (value === null || a < 0) return
+  // What was said otherwise by hand since is a row like any other.
+  const { verdicts } = runs[b].feel!
+  if (!verdicts.some((v) => v.againstRunId === runs[a].run.id && v.value === value)) return
   const [was, is] = [a, b].map((i) => surface.lossAt(data.points[i].at))
   const times = comparable(h, runs[a], runs[b]).equal ? 1 : otherConditionsVariance
   for (let i = 0; i < out.length; i++) {

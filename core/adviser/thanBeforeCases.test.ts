@@ -165,6 +165,22 @@ describe('the answer', () => {
     }
   })
 
+  it('counts no more once the verdict was given otherwise by hand, wherever that was done', () => {
+    const tapped = after(h, 'much-better')
+    const otherwise = (d: DayHistory) => ({
+      ...d,
+      runs: d.runs.map((r) =>
+        r.run.id === 'run2'
+          ? { ...r, feel: { ...r.feel!, verdicts: [{ againstRunId: 'run1', value: -2 as const }] } }
+          : r,
+      ),
+    })
+    const [stale, plain, told] = [otherwise(tapped), byHand(-2), tapped].map(
+      (d) => outlookOf(d, space).expectedLoss,
+    )
+    expect(Math.abs(stale - plain)).toBeLessThan(0.2 * Math.abs(told - plain))
+  })
+
   it('that nobody could say tells nothing of the dials', () => {
     expect(after(h, cannotSay).runs[1].feel!.verdicts).toEqual([])
     expect(chance(after(h, cannotSay))).toBe(chance(h))

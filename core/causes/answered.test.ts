@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import type { Answer } from '#contract/question'
-import type { Feel, Run } from '#contract/run'
-import { emptyFeel, nothingNoted } from '../setup/nothingNoted.ts'
-import { runBefore, withAnswered, withTakenBack, withVerdicts } from './answered.ts'
+import type { Feel } from '#contract/run'
+import { emptyFeel } from '../setup/nothingNoted.ts'
+import { withAnswered, withTakenBack, withVerdicts } from './answered.ts'
 
 const better: Answer = { question: 'than-before', end: null, answer: 'better' }
 const worse: Answer = { ...better, answer: 'worse' }
@@ -59,24 +59,5 @@ describe('what was tapped on a card, in the feel of its run', () => {
 
   it('of a first run, says nothing against another', () => {
     expect(withAnswered(feel, better, null).verdicts).toEqual(feel.verdicts)
-  })
-})
-
-describe('the run before', () => {
-  const run = (id: string, kind: Run['kind']): Run => ({
-    id,
-    version: 1,
-    dayId: 'day',
-    setupId: 's',
-    startedAt: '2031-05-02T09:00:00Z',
-    ...nothingNoted,
-    kind,
-  })
-  const runs = [run('a', 'warm-up'), run('b', 'counted'), run('c', 'void'), run('d', 'counted')]
-
-  it('is the last that counts: no warm-up and none that was broken off', () => {
-    expect(runBefore(runs, 'd')?.id).toBe('b')
-    expect(runBefore(runs, 'b')).toBeNull()
-    expect(runBefore(runs, 'elsewhere')).toBeNull()
   })
 })

@@ -1,5 +1,5 @@
 import type { Answer } from '#contract/question'
-import type { Feel, Run, Verdict } from '#contract/run'
+import type { Feel, Verdict } from '#contract/run'
 
 /** What is tapped on a card about the run before is the verdict that can be given by hand. */
 const verdicts: Record<string, Verdict['value']> = {
@@ -16,12 +16,6 @@ export const verdictOf = ({
   answer,
 }: Pick<Answer, 'question' | 'answer'>): Verdict['value'] | null =>
   question === 'than-before' ? (verdicts[answer] ?? null) : null
-
-/** The counted run before a run, that it is held against; null: there is none. @param runs in the order they were ridden */
-export function runBefore(runs: readonly Run[], runId: string): Run | null {
-  const at = runs.findIndex((r) => r.id === runId)
-  return runs.slice(0, Math.max(0, at)).findLast((r) => r.kind === 'counted') ?? null
-}
 
 const isSame = (a: Answer, b: Answer) => a.question === b.question && a.end === b.end
 

@@ -1,6 +1,6 @@
 import type { DayBundle } from '#contract/endpoints'
 import type { Feel } from '#contract/run'
-import { runBefore } from '../tent/padFeel.ts'
+import { runBefore } from '../setup/runBefore.ts'
 import { parsePlan, type Plan, type PlanCondition } from './plan.ts'
 
 /**

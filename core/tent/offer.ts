@@ -5,7 +5,7 @@ import { adjusterRange, canStandAt, clampToRange } from '../adjusters/range.ts'
 import { isComplaint } from '../causes/words.ts'
 import type { Move } from '../setup/diff.ts'
 import { laneOf } from './lane.ts'
-import { runBefore } from './padFeel.ts'
+import { runBefore } from '../setup/runBefore.ts'
 
 type Said = Pick<Mark, 'word' | 'end'>
 

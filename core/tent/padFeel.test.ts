@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { PadReport } from '#contract/pad'
 import type { Feel, Run } from '#contract/run'
-import { joinedFeel, runBefore } from './padFeel.ts'
+import { runBefore } from '../setup/runBefore.ts'
+import { joinedFeel } from './padFeel.ts'
 
 const id = (n: number) => `00000000-0000-7000-8000-${String(n).padStart(12, '0')}`
 let next = 1000

@@ -1,12 +1,7 @@
 import type { PadReport } from '#contract/pad'
-import type { Feel, Mark, Run } from '#contract/run'
+import type { Feel, Mark } from '#contract/run'
+import { withVerdicts } from '../causes/answered.ts'
 import { emptyFeel } from '../setup/nothingNoted.ts'
-
-/** A run that others are judged against: the last that counts before it; null: none. @param runs in the order ridden */
-export function runBefore(runs: readonly Run[], runId: string): Run | null {
-  const at = runs.findIndex((r) => r.id === runId)
-  return runs.slice(0, Math.max(0, at)).findLast((r) => r.kind === 'counted') ?? null
-}
 
 /** Why a report is not laid into what was already said: a person looks at both. */
 export interface Differs {
@@ -60,5 +55,6 @@ export function joinedFeel(
     report.text,
   ].filter((t) => t !== '' && !base.note.includes(t))
   const note = [base.note, ...words].filter((t) => t !== '').join(' ')
-  return { feel: { ...base, marks, verdicts, note: note.length > noteLetters ? base.note : note } }
+  const told = { ...base, marks, note: note.length > noteLetters ? base.note : note }
+  return { feel: withVerdicts(told, verdicts, against) }
 }

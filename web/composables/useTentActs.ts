@@ -5,11 +5,13 @@ import type { TrailDay } from '#contract/day'
 import type { DayPlan } from '#contract/dayPlan'
 import type { TentBundle, TentNote, TentNoteKind, TentRider, Whereabouts } from '#contract/tent'
 import type { ReadPart } from '#core/command/reading'
+import { withVerdicts } from '#core/causes/answered'
 import { wordRules } from '#core/causes/words'
 import type { LineFeel } from '#core/tent/line'
 import { notedLast } from '#core/conditions/at'
 import { logOf } from '#core/conditions/log'
 import { nothingNoted } from '#core/setup/nothingNoted'
+import { runBefore } from '#core/setup/runBefore'
 import { useDay } from '../stores/day.ts'
 import { editList } from '../stores/day/lists.ts'
 import { useNotices } from '../stores/notices.ts'
@@ -128,8 +130,7 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
     const marks = said.marks
       .filter((m) => !feel.marks.some((x) => x.word === m.word && x.end === m.end && x.sectionId === null))
       .map((m) => ({ id: uuid(), ...m, sectionId: null, strength: 2 as const }))
-    const at = b.runs.findIndex((r) => r.id === runId)
-    const before = b.runs.slice(0, Math.max(0, at)).findLast((r) => r.kind === 'counted')
+    const before = runBefore(b.runs, runId)
     const verdicts =
       said.verdict === null || !before
         ? feel.verdicts
@@ -139,7 +140,8 @@ export function useTentActs(tent: () => TentBundle | null, chosen: () => TentRow
           ]
     if (said.verdict !== null && !before)
       notices.show('There is no earlier run that counts; better or worse than what?', 'error')
-    day.editFeel({ ...feel, rating: said.rating ?? feel.rating, marks: [...feel.marks, ...marks], verdicts })
+    const told = { ...feel, rating: said.rating ?? feel.rating, marks: [...feel.marks, ...marks] }
+    day.editFeel(withVerdicts(told, verdicts, before?.id ?? null))
   }
 
   /** Puts down what was decided. @param runId of a plan: the run it is made after */
